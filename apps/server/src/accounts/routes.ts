@@ -1,0 +1,74 @@
+import { addMemberSchema, changeRoleSchema, memberSchema, type Session, sessionSchema, signInSchema } from '@velarium/contract';
+import type { FastifyReply } from 'fastify';
+import type { FastifyPluginAsyncZod, ZodTypeProvider } from 'fastify-type-provider-zod';
+import { z } from 'zod';
+import { requireMember, requireRole } from './auth.ts';
+import type { AccountService, Principal } from './service.ts';
+
+const memberParams = z.object({ accountId: z.uuid() });
+
+/** Signing in and out, and the workspace's members. */
+export const accountRoutes: FastifyPluginAsyncZod<{ accounts: AccountService }> = async (app, { accounts }) => {
+  app.post(
+    '/session',
+    {
+      config: { rateLimit: { max: 10, timeWindow: '1 minute' } },
+      schema: { body: signInSchema, response: { 200: sessionSchema } },
+    },
+    async (request, reply) => {
+      const principal = await accounts.signIn(request.body.email, request.body.password);
+      // A new id, so a session planted before signing in is worth nothing after it.
+      await request.session.regenerate();
+      request.session.accountId = principal.accountId;
+      return sessionOf(principal, reply);
+    },
+  );
+
+  await app.register(async (scope) => {
+    const members = scope.withTypeProvider<ZodTypeProvider>();
+    requireMember(scope, accounts);
+    members.get('/session', { schema: { response: { 200: sessionSchema } } }, async (request, reply) =>
+      sessionOf(request.principal, reply),
+    );
+    members.delete('/session', { schema: { response: { 204: z.void() } } }, async (request, reply) => {
+      await request.session.destroy();
+      return reply.status(204).send();
+    });
+    members.get('/members', { schema: { response: { 200: z.array(memberSchema) } } }, (request) =>
+      accounts.members(request.principal.workspaceId),
+    );
+    members.post(
+      '/members',
+      { preHandler: requireRole('owner'), schema: { body: addMemberSchema, response: { 201: memberSchema } } },
+      async (request, reply) => reply.status(201).send(await accounts.addMember(request.principal.workspaceId, request.body)),
+    );
+    members.patch(
+      '/members/:accountId',
+      {
+        preHandler: requireRole('owner'),
+        schema: { params: memberParams, body: changeRoleSchema, response: { 204: z.void() } },
+      },
+      async (request, reply) => {
+        await accounts.changeRole(request.principal.workspaceId, request.params.accountId, request.body.role);
+        return reply.status(204).send();
+      },
+    );
+    members.delete(
+      '/members/:accountId',
+      { preHandler: requireRole('owner'), schema: { params: memberParams, response: { 204: z.void() } } },
+      async (request, reply) => {
+        await accounts.removeMember(request.principal.workspaceId, request.params.accountId);
+        return reply.status(204).send();
+      },
+    );
+  });
+};
+
+function sessionOf(principal: Principal, reply: FastifyReply): Session {
+  return {
+    account: { id: principal.accountId, name: principal.name, email: principal.email },
+    workspace: { id: principal.workspaceId, name: principal.workspaceName },
+    role: principal.role,
+    csrfToken: reply.generateCsrf(),
+  };
+}

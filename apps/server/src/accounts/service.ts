@@ -1,0 +1,111 @@
+import type { AddMember, Member, Role } from '@velarium/contract';
+import argon2 from 'argon2';
+import type { DataSource, EntityManager } from 'typeorm';
+import { notFound, ProblemError } from '../infra/problem.ts';
+import { AccountEntity, MembershipEntity, WorkspaceEntity } from './entities.ts';
+
+/** Who is asking, in which workspace and with what role. Every query of a request is scoped by it. */
+export interface Principal {
+  readonly accountId: string;
+  readonly name: string;
+  readonly email: string;
+  readonly workspaceId: string;
+  readonly workspaceName: string;
+  readonly role: Role;
+}
+
+const lastOwner = () =>
+  new ProblemError(409, 'last-owner', 'The last owner stays', 'Make somebody else an owner first.');
+
+/** Verified against when no account has the address, so both answers take the same time. */
+const nobody = argon2.hash('nobody has this password');
+
+export function createAccountService(db: DataSource) {
+  async function findPrincipal(accountId: string): Promise<Principal | undefined> {
+    const [row]: Principal[] = await db.query(
+      `SELECT a.id AS "accountId", a.name, a.email, w.id AS "workspaceId", w.name AS "workspaceName", m.role
+         FROM account a JOIN membership m ON m.account_id = a.id JOIN workspace w ON w.id = m.workspace_id
+        WHERE a.id = $1 ORDER BY m.created_at LIMIT 1`,
+      [accountId],
+    );
+    return row;
+  }
+
+  return {
+    findPrincipal,
+
+    async signIn(email: string, password: string): Promise<Principal> {
+      const account = await db.getRepository(AccountEntity).findOneBy({ email });
+      const isRight = await argon2.verify(account?.passwordHash ?? (await nobody), password);
+      const principal = account && isRight ? await findPrincipal(account.id) : undefined;
+      if (principal) return principal;
+      throw new ProblemError(
+        401,
+        'sign-in-failed',
+        'Not signed in',
+        'The mail address and the password do not belong together. Check both and try again.',
+      );
+    },
+
+    async members(workspaceId: string): Promise<Member[]> {
+      return db.query(
+        `SELECT a.id AS "accountId", a.name, a.email, m.role
+           FROM membership m JOIN account a ON a.id = m.account_id WHERE m.workspace_id = $1 ORDER BY a.name`,
+        [workspaceId],
+      );
+    },
+
+    async addMember(workspaceId: string, { name, email, password, role }: AddMember): Promise<Member> {
+      const passwordHash = await argon2.hash(password);
+      return db.transaction(async (manager) => {
+        const accounts = manager.getRepository(AccountEntity);
+        if (await accounts.existsBy({ email })) {
+          throw new ProblemError(409, 'email-taken', 'Already a member', 'Somebody has this mail address already. Use another.', [
+            { path: 'email', message: 'is already in use' },
+          ]);
+        }
+        const account = await accounts.save({ name, email, passwordHash });
+        await manager.getRepository(MembershipEntity).save({ workspaceId, accountId: account.id, role });
+        return { accountId: account.id, name, email, role };
+      });
+    },
+
+    async changeRole(workspaceId: string, accountId: string, role: Role): Promise<void> {
+      await db.transaction(async (manager) => {
+        await assertOwnerStays(manager, workspaceId, accountId, role);
+        const { affected } = await manager.getRepository(MembershipEntity).update({ workspaceId, accountId }, { role });
+        if (!affected) throw notFound('member');
+      });
+    },
+
+    async removeMember(workspaceId: string, accountId: string): Promise<void> {
+      await db.transaction(async (manager) => {
+        await assertOwnerStays(manager, workspaceId, accountId, undefined);
+        const { affected } = await manager.getRepository(MembershipEntity).delete({ workspaceId, accountId });
+        if (!affected) throw notFound('member');
+      });
+    },
+
+    async createWorkspace(name: string, owner: Omit<AddMember, 'role'>): Promise<string> {
+      const workspace = await db.getRepository(WorkspaceEntity).save({ name });
+      await this.addMember(workspace.id, { ...owner, role: 'owner' });
+      return workspace.id;
+    },
+  };
+}
+export type AccountService = ReturnType<typeof createAccountService>;
+
+/** Locks the workspace's owners, so two of them cannot step down at the same moment. */
+async function assertOwnerStays(
+  manager: EntityManager,
+  workspaceId: string,
+  accountId: string,
+  nextRole: Role | undefined,
+): Promise<void> {
+  if (nextRole === 'owner') return;
+  const owners = await manager.getRepository(MembershipEntity).find({
+    where: { workspaceId, role: 'owner' },
+    lock: { mode: 'pessimistic_write' },
+  });
+  if (owners.length === 1 && owners[0]?.accountId === accountId) throw lastOwner();
+}

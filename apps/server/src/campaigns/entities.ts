@@ -1,0 +1,80 @@
+import type { CampaignDocument } from '@velarium/contract';
+import { EntitySchema } from 'typeorm';
+
+/** States that are stored; Scheduled and Ended follow from a running campaign's schedule. */
+export type StoredState = 'draft' | 'running' | 'resting' | 'archived';
+
+export interface CampaignRow {
+  id: string;
+  workspaceId: string;
+  siteId: string;
+  name: string;
+  state: StoredState;
+  stateBeforeArchive: Exclude<StoredState, 'archived'> | null;
+  draft: CampaignDocument;
+  /** Counts the saves of the draft; a save made on an older one is refused. */
+  revision: number;
+  liveVersion: number | null;
+  publishedRevision: number | null;
+  createdAt: Date;
+  updatedAt: Date;
+}
+export const CampaignEntity = new EntitySchema<CampaignRow>({
+  name: 'Campaign',
+  tableName: 'campaign',
+  columns: {
+    id: { type: 'uuid', primary: true, generated: 'uuid' },
+    workspaceId: { type: 'uuid', name: 'workspace_id' },
+    siteId: { type: 'uuid', name: 'site_id' },
+    name: { type: 'text' },
+    state: { type: 'text' },
+    stateBeforeArchive: { type: 'text', name: 'state_before_archive', nullable: true },
+    draft: { type: 'jsonb' },
+    revision: { type: 'integer', default: 0 },
+    liveVersion: { type: 'integer', name: 'live_version', nullable: true },
+    publishedRevision: { type: 'integer', name: 'published_revision', nullable: true },
+    createdAt: { type: 'timestamptz', name: 'created_at', createDate: true },
+    updatedAt: { type: 'timestamptz', name: 'updated_at', updateDate: true },
+  },
+});
+
+export interface CampaignRevisionRow {
+  campaignId: string;
+  revision: number;
+  draft: CampaignDocument;
+  savedBy: string | null;
+  savedAt: Date;
+}
+export const CampaignRevisionEntity = new EntitySchema<CampaignRevisionRow>({
+  name: 'CampaignRevision',
+  tableName: 'campaign_revision',
+  columns: {
+    campaignId: { type: 'uuid', name: 'campaign_id', primary: true },
+    revision: { type: 'integer', primary: true },
+    draft: { type: 'jsonb' },
+    savedBy: { type: 'uuid', name: 'saved_by', nullable: true },
+    savedAt: { type: 'timestamptz', name: 'saved_at', createDate: true },
+  },
+});
+
+/** A published campaign, frozen. Its message lies in `message_file` under `messageHash`. */
+export interface CampaignVersionRow {
+  campaignId: string;
+  version: number;
+  document: CampaignDocument;
+  messageHash: string;
+  publishedBy: string | null;
+  publishedAt: Date;
+}
+export const CampaignVersionEntity = new EntitySchema<CampaignVersionRow>({
+  name: 'CampaignVersion',
+  tableName: 'campaign_version',
+  columns: {
+    campaignId: { type: 'uuid', name: 'campaign_id', primary: true },
+    version: { type: 'integer', primary: true },
+    document: { type: 'jsonb' },
+    messageHash: { type: 'text', name: 'message_hash' },
+    publishedBy: { type: 'uuid', name: 'published_by', nullable: true },
+    publishedAt: { type: 'timestamptz', name: 'published_at', createDate: true },
+  },
+});

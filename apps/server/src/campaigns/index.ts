@@ -1,0 +1,2 @@
+export { campaignRoutes } from './routes.ts';
+export { type CampaignService, createCampaignService } from './service.ts';

@@ -1,0 +1,58 @@
+import {
+  campaignSchema,
+  campaignSummarySchema,
+  createCampaignSchema,
+  renameCampaignSchema,
+  saveDraftSchema,
+} from '@velarium/contract';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import { z } from 'zod';
+import { requireRole } from '../accounts/index.ts';
+import type { CampaignService } from './service.ts';
+
+const siteParams = z.object({ siteId: z.uuid() });
+const params = z.object({ campaignId: z.uuid() });
+
+/** The Board's list and one campaign's draft. The caller guards the scope. */
+export const campaignRoutes: FastifyPluginAsyncZod<{ campaigns: CampaignService }> = async (app, { campaigns }) => {
+  const preHandler = requireRole('editor');
+  app.get(
+    '/sites/:siteId/campaigns',
+    { schema: { params: siteParams, response: { 200: z.array(campaignSummarySchema) } } },
+    (request) => campaigns.list(request.principal.workspaceId, request.params.siteId),
+  );
+  app.post(
+    '/sites/:siteId/campaigns',
+    { preHandler, schema: { params: siteParams, body: createCampaignSchema, response: { 201: campaignSchema } } },
+    async (request, reply) => {
+      const { name, template } = request.body;
+      return reply.status(201).send(await campaigns.create(request.principal, request.params.siteId, name, template));
+    },
+  );
+  app.get('/campaigns/:campaignId', { schema: { params, response: { 200: campaignSchema } } }, (request) =>
+    campaigns.get(request.principal.workspaceId, request.params.campaignId),
+  );
+  app.patch(
+    '/campaigns/:campaignId',
+    { preHandler, schema: { params, body: renameCampaignSchema, response: { 200: campaignSchema } } },
+    (request) => campaigns.rename(request.principal.workspaceId, request.params.campaignId, request.body.name),
+  );
+  app.put(
+    '/campaigns/:campaignId/draft',
+    {
+      preHandler,
+      bodyLimit: 1024 * 1024,
+      schema: { params, body: saveDraftSchema, response: { 200: campaignSchema } },
+    },
+    (request) => {
+      const { revision, document } = request.body;
+      return campaigns.saveDraft(request.principal, request.params.campaignId, revision, document);
+    },
+  );
+  app.post(
+    '/campaigns/:campaignId/duplicate',
+    { preHandler, schema: { params, response: { 201: campaignSchema } } },
+    async (request, reply) =>
+      reply.status(201).send(await campaigns.duplicate(request.principal, request.params.campaignId)),
+  );
+};

@@ -1,0 +1,56 @@
+import { readFileSync } from 'node:fs';
+
+export const SERVER_ROLES = ['studio', 'edge', 'worker'] as const;
+export type ServerRole = (typeof SERVER_ROLES)[number];
+
+export interface Config {
+  readonly roles: readonly ServerRole[];
+  readonly studioPort: number;
+  readonly edgePort: number;
+  /** What a page's snippet calls the edge. */
+  readonly edgeOrigin: string;
+  readonly databaseUrl: string;
+  /** Signs session cookies; at least 32 characters. Never logged. */
+  readonly sessionSecret: string;
+  /** Folders of built files: the studio, and the tag with its renderer. */
+  readonly studioFiles: string;
+  readonly tagFiles: string;
+  readonly isBehindTls: boolean;
+}
+
+/** Reads the process's arguments and environment. Throws with the name of what is missing. */
+export function readConfig(args: readonly string[], env: NodeJS.ProcessEnv): Config {
+  const role = args.find((arg) => arg.startsWith('--role='))?.slice('--role='.length);
+  if (role !== undefined && !SERVER_ROLES.some((known) => known === role)) {
+    throw new Error(`--role: expected one of ${SERVER_ROLES.join(', ')}, got ${role}`);
+  }
+  const edgePort = port('VELARIUM_EDGE_PORT', env, 4401);
+  const here = new URL('..', import.meta.url).pathname;
+  return {
+    roles: role === undefined ? SERVER_ROLES : [role as ServerRole],
+    studioPort: port('VELARIUM_PORT', env, 4400),
+    edgePort,
+    edgeOrigin: env.VELARIUM_EDGE_ORIGIN ?? `http://127.0.0.1:${edgePort}`,
+    databaseUrl: needed('DATABASE_URL', env),
+    sessionSecret: env.VELARIUM_SECRET_FILE
+      ? readFileSync(env.VELARIUM_SECRET_FILE, 'utf8').trim()
+      : needed('VELARIUM_SECRET', env),
+    studioFiles: env.VELARIUM_STUDIO_FILES ?? `${here}../studio/dist`,
+    tagFiles: env.VELARIUM_TAG_FILES ?? `${here}../../packages/tag/dist`,
+    isBehindTls: env.VELARIUM_TLS === '1',
+  };
+}
+
+function needed(name: string, env: NodeJS.ProcessEnv): string {
+  const value = env[name];
+  if (!value) throw new Error(`${name}: expected a value in the environment, got none`);
+  return value;
+}
+
+function port(name: string, env: NodeJS.ProcessEnv, standard: number): number {
+  const value = env[name] === undefined ? standard : Number(env[name]);
+  if (!Number.isInteger(value) || value < 0 || value > 65_535) {
+    throw new Error(`${name}: expected a port from 0 to 65535, got ${env[name]}`);
+  }
+  return value;
+}

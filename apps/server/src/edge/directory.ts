@@ -1,0 +1,61 @@
+import { brotliCompressSync, gzipSync } from 'node:zlib';
+import type { PublishingService } from '../publishing/index.ts';
+import type { SiteService } from '../sites/index.ts';
+
+/** Bytes ready to serve, compressed once. */
+export interface ServedFile {
+  readonly plain: Buffer;
+  readonly gzip: Buffer;
+  readonly brotli: Buffer;
+  readonly etag: string;
+}
+
+export const servedFile = (text: string | Buffer, etag: string): ServedFile => {
+  const plain = Buffer.from(text as string);
+  return { plain, gzip: gzipSync(plain, { level: 9 }), brotli: brotliCompressSync(plain), etag };
+};
+
+export interface EdgeSite {
+  readonly id: string;
+  readonly workspaceId: string;
+  readonly origins: ReadonlySet<string>;
+  readonly manifest: ServedFile;
+}
+
+/** Sites and unknown keys remembered at most, so made-up keys cannot fill the memory. */
+const REMEMBERED = 20_000;
+/** A site is read again after this long even if no word of a change came. */
+const FRESH_MS = 30_000;
+
+/** The sites as the edge serves them, from memory; `forget` is called when a publish is announced. */
+export function createSiteDirectory(sites: SiteService, publishing: PublishingService) {
+  const known = new Map<string, { readonly site: Promise<EdgeSite | undefined>; readonly readAtMs: number }>();
+
+  async function read(key: string): Promise<EdgeSite | undefined> {
+    const row = await sites.findByKey(key);
+    const manifest = row && (await publishing.findManifest(row.id));
+    if (!row || !manifest) return undefined;
+    return {
+      id: row.id,
+      workspaceId: row.workspaceId,
+      origins: new Set(row.origins),
+      manifest: servedFile(manifest.body, manifest.etag),
+    };
+  }
+
+  return {
+    find(key: string): Promise<EdgeSite | undefined> {
+      const entry = known.get(key);
+      if (entry && Date.now() - entry.readAtMs < FRESH_MS) return entry.site;
+      if (known.size >= REMEMBERED) known.clear();
+      const site = read(key);
+      known.set(key, { site, readAtMs: Date.now() });
+      // A failed read is not an answer to remember.
+      site.catch(() => known.delete(key));
+      return site;
+    },
+    forget: (key: string): void => void known.delete(key),
+    forgetAll: (): void => known.clear(),
+  };
+}
+export type SiteDirectory = ReturnType<typeof createSiteDirectory>;

@@ -1,0 +1,3 @@
+export { createSiteDirectory, type SiteDirectory } from './directory.ts';
+export { onSiteChanged } from './on-site-changed.ts';
+export { edgeRoutes } from './routes.ts';

@@ -1,0 +1,166 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { type Collect, collectSchema, type Submit, submitSchema } from '@velarium/contract';
+import { LIMITS } from '@velarium/contract/values';
+import type { FastifyPluginAsync, FastifyReply, FastifyRequest } from 'fastify';
+import { isbot } from 'isbot';
+import { z } from 'zod';
+import { notFound, ProblemError } from '../infra/problem.ts';
+import { IntakeFull, type IntakeService } from '../intake/index.ts';
+import type { PublishingService } from '../publishing/index.ts';
+import { type EdgeSite, type ServedFile, type SiteDirectory, servedFile } from './directory.ts';
+
+export interface EdgeOptions {
+  readonly directory: SiteDirectory;
+  readonly publishing: PublishingService;
+  readonly intake: IntakeService;
+  readonly tagFiles: string;
+}
+
+const FOREVER = 'public, max-age=31536000, immutable';
+/** Always asked for again, answered 304 from memory: a publish is seen at the next load. */
+const REVALIDATE = 'public, max-age=0, must-revalidate';
+
+/** Message files kept compressed in memory at most. */
+const MESSAGES_READY = 2000;
+
+/** The validators of the public doors: JSON Schema out of the contract, compiled once by Fastify's Ajv. */
+const jsonSchema = (schema: z.ZodType) => {
+  const { $schema: _unused, ...rest } = z.toJSONSchema(schema, { target: 'draft-7' });
+  return rest;
+};
+
+/** What sites load and what their pages send. Everything from outside is hostile until checked. */
+export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (app, { directory, publishing, intake, tagFiles }) => {
+  const { renderer } = JSON.parse(readFileSync(join(tagFiles, 'files.json'), 'utf8')) as { renderer: string };
+  const fileOf = (name: string, etag: string) => servedFile(readFileSync(join(tagFiles, name)), etag);
+  const tag = fileOf('tag.js', '');
+  const rendererFile = fileOf(renderer, '');
+
+  // Pages send text/plain, which needs no preflight; it is JSON all the same.
+  app.removeContentTypeParser(['application/json', 'text/plain']);
+  app.addContentTypeParser(['application/json', 'text/plain'], { parseAs: 'string' }, (_request, body, done) => {
+    try {
+      done(null, JSON.parse(body as string));
+    } catch {
+      done(Object.assign(new Error('not JSON'), { statusCode: 400 }));
+    }
+  });
+
+  const siteOf = async (key: string): Promise<EdgeSite> => {
+    const site = await directory.find(key);
+    if (!site) throw notFound('site');
+    return site;
+  };
+
+  const messages = new Map<string, ServedFile>();
+  const messageFile = async (siteId: string, hash: string): Promise<ServedFile | undefined> => {
+    const name = `${siteId}/${hash}`;
+    const ready = messages.get(name);
+    if (ready) return ready;
+    const body = /^[0-9a-f]{32}$/.test(hash) ? await publishing.findMessage(siteId, hash) : undefined;
+    if (body === undefined) return undefined;
+    if (messages.size >= MESSAGES_READY) messages.clear();
+    const file = servedFile(body, `"${hash}"`);
+    messages.set(name, file);
+    return file;
+  };
+
+  app.get<{ Params: { key: string } }>('/tag/:key.js', async (request, reply) => {
+    await siteOf(request.params.key);
+    return serve(request, reply, tag, 'text/javascript; charset=utf-8', 'public, max-age=300');
+  });
+  app.get(`/tag/${renderer}`, (request, reply) => {
+    // A module of another origin is only run when any page may read it; it holds nothing of anybody.
+    reply.header('access-control-allow-origin', '*');
+    return serve(request, reply, rendererFile, 'text/javascript; charset=utf-8', FOREVER);
+  });
+  app.get<{ Params: { key: string } }>('/tag/:key/manifest.json', async (request, reply) => {
+    const site = await siteOf(request.params.key);
+    allowOrigin(request, reply, site);
+    return serve(request, reply, site.manifest, 'application/json; charset=utf-8', REVALIDATE);
+  });
+  app.get<{ Params: { key: string; hash: string } }>('/tag/:key/messages/:hash.json', async (request, reply) => {
+    const { key, hash } = request.params;
+    const site = await siteOf(key);
+    const file = await messageFile(site.id, hash);
+    if (!file) throw notFound('message');
+    allowOrigin(request, reply, site);
+    return serve(request, reply, file, 'application/json; charset=utf-8', FOREVER);
+  });
+
+  app.options('/collect', preflight);
+  app.options('/submit', preflight);
+
+  app.post<{ Body: Collect }>(
+    '/collect',
+    { bodyLimit: LIMITS.collectBytes, schema: { body: jsonSchema(collectSchema) } },
+    async (request, reply) => {
+      const site = await siteOf(request.body.site);
+      assertOrigin(request, reply, site);
+      if (isBot(request)) return reply.status(204).send();
+      try {
+        await intake.collect(site, request.body);
+      } catch (error) {
+        if (error instanceof IntakeFull) throw busy();
+        throw error;
+      }
+      return reply.status(204).send();
+    },
+  );
+  app.post<{ Body: Submit }>(
+    '/submit',
+    { bodyLimit: LIMITS.submitBytes, schema: { body: jsonSchema(submitSchema) } },
+    async (request, reply) => {
+      const site = await siteOf(request.body.site);
+      assertOrigin(request, reply, site);
+      if (isBot(request)) return reply.status(204).send();
+      await intake.submit(site, request.body);
+      return reply.status(204).send();
+    },
+  );
+};
+
+const busy = () => new ProblemError(503, 'busy', 'Busy', 'Too much is waiting to be stored. Send it again later.');
+const isBot = (request: FastifyRequest): boolean => isbot(request.headers['user-agent'] ?? '');
+
+/** Sends ready bytes in the best coding the client takes, or 304 when it has them. Source: RFC 9110, 13.1.2. */
+function serve(request: FastifyRequest, reply: FastifyReply, file: ServedFile, type: string, cache: string) {
+  reply.header('cache-control', cache).header('vary', 'accept-encoding, origin');
+  if (file.etag) {
+    reply.header('etag', file.etag);
+    const known = request.headers['if-none-match'];
+    if (known === '*' || known?.split(',').some((one) => one.trim().replace(/^W\//, '') === file.etag)) {
+      return reply.status(304).send();
+    }
+  }
+  const accepted = request.headers['accept-encoding'] ?? '';
+  const coding = /\bbr\b/.test(accepted) ? 'br' : /\bgzip\b/.test(accepted) ? 'gzip' : undefined;
+  if (coding) reply.header('content-encoding', coding);
+  return reply.type(type).send(coding === 'br' ? file.brotli : coding === 'gzip' ? file.gzip : file.plain);
+}
+
+/** Lets the site's own pages, and no others, read the answer. */
+function allowOrigin(request: FastifyRequest, reply: FastifyReply, site: EdgeSite): boolean {
+  const { origin } = request.headers;
+  if (origin === undefined || !site.origins.has(origin)) return false;
+  reply.header('access-control-allow-origin', origin);
+  return true;
+}
+
+function assertOrigin(request: FastifyRequest, reply: FastifyReply, site: EdgeSite): void {
+  if (allowOrigin(request, reply, site)) return;
+  throw new ProblemError(403, 'foreign-origin', 'Not from this site', 'Add the page’s origin to the site’s origins.');
+}
+
+/** A preflight does not say which site it is for, so it grants only the asking itself; the POST decides. */
+async function preflight(request: FastifyRequest, reply: FastifyReply) {
+  return reply
+    .status(204)
+    .header('access-control-allow-origin', request.headers.origin ?? 'null')
+    .header('access-control-allow-methods', 'POST')
+    .header('access-control-allow-headers', 'content-type')
+    .header('access-control-max-age', '600')
+    .header('vary', 'origin')
+    .send();
+}

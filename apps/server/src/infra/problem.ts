@@ -1,0 +1,77 @@
+import type { Problem } from '@velarium/contract';
+import type { FastifyError, FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
+import { hasZodFastifySchemaValidationErrors } from 'fastify-type-provider-zod';
+
+/** An error that knows how it is told: `code` is for programs and never changes, `detail` says how to mend it. */
+export class ProblemError extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    readonly title: string,
+    readonly detail: string,
+    readonly fields?: Problem['fields'],
+  ) {
+    super(`${code}: ${detail}`);
+  }
+}
+
+export const notFound = (what: string): ProblemError =>
+  new ProblemError(404, 'not-found', 'Not found', `This ${what} is not here. It may have been removed; go back and choose again.`);
+
+export const forbidden = (needed: string): ProblemError =>
+  new ProblemError(403, 'forbidden', 'Not allowed', `This takes the role ${needed}. Ask an owner of the workspace for it.`);
+
+function problemOf(error: FastifyError | ProblemError): Problem {
+  if (error instanceof ProblemError) {
+    const { status, code, title, detail, fields } = error;
+    return { type: `urn:velarium:problem:${code}`, title, status, detail, code, ...(fields ? { fields } : {}) };
+  }
+  const make = (status: number, code: string, title: string, detail: string, fields?: Problem['fields']): Problem => ({
+    type: `urn:velarium:problem:${code}`,
+    title,
+    status,
+    detail,
+    code,
+    ...(fields ? { fields } : {}),
+  });
+  if (hasZodFastifySchemaValidationErrors(error) || error.validation) {
+    const fields = (error.validation ?? []).map((issue) => ({
+      path: issue.instancePath.replace(/^\//, '').replaceAll('/', '.'),
+      message: issue.message ?? 'is not valid',
+    }));
+    const first = fields[0];
+    return make(
+      422,
+      'invalid-input',
+      'Something in this is not right',
+      first ? `${first.path || 'The request'}: ${first.message}.` : 'Check what was sent and try again.',
+      fields,
+    );
+  }
+  switch (error.statusCode) {
+    case 413:
+      return make(413, 'too-large', 'Too large', 'This is larger than is taken here. Send less at a time.');
+    case 429:
+      return make(429, 'too-many', 'Too many tries', 'Wait a minute, then try again.');
+    case 403:
+      return make(403, 'csrf', 'The page is out of date', 'Reload the page and try again.');
+    case 400:
+    case 415:
+      return make(error.statusCode, 'bad-request', 'Not understood', 'Send JSON as the API reference describes it.');
+    default:
+      return make(500, 'internal', 'Something went wrong here', 'It has been noted. Try again in a moment.');
+  }
+}
+
+/** Answers every error of `app` as RFC 9457 problem details; what is our own fault is logged and not told. */
+export function answerWithProblems(app: FastifyInstance): void {
+  app.setErrorHandler((error: FastifyError | ProblemError, request: FastifyRequest, reply: FastifyReply) => {
+    const problem = problemOf(error);
+    if (problem.status >= 500) request.log.error({ err: error }, 'request failed');
+    return reply
+      .status(problem.status)
+      .header('content-type', 'application/problem+json; charset=utf-8')
+      .serializer((value: unknown) => JSON.stringify(value))
+      .send(problem);
+  });
+}

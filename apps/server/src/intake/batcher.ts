@@ -1,0 +1,73 @@
+import type { DataSource } from 'typeorm';
+import { type StoredEvent, storeEvents } from './queries.ts';
+
+/** Events written by one statement at most. */
+const STATEMENT_SIZE = 2000;
+/** Statements under way at once; more would only wait for each other on the rollup rows. */
+const WRITERS = 2;
+/** Events waiting at most; past it callers are told to come back, rather than memory filled. */
+const WAITING = 200_000;
+
+interface Waiting {
+  readonly events: readonly StoredEvent[];
+  readonly resolve: () => void;
+  readonly reject: (error: unknown) => void;
+}
+
+export class IntakeFull extends Error {}
+
+/**
+ * Gathers the events of many requests into few statements. What arrives while a statement runs goes with the
+ * next, so load makes batches larger and waiting does not grow. A caller's promise resolves once its events are
+ * durable.
+ */
+export function createBatcher(db: DataSource) {
+  let queue: Waiting[] = [];
+  let waiting = 0;
+  let writers = 0;
+
+  async function write(): Promise<void> {
+    writers++;
+    while (queue.length) {
+      const batch = take();
+      try {
+        await storeEvents(
+          db.manager,
+          batch.flatMap((call) => call.events),
+        );
+        for (const call of batch) call.resolve();
+      } catch (error) {
+        for (const call of batch) call.reject(error);
+      }
+    }
+    writers--;
+  }
+
+  function take(): Waiting[] {
+    let size = 0;
+    let calls = 0;
+    for (const call of queue) {
+      if (calls > 0 && size + call.events.length > STATEMENT_SIZE) break;
+      size += call.events.length;
+      calls++;
+    }
+    const batch = queue.slice(0, calls);
+    queue = queue.slice(calls);
+    waiting -= size;
+    return batch;
+  }
+
+  return {
+    /** @throws {IntakeFull} When too many events wait already. */
+    add(events: readonly StoredEvent[]): Promise<void> {
+      if (waiting + events.length > WAITING) return Promise.reject(new IntakeFull());
+      waiting += events.length;
+      return new Promise((resolve, reject) => {
+        queue.push({ events, resolve, reject });
+        // In a task of its own, so requests read in the same turn travel together.
+        if (writers < WRITERS) setImmediate(() => writers < WRITERS && void write());
+      });
+    },
+  };
+}
+export type Batcher = ReturnType<typeof createBatcher>;

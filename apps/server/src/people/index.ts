@@ -1,0 +1,2 @@
+export { peopleRoutes } from './routes.ts';
+export { createPeopleService, type PeopleService } from './service.ts';

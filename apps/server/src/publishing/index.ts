@@ -1,0 +1,2 @@
+export { publishingRoutes } from './routes.ts';
+export { createPublishingService, type PublishingService, SITE_CHANGED } from './service.ts';

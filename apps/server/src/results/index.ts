@@ -1,0 +1,1 @@
+export { createResultService, type ResultService } from './service.ts';

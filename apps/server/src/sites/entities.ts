@@ -1,0 +1,46 @@
+import type { SiteSettings } from '@velarium/contract';
+import { EntitySchema } from 'typeorm';
+
+export interface SiteRow {
+  id: string;
+  workspaceId: string;
+  key: string;
+  name: string;
+  origins: string[];
+  timeZone: string;
+  settings: SiteSettings;
+  lastSeenAt: Date | null;
+  createdAt: Date;
+}
+export const SiteEntity = new EntitySchema<SiteRow>({
+  name: 'Site',
+  tableName: 'site',
+  columns: {
+    id: { type: 'uuid', primary: true, generated: 'uuid' },
+    workspaceId: { type: 'uuid', name: 'workspace_id' },
+    key: { type: 'text' },
+    name: { type: 'text' },
+    origins: { type: 'text', array: true },
+    timeZone: { type: 'text', name: 'time_zone' },
+    settings: { type: 'jsonb' },
+    lastSeenAt: { type: 'timestamptz', name: 'last_seen_at', nullable: true },
+    createdAt: { type: 'timestamptz', name: 'created_at', createDate: true },
+  },
+});
+
+export interface SitePageRow {
+  siteId: string;
+  path: string;
+  title: string;
+  kind: string | null;
+}
+export const SitePageEntity = new EntitySchema<SitePageRow>({
+  name: 'SitePage',
+  tableName: 'site_page',
+  columns: {
+    siteId: { type: 'uuid', name: 'site_id', primary: true },
+    path: { type: 'text', primary: true },
+    title: { type: 'text' },
+    kind: { type: 'text', nullable: true },
+  },
+});

@@ -1,0 +1,3 @@
+export { learnPages } from './learn-pages.ts';
+export { siteRoutes } from './routes.ts';
+export { createSiteService, type SiteService } from './service.ts';

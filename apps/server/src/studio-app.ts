@@ -1,0 +1,76 @@
+import helmet from '@fastify/helmet';
+import fastifyStatic from '@fastify/static';
+import swagger from '@fastify/swagger';
+import swaggerUi from '@fastify/swagger-ui';
+import Fastify, { type FastifyInstance } from 'fastify';
+import { jsonSchemaTransform, serializerCompiler, validatorCompiler } from 'fastify-type-provider-zod';
+import { accountRoutes, auth, requireMember } from './accounts/index.ts';
+import { campaignRoutes } from './campaigns/index.ts';
+import { answerWithProblems, notFound } from './infra/problem.ts';
+import { peopleRoutes } from './people/index.ts';
+import { publishingRoutes } from './publishing/index.ts';
+import type { Services } from './services.ts';
+import { siteRoutes } from './sites/index.ts';
+
+export interface StudioAppOptions {
+  readonly services: Services;
+  readonly sessionSecret: string;
+  readonly edgeOrigin: string;
+  readonly isBehindTls: boolean;
+  /** Folder of the built studio; without it only the API is served. */
+  readonly studioFiles?: string;
+  readonly logLevel?: string;
+}
+
+/** The studio's API under `/api`, its reference under `/api/docs`, and the built studio. Never listens itself. */
+export async function createStudioApp(options: StudioAppOptions): Promise<FastifyInstance> {
+  const { services } = options;
+  const app = Fastify({ logger: { level: options.logLevel ?? 'warn', redact: ['req.headers.cookie'] } });
+  app.setValidatorCompiler(validatorCompiler);
+  app.setSerializerCompiler(serializerCompiler);
+  answerWithProblems(app);
+  await app.register(helmet, {
+    contentSecurityPolicy: {
+      directives: {
+        defaultSrc: ["'self'"],
+        // Toasts and the palette place their own style elements.
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        imgSrc: ["'self'", 'data:', 'blob:'],
+        // Pages of the customers' sites stand behind the stage, sandboxed.
+        frameSrc: ["'self'", 'http:', 'https:'],
+        upgradeInsecureRequests: null,
+      },
+    },
+    strictTransportSecurity: options.isBehindTls,
+  });
+  await app.register(swagger, {
+    openapi: { info: { title: 'Velarium', description: 'The studio’s own API.', version: '1' } },
+    transform: jsonSchemaTransform,
+  });
+  await app.register(swaggerUi, { routePrefix: '/api/docs' });
+  await app.register(auth, {
+    db: services.db,
+    accounts: services.accounts,
+    sessionSecret: options.sessionSecret,
+    isBehindTls: options.isBehindTls,
+  });
+  await app.register(accountRoutes, { prefix: '/api', accounts: services.accounts });
+  await app.register(
+    async (scope) => {
+      requireMember(scope, services.accounts);
+      await scope.register(siteRoutes, { sites: services.sites, edgeOrigin: options.edgeOrigin });
+      await scope.register(campaignRoutes, { campaigns: services.campaigns });
+      await scope.register(publishingRoutes, { publishing: services.publishing, campaigns: services.campaigns });
+      await scope.register(peopleRoutes, { people: services.people });
+    },
+    { prefix: '/api' },
+  );
+  const { studioFiles } = options;
+  if (studioFiles) await app.register(fastifyStatic, { root: studioFiles, wildcard: false });
+  app.setNotFoundHandler((request, reply) => {
+    // Addresses of the studio are made in the browser; the page decides what they mean.
+    if (studioFiles && request.method === 'GET' && !request.url.startsWith('/api')) return reply.sendFile('index.html');
+    throw notFound('address');
+  });
+  return app;
+}

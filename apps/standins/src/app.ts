@@ -1,0 +1,90 @@
+import Fastify, { type FastifyInstance } from 'fastify';
+import type { Mailbox } from './mailbox.ts';
+
+interface Received {
+  readonly at: string;
+  readonly headers: Readonly<Record<string, unknown>>;
+  readonly body: unknown;
+}
+
+const KEPT = 500;
+const escape = (text: string) => text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
+
+const FILMS: Readonly<Record<string, string>> = { dome: 'The dome opens', saturn: 'Saturn in eleven minutes' };
+const filmPicture = (title: string) =>
+  `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 640 360"><rect width="640" height="360" fill="#16223b"/><circle cx="320" cy="180" r="70" fill="#f0c257"/><text x="320" y="330" fill="#fff" text-anchor="middle" font-size="22">${title}</text></svg>`;
+
+/** Small stand-ins for outside services: a mailbox page, customer records that take webhooks, a video host. */
+export function createStandinsApp(mailbox: Mailbox): FastifyInstance {
+  const app = Fastify({ logger: false });
+  const records: Received[] = [];
+  let failures = 0;
+
+  app.get('/', (_request, reply) =>
+    reply.type('text/html').send('<!doctype html><title>Stand-ins</title><h1>Stand-ins</h1><ul><li><a href="/mailbox">Mailbox</a></li><li><a href="/records">Customer records</a></li><li><a href="/films/dome">Video host</a></li></ul>'),
+  );
+  app.get('/mailbox', (_request, reply) => {
+    const rows = mailbox
+      .mails()
+      .map(
+        (mail) =>
+          `<article><h2>${escape(mail.subject)}</h2><p>${escape(mail.from)} to ${escape(mail.to)}, ${mail.receivedAt}</p><pre>${escape(mail.text)}</pre></article>`,
+      );
+    return reply
+      .type('text/html')
+      .send(`<!doctype html><title>Mailbox</title><h1>Mailbox</h1>${rows.join('') || '<p>No mail yet.</p>'}`);
+  });
+  app.get('/mailbox.json', () => mailbox.mails());
+  app.delete('/mailbox', (_request, reply) => {
+    mailbox.empty();
+    return reply.status(204).send();
+  });
+
+  app.get('/records', () => records);
+  app.post('/records', (request, reply) => {
+    if (failures > 0) {
+      failures--;
+      return reply.status(503).send({ error: 'told to fail' });
+    }
+    records.unshift({ at: new Date().toISOString(), headers: request.headers, body: request.body });
+    records.splice(KEPT);
+    return reply.status(202).send({ stored: true });
+  });
+  /** The next `times` deliveries fail. */
+  app.put<{ Body: { times: number } }>(
+    '/records/failures',
+    { schema: { body: { type: 'object', required: ['times'], properties: { times: { type: 'integer', minimum: 0, maximum: 1000 } } } } },
+    (request, reply) => {
+      failures = request.body.times;
+      return reply.status(204).send();
+    },
+  );
+
+  app.get<{ Params: { film: string } }>('/films/:film', (request, reply) => {
+    const title = FILMS[request.params.film];
+    if (!title) return reply.status(404).send({ error: 'no such film' });
+    return reply.type('text/html').send(`<!doctype html><title>${title}</title>${filmPicture(title)}`);
+  });
+  // oEmbed 1.0, section 2.3.4.2.
+  app.get<{ Querystring: { url?: string } }>('/oembed', (request, reply) => {
+    const film = /\/films\/([a-z]+)/.exec(request.query.url ?? '')?.[1] ?? '';
+    const title = FILMS[film];
+    if (!title) return reply.status(404).send({ error: 'no such film' });
+    const origin = `http://${request.headers.host}`;
+    return {
+      version: '1.0',
+      type: 'video',
+      title,
+      width: 640,
+      height: 360,
+      thumbnail_url: `${origin}/films/${film}/still.svg`,
+      thumbnail_width: 640,
+      thumbnail_height: 360,
+      html: `<iframe src="${origin}/films/${film}" width="640" height="360"></iframe>`,
+    };
+  });
+  app.get<{ Params: { film: string } }>('/films/:film/still.svg', (request, reply) =>
+    reply.type('image/svg+xml').send(filmPicture(FILMS[request.params.film] ?? '')),
+  );
+  return app;
+}

@@ -1,0 +1,87 @@
+import type { Cap, Pause } from '@velarium/contract';
+import type { CampaignMemory } from '../visit/memory.ts';
+import { spanMs } from './span.ts';
+
+/** The parts of a campaign's limits that look at what this visitor has already seen. */
+export interface CapRule {
+  readonly caps: readonly Cap[];
+  readonly afterClose: Pause;
+  readonly afterConversion: Pause;
+}
+
+export type CapDecision =
+  | { readonly isAllowed: true }
+  | {
+      readonly isAllowed: false;
+      readonly code: 'cap.converted' | 'cap.closed' | 'cap.showings';
+      /** First instant (epoch milliseconds) at which this reason is gone; `null` when time alone never lifts it. */
+      readonly retryAtMs: number | null;
+    };
+
+const ALLOWED: CapDecision = { isAllowed: true };
+
+/**
+ * Decides whether a visitor who has seen a campaign may see it again. Windows roll and are measured from the
+ * showing; a showing exactly as old as the window no longer counts. Instants in the future count too: a clock
+ * set back must not lift a cap.
+ */
+export function decideCaps(
+  rule: CapRule,
+  memory: CampaignMemory | undefined,
+  now: { readonly nowMs: number; readonly session: string },
+): CapDecision {
+  if (!memory) return ALLOWED;
+  return (
+    decidePause('cap.converted', rule.afterConversion, memory.convertedAtMs, memory.convertedIn, now) ??
+    decidePause('cap.closed', rule.afterClose, memory.closedAtMs, memory.closedIn, now) ??
+    decideShowings(rule.caps, memory, now) ??
+    ALLOWED
+  );
+}
+
+function decidePause(
+  code: 'cap.converted' | 'cap.closed',
+  pause: Pause,
+  sinceMs: number | undefined,
+  session: string | undefined,
+  now: { readonly nowMs: number; readonly session: string },
+): CapDecision | undefined {
+  if (sinceMs === undefined || pause === 'none') return undefined;
+  if (pause === 'ever') return { isAllowed: false, code, retryAtMs: null };
+  if (pause === 'session') return session === now.session ? { isAllowed: false, code, retryAtMs: null } : undefined;
+  const retryAtMs = sinceMs + spanMs(pause);
+  return now.nowMs < retryAtMs ? { isAllowed: false, code, retryAtMs } : undefined;
+}
+
+function decideShowings(
+  caps: readonly Cap[],
+  memory: CampaignMemory,
+  now: { readonly nowMs: number; readonly session: string },
+): CapDecision | undefined {
+  let retryAtMs: number | null = 0;
+  let isCapped = false;
+  for (const cap of caps) {
+    const reopensAtMs = reopening(cap, memory, now);
+    if (reopensAtMs === undefined) continue;
+    isCapped = true;
+    // Every cap must have lifted: the latest of them decides, and one that never lifts decides for good.
+    retryAtMs = retryAtMs === null || reopensAtMs === null ? null : Math.max(retryAtMs, reopensAtMs);
+  }
+  return isCapped ? { isAllowed: false, code: 'cap.showings', retryAtMs } : undefined;
+}
+
+/** `undefined` while the cap has room; else when it reopens, or `null` for never by time alone. */
+function reopening(
+  { max, per }: Cap,
+  memory: CampaignMemory,
+  now: { readonly nowMs: number; readonly session: string },
+): number | null | undefined {
+  if (per === 'ever') return memory.showings >= max ? null : undefined;
+  if (per === 'session') {
+    return memory.shownIn === now.session && memory.showingsInSession >= max ? null : undefined;
+  }
+  const windowMs = spanMs(per);
+  const counted = memory.shownAtMs.filter((atMs) => now.nowMs - atMs < windowMs).sort((a, b) => b - a);
+  const blockingAtMs = counted[max - 1];
+  return blockingAtMs === undefined ? undefined : blockingAtMs + windowMs;
+}

@@ -1,0 +1,2 @@
+export * from './address.ts';
+export * from './placement.ts';

@@ -1,0 +1,43 @@
+/** What a page can hear about. */
+export type Topic = 'shown' | 'viewable' | 'closed' | 'converted';
+export type Listener = (detail: { readonly campaign: string }) => void;
+
+export interface PublicApi {
+  open(campaign: string): void;
+  close(): void;
+  on(topic: Topic, listener: Listener): () => void;
+}
+
+/** Calls the page's own listeners; what they throw is theirs and never stops the tag. */
+export function createTopics() {
+  const listeners = new Map<Topic, Set<Listener>>();
+  return {
+    on(topic: Topic, listener: Listener) {
+      const set = listeners.get(topic) ?? new Set();
+      listeners.set(topic, set.add(listener));
+      return () => void set.delete(listener);
+    },
+    tell(topic: Topic, campaign: string) {
+      for (const listener of listeners.get(topic) ?? []) {
+        try {
+          listener({ campaign });
+        } catch (error) {
+          // Reported as an error of the page's script, outside the tag's own run.
+          setTimeout(() => {
+            throw error;
+          });
+        }
+      }
+    },
+  };
+}
+
+type Call = [name: keyof PublicApi, ...values: unknown[]];
+
+/** Puts the real calls in place of the queue a page may have filled before the tag came. */
+export function installApi(api: PublicApi): void {
+  const scope = window as unknown as { velarium?: { q?: Call[] } | PublicApi };
+  const waiting = (scope.velarium as { q?: Call[] } | undefined)?.q ?? [];
+  scope.velarium = api;
+  for (const [name, ...values] of waiting) (api[name] as (...values: unknown[]) => unknown)?.(...values);
+}

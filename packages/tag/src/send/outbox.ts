@@ -1,0 +1,79 @@
+import type { Collect, VisitorEvent } from '@velarium/contract';
+import { onPageHidden } from '../page/on-page-hidden.ts';
+import type { Storage } from '../store/storage.ts';
+
+/** Most events kept for a server that does not answer; the oldest go first. */
+const KEPT = 200;
+const PER_CALL = 50;
+const DELAY_MS = 400;
+
+export interface EventOutbox {
+  add(event: VisitorEvent): void;
+  /** Sends what an earlier page could not. */
+  start(visitor: () => string): void;
+}
+
+/**
+ * Sends events in batches and keeps each until the server has said it is stored; what a page could not send, the
+ * next one does. An event sent twice counts once, by its id.
+ */
+export function createEventOutbox(edge: string, siteKey: string, storage: Storage): EventOutbox {
+  const name = `velarium:${siteKey}:unsent`;
+  let timer = 0;
+  let isSending = false;
+  let visitor = () => '';
+
+  const kept = (): VisitorEvent[] => {
+    try {
+      const value: unknown = JSON.parse(storage.read(name) ?? '[]');
+      return Array.isArray(value) ? value : [];
+    } catch {
+      return [];
+    }
+  };
+  const keep = (events: VisitorEvent[]) => storage.write(name, JSON.stringify(events.slice(-KEPT)));
+  const body = (events: VisitorEvent[]) =>
+    JSON.stringify({ site: siteKey, visitor: visitor(), events } satisfies Collect);
+
+  const send = async () => {
+    const batch = kept().slice(0, PER_CALL);
+    if (isSending || !batch.length) return;
+    isSending = true;
+    const isSettled = await post(`${edge}/collect`, body(batch));
+    isSending = false;
+    if (!isSettled) return;
+    const sent = new Set(batch.map(({ id }) => id));
+    const left = kept().filter(({ id }) => !sent.has(id));
+    keep(left);
+    if (left.length) plan();
+  };
+  const plan = () => {
+    clearTimeout(timer);
+    timer = window.setTimeout(send, DELAY_MS);
+  };
+  return {
+    add(event) {
+      keep([...kept(), event]);
+      plan();
+    },
+    start(read) {
+      visitor = read;
+      if (kept().length) plan();
+      onPageHidden(() => {
+        const events = kept().slice(0, PER_CALL);
+        // No answer can be heard any more, so they stay kept and are sent again by the next page.
+        if (events.length) navigator.sendBeacon?.(`${edge}/collect`, body(events));
+      });
+    },
+  };
+}
+
+/** Posts text, which needs no preflight. True when the server has settled it: stored, or refused for good. */
+async function post(address: string, text: string): Promise<boolean> {
+  try {
+    const { ok, status } = await fetch(address, { method: 'POST', body: text, keepalive: true, credentials: 'omit' });
+    return ok || (status >= 400 && status < 500 && status !== 429 && status !== 408);
+  } catch {
+    return false;
+  }
+}

@@ -1,0 +1,48 @@
+import { boundMemory, type Memory, newMemory, readMemory, touchSession } from '@velarium/core/decide';
+import { timeOrderedId, visitorId } from '../ids.ts';
+import type { Storage } from './storage.ts';
+
+export interface VisitorStore {
+  /** The record as it is now, other tabs' changes included. */
+  read(): Memory;
+  /** Changes the record; nothing of another tab's between reading and writing is lost. */
+  change(by: (memory: Memory) => Memory): Memory;
+  /** Notes activity and begins a new session when the old one has ended. */
+  touch(): Memory;
+  setLive(liveIds: ReadonlySet<string>, sessionMinutes: number): void;
+}
+
+const IDS = { visitor: visitorId, session: timeOrderedId };
+
+export function createVisitorStore(storage: Storage, siteKey: string): VisitorStore {
+  const name = `velarium:${siteKey}`;
+  let live: ReadonlySet<string> = new Set();
+  let sessionMinutes = 30;
+
+  const read = () => readMemory(storage.read(name)) ?? write(newMemory(IDS, Date.now()));
+  const write = (memory: Memory): Memory => {
+    const bounded = boundMemory(memory, live);
+    storage.write(name, JSON.stringify(bounded));
+    return bounded;
+  };
+  const change = (by: (memory: Memory) => Memory) => write(by(read()));
+  return {
+    read,
+    change,
+    touch: () => change((memory) => touchSession(memory, Date.now(), sessionMinutes, IDS)),
+    setLive(liveIds, minutes) {
+      live = liveIds;
+      sessionMinutes = minutes;
+    },
+  };
+}
+
+/**
+ * Runs `work` while no other tab of the site does, so two tabs cannot both spend the last showing. Where locks
+ * are missing (insecure contexts) it runs at once: storage is read synchronously just before, which leaves a gap
+ * of microseconds.
+ */
+export async function withSiteLock<Result>(siteKey: string, work: () => Result): Promise<Result> {
+  const { locks } = navigator as { locks?: LockManager };
+  return locks ? ((await locks.request(`velarium:${siteKey}`, async () => work())) as Result) : work();
+}

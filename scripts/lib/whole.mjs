@@ -1,0 +1,61 @@
+import { randomBytes } from 'node:crypto';
+import { existsSync, mkdirSync, writeFileSync } from 'node:fs';
+import { freePort } from './ports.mjs';
+import { startProgram } from './processes.mjs';
+import { ROOT } from './root.mjs';
+
+/** Ports of a whole Velarium: the wanted ones where they are free. */
+export async function choosePorts(wanted) {
+  const ports = {};
+  for (const [name, port] of Object.entries(wanted)) ports[name] = await freePort(port);
+  return ports;
+}
+
+/**
+ * Starts server, demo sites and stand-ins over a database, and waits until all are ready.
+ *
+ * @param {{ databaseUrl: string, home: string, ports: Record<string, number>, env?: object }} options
+ */
+export async function startWhole({ databaseUrl, home, ports, env = {} }) {
+  mkdirSync(`${home}/logs`, { recursive: true });
+  const secretFile = `${home}/session-secret`;
+  if (!existsSync(secretFile)) writeFileSync(secretFile, randomBytes(32).toString('hex'), { mode: 0o600 });
+  const common = {
+    NODE_ENV: 'production',
+    VELARIUM_PORT: String(ports.studio),
+    VELARIUM_EDGE_PORT: String(ports.edge),
+    VELARIUM_EDGE_ORIGIN: `http://127.0.0.1:${ports.edge}`,
+    VELARIUM_SITES_PORT: String(ports.fell),
+    VELARIUM_SITES_PORT_2: String(ports.skerry),
+    VELARIUM_STANDINS_PORT: String(ports.standins),
+    VELARIUM_SMTP_PORT: String(ports.smtp),
+    VELARIUM_DEMO_ORIGINS: `http://127.0.0.1:${ports.fell},http://127.0.0.1:${ports.skerry}`,
+    VELARIUM_SECRET_FILE: secretFile,
+    DATABASE_URL: databaseUrl,
+    ...env,
+  };
+  const started = [];
+  const start = async (name) => {
+    const program = startProgram(`${ROOT}/apps/${name}/dist/main.js`, { env: common, log: `${home}/logs/${name}.log` });
+    started.push(program);
+    await program.ready;
+    return program;
+  };
+  const stop = async () => {
+    for (const program of [...started].reverse()) await program.stop();
+  };
+  try {
+    // The sites first: the seed reads their sitemaps.
+    await Promise.all([start('sites'), start('standins')]);
+    await start('server');
+  } catch (error) {
+    await stop();
+    throw error;
+  }
+  return {
+    stop,
+    pids: started.map(({ pid }) => pid),
+    /** Settles when any of them ends by itself. */
+    ended: Promise.race(started.map(({ ended }) => ended)),
+  };
+}
