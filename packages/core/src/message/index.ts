@@ -1,2 +1,3 @@
 export * from './address.ts';
 export * from './placement.ts';
+export * from './edit.ts';

@@ -1,0 +1,42 @@
+import type { Problem } from '@velarium/contract';
+
+/** A refusal of the server, in its own words. */
+export class ApiProblem extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail);
+  }
+}
+
+let csrfToken = '';
+/** Set by whoever reads the session; sent with everything that changes something. */
+export function rememberCsrfToken(token: string): void {
+  csrfToken = token;
+}
+
+/** @throws {ApiProblem} When the server refuses. @throws {TypeError} When it cannot be reached. */
+export async function request<Result>(method: string, path: string, body?: unknown): Promise<Result> {
+  const response = await fetch(`/api${path}`, {
+    method,
+    headers: {
+      ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+      ...(method === 'GET' ? {} : { 'x-csrf-token': csrfToken }),
+    },
+    ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+  });
+  if (response.status === 204) return undefined as Result;
+  if (response.headers.get('content-type')?.includes('json')) {
+    const value = await response.json();
+    if (response.ok) return value as Result;
+    throw new ApiProblem(value as Problem);
+  }
+  throw new Error(`expected JSON from ${path}, got status ${response.status}`);
+}
+
+/** What went wrong and how to mend it, for any error. */
+export function problemWords(error: unknown): { title: string; detail: string } {
+  if (error instanceof ApiProblem) return { title: error.problem.title, detail: error.problem.detail };
+  if (error instanceof TypeError) {
+    return { title: 'The server cannot be reached', detail: 'Check the connection; what you made is kept here meanwhile.' };
+  }
+  return { title: 'Something went wrong here', detail: 'Reload the page and try again.' };
+}

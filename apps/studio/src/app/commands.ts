@@ -1,0 +1,79 @@
+import { useEffect, useRef } from 'react';
+import { create } from 'zustand';
+
+export interface Command {
+  readonly id: string;
+  readonly label: string;
+  /** As `event.key` names it, with `Mod+` for Ctrl or Command and `Shift+`: `n`, `Mod+z`, `Mod+Shift+z`. */
+  readonly keys?: string;
+  readonly run: () => void;
+}
+
+interface CommandStore {
+  readonly groups: ReadonlyMap<string, readonly Command[]>;
+  setGroup(name: string, commands: readonly Command[]): void;
+  dropGroup(name: string): void;
+}
+
+export const useCommandStore = create<CommandStore>((set) => ({
+  groups: new Map(),
+  setGroup: (name, commands) => set(({ groups }) => ({ groups: new Map(groups).set(name, commands) })),
+  dropGroup: (name) =>
+    set(({ groups }) => {
+      const left = new Map(groups);
+      left.delete(name);
+      return { groups: left };
+    }),
+}));
+
+/** Offers commands while the calling component is on screen: in the palette and by their keys. */
+export function useCommands(group: string, commands: readonly Command[]): void {
+  const { setGroup, dropGroup } = useCommandStore.getState();
+  const latest = useRef(commands);
+  latest.current = commands;
+  const shape = commands.map(({ id, label }) => `${id}:${label}`).join('|');
+  // Registered once per shape; what a command runs is always the latest.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: `shape` stands for the commands' identity.
+  useEffect(() => {
+    setGroup(
+      group,
+      latest.current.map((command) => ({
+        ...command,
+        run: () => latest.current.find(({ id }) => id === command.id)?.run(),
+      })),
+    );
+    return () => dropGroup(group);
+  }, [group, shape, setGroup, dropGroup]);
+}
+
+/** The command keys an event stands for, in the notation of {@link Command.keys}. */
+export function keysOf(event: KeyboardEvent): string {
+  const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
+  const isMod = event.ctrlKey || event.metaKey;
+  return `${isMod ? 'Mod+' : ''}${event.shiftKey && (isMod || event.key.length > 1) ? 'Shift+' : ''}${key}`;
+}
+
+/** Looks through shadow roots: a message on the stage is typed into inside one. */
+const isTyping = (event: KeyboardEvent): boolean => {
+  const element = event.composedPath()[0] as HTMLElement | undefined;
+  return element?.isContentEditable === true || /^(INPUT|TEXTAREA|SELECT)$/.test(element?.tagName ?? '');
+};
+
+/** Runs the command an event's keys belong to. Plain letters are left alone while somebody types. */
+export function runByKeys(event: KeyboardEvent): boolean {
+  const keys = keysOf(event);
+  if (event.defaultPrevented || (isTyping(event) && !keys.startsWith('Mod+'))) return false;
+  // A dialog or menu in front keeps its keys to itself.
+  if (document.querySelector('[role=dialog],[role=menu],[role=listbox]') && !keys.startsWith('Mod+')) return false;
+  for (const commands of useCommandStore.getState().groups.values()) {
+    const command = commands.find((one) => one.keys === keys);
+    if (!command) continue;
+    event.preventDefault();
+    command.run();
+    return true;
+  }
+  return false;
+}
+
+/** Keys as a person reads them. */
+export const keysWords = (keys: string): string => keys.replace('Mod', 'Ctrl').replaceAll('+', ' + ').replace(/\b[a-z]$/, (k) => k.toUpperCase());

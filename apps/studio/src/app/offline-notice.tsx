@@ -1,0 +1,21 @@
+import { useSyncExternalStore } from 'react';
+
+const subscribe = (notify: () => void) => {
+  addEventListener('online', notify);
+  addEventListener('offline', notify);
+  return () => {
+    removeEventListener('online', notify);
+    removeEventListener('offline', notify);
+  };
+};
+
+export const useIsOnline = (): boolean => useSyncExternalStore(subscribe, () => navigator.onLine);
+
+export function OfflineNotice() {
+  if (useIsOnline()) return null;
+  return (
+    <p role="status" className="fixed inset-x-0 bottom-0 z-50 bg-hold px-5 py-2 text-center text-sheet">
+      You are offline. What you change is kept here and saved when the connection is back.
+    </p>
+  );
+}

@@ -1,0 +1,64 @@
+import { Command as Cmdk } from 'cmdk';
+import { useEffect, useState } from 'react';
+import { keysWords, runByKeys, useCommandStore, useCommands } from './commands.ts';
+
+/** The command palette: every action of the place one is in, with its key. Ctrl + K opens it. */
+export function Palette() {
+  const [isOpen, setOpen] = useState(false);
+  const groups = useCommandStore((store) => store.groups);
+  useCommands('Velarium', [{ id: 'palette', label: 'Find an action', keys: 'Mod+k', run: () => setOpen(true) }]);
+  useEffect(() => {
+    addEventListener('keydown', runByKeys);
+    return () => removeEventListener('keydown', runByKeys);
+  }, []);
+  return (
+    <>
+      <button
+        type="button"
+        onClick={() => setOpen(true)}
+        className="flex h-8 items-center gap-2 rounded px-2.5 text-soft hover:bg-sail-wash hover:text-ink"
+      >
+        Find an action <kbd className="rounded border border-line px-1 text-xs">Ctrl K</kbd>
+      </button>
+      <Cmdk.Dialog
+        open={isOpen}
+        onOpenChange={setOpen}
+        label="Find an action"
+        overlayClassName="fixed inset-0 z-40 bg-ink/35"
+        contentClassName="settle fixed top-[14vh] left-1/2 z-50 w-[min(92vw,34rem)] -translate-x-1/2 overflow-hidden rounded-lg border border-line bg-paper shadow-float"
+      >
+        <Cmdk.Input
+          placeholder="What would you like to do?"
+          className="w-full border-b border-line bg-transparent px-5 py-4 font-serif text-xl outline-none placeholder:text-soft"
+        />
+        <Cmdk.List className="max-h-80 overflow-auto p-2">
+          <Cmdk.Empty className="px-3 py-6 text-center text-soft">Nothing by that name here.</Cmdk.Empty>
+          {[...groups].reverse().map(([name, commands]) => (
+            <Cmdk.Group
+              key={name}
+              heading={name}
+              className="[&_[cmdk-group-heading]]:px-3 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-xs [&_[cmdk-group-heading]]:text-soft"
+            >
+              {commands
+                .filter(({ id }) => id !== 'palette')
+                .map(({ id, label, keys, run }) => (
+                  <Cmdk.Item
+                    key={id}
+                    value={`${label} ${id}`}
+                    onSelect={() => {
+                      setOpen(false);
+                      run();
+                    }}
+                    className="flex h-9 cursor-pointer items-center justify-between rounded px-3 data-[selected=true]:bg-sail-wash"
+                  >
+                    {label}
+                    {keys && <kbd className="text-xs text-soft">{keysWords(keys)}</kbd>}
+                  </Cmdk.Item>
+                ))}
+            </Cmdk.Group>
+          ))}
+        </Cmdk.List>
+      </Cmdk.Dialog>
+    </>
+  );
+}

@@ -1,0 +1,84 @@
+import type { CampaignSummary } from '@velarium/contract';
+import { MoreHorizontal } from 'lucide-react';
+import { Link } from 'react-router';
+import type { Move } from '../api/queries.ts';
+import { IconButton } from '../ui/button.tsx';
+import { Menu, type MenuItem } from '../ui/menu.tsx';
+import { Rate } from './rate.tsx';
+import { StateMark } from './state-mark.tsx';
+import { useMoves } from './use-moves.ts';
+
+export interface CampaignRowProps {
+  readonly campaign: CampaignSummary;
+  readonly sentence: string;
+  readonly scaleTo: number;
+  readonly canEdit: boolean;
+}
+
+/** One campaign: what it is called, what it does, what it did. */
+export function CampaignRow({ campaign, sentence, scaleTo, canEdit }: CampaignRowProps) {
+  const { id, siteId, name, state, numbers, hasUnpublishedChanges } = campaign;
+  const isRunning = state === 'running';
+  return (
+    <li
+      data-state={state}
+      className="relative grid grid-cols-[1fr_auto_auto] items-center gap-x-8 border-b border-line py-3.5 pl-5 hover:bg-sheet"
+    >
+      {isRunning && <span aria-hidden="true" className="awning absolute inset-y-0 left-0 w-1.5" />}
+      <div className="min-w-0">
+        <div className="flex flex-wrap items-baseline gap-x-4">
+          <Link to={`/sites/${siteId}/campaigns/${id}`} className="text-base font-semibold underline-offset-4 hover:underline">
+            {name}
+          </Link>
+          <StateMark state={state} />
+          {hasUnpublishedChanges && <span className="text-xs text-hold">◇ changed since it was published</span>}
+        </div>
+        <p className="mt-0.5 font-serif text-[1.02rem] leading-snug text-pretty text-soft">{sentence}</p>
+      </div>
+      <dl className="grid grid-cols-[5rem_5rem_5.5rem_10.5rem] gap-x-4 text-right">
+        <Figure name="Showings" value={numbers.showings} />
+        <Figure name="Visitors" value={numbers.visitors} />
+        <Figure name="Conversions" value={numbers.conversions} />
+        <div className="text-left">
+          <dt className="text-xs text-soft">Rate</dt>
+          <dd>
+            <Rate converters={numbers.converters} visitors={numbers.visitors} scaleTo={scaleTo} />
+          </dd>
+        </div>
+      </dl>
+      <div className="w-9">{canEdit && <RowMenu campaign={campaign} />}</div>
+    </li>
+  );
+}
+
+function Figure({ name, value }: { readonly name: string; readonly value: number }) {
+  return (
+    <div>
+      <dt className="text-xs text-soft">{name}</dt>
+      <dd className="text-base">{value.toLocaleString('en-GB')}</dd>
+    </div>
+  );
+}
+
+function RowMenu({ campaign }: { readonly campaign: CampaignSummary }) {
+  const { move, isBusy } = useMoves();
+  const item = (label: string, name: Move, isHalting = false): MenuItem => ({
+    label,
+    onSelect: () => move(campaign, name),
+    isHalting,
+  });
+  const { state } = campaign;
+  const items: MenuItem[] = [
+    ...(state === 'running' ? [item('Rest', 'rest')] : []),
+    ...(state === 'resting' ? [item('Run again', 'run')] : []),
+    item('Duplicate', 'duplicate'),
+    state === 'archived' ? item('Take out of the archive', 'restore') : item('Archive', 'archive', true),
+  ];
+  return (
+    <Menu items={items}>
+      <IconButton label={`Actions for ${campaign.name}`} disabled={isBusy}>
+        <MoreHorizontal size={16} aria-hidden />
+      </IconButton>
+    </Menu>
+  );
+}

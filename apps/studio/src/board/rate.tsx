@@ -1,0 +1,40 @@
+import { wilson } from '@velarium/core';
+import { Tooltip } from '../ui/tooltip.tsx';
+
+const percent = (value: number) => `${(value * 100).toFixed(1)} %`;
+
+export interface RateProps {
+  readonly converters: number;
+  readonly visitors: number;
+  /** The rate at the right end of the scale, shared by all rows so that they can be compared. */
+  readonly scaleTo: number;
+}
+
+/** A conversion rate of unique visitors, never without its 95 % interval. */
+export function Rate({ converters, visitors, scaleTo }: RateProps) {
+  const { value, low, high } = wilson(converters, visitors);
+  if (value === null) return <span className="text-soft">no visitors yet</span>;
+  const at = (rate: number) => `${Math.min(100, (rate / scaleTo) * 100)}%`;
+  return (
+    <Tooltip text={`${converters} of ${visitors} visitors converted. With 95 % confidence the true rate lies between ${percent(low)} and ${percent(high)}.`}>
+      <span tabIndex={0} role="note" className="grid gap-1">
+        <span>
+          {percent(value)}{' '}
+          <span className="text-xs text-soft">
+            {percent(low)} to {percent(high)}
+          </span>
+        </span>
+        <span aria-hidden="true" className="relative block h-2 border-b border-line">
+          <span className="absolute top-[3px] h-[3px] bg-line-strong" style={{ left: at(low), width: `calc(${at(high)} - ${at(low)})` }} />
+          <span className="absolute top-0 h-2 w-[3px] -translate-x-px bg-ink" style={{ left: at(value) }} />
+        </span>
+      </span>
+    </Tooltip>
+  );
+}
+
+/** A round end for the rows' common scale, a little beyond the highest interval. */
+export function rateScale(rows: readonly { readonly converters: number; readonly visitors: number }[]): number {
+  const highest = Math.max(0.05, ...rows.filter(({ visitors }) => visitors > 0).map((row) => wilson(row.converters, row.visitors).high));
+  return Math.min(1, Math.ceil(highest * 20) / 20);
+}

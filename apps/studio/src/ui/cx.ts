@@ -1,0 +1,1 @@
+export { clsx as cx } from 'clsx';

@@ -1,0 +1,36 @@
+import { type ComponentProps, type ReactNode, useId } from 'react';
+import { cx } from './cx.ts';
+
+export interface FieldProps extends ComponentProps<'input'> {
+  readonly label: string;
+  readonly hint?: ReactNode;
+  /** What is wrong and how to mend it. */
+  readonly error?: string | undefined;
+}
+
+export const inputClass =
+  'h-8 w-full rounded border border-line-strong bg-sheet px-2.5 placeholder:text-soft hover:border-ink aria-invalid:border-halt aria-invalid:border-2';
+
+export function Field({ label, hint, error, className, ...rest }: FieldProps) {
+  const id = useId();
+  const noteId = `${id}-note`;
+  return (
+    <div className={cx('grid gap-1', className)}>
+      <label htmlFor={id} className="text-sm font-medium">
+        {label}
+      </label>
+      <input
+        {...rest}
+        id={id}
+        aria-invalid={error ? true : undefined}
+        aria-describedby={hint || error ? noteId : undefined}
+        className={inputClass}
+      />
+      {(error || hint) && (
+        <p id={noteId} className={cx('text-xs', error ? 'font-medium text-halt' : 'text-soft')}>
+          {error ?? hint}
+        </p>
+      )}
+    </div>
+  );
+}

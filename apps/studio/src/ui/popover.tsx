@@ -1,0 +1,28 @@
+import { Popover as Radix } from 'radix-ui';
+import type { ReactNode } from 'react';
+
+export interface PopoverProps {
+  /** One button that opens it. */
+  readonly trigger: ReactNode;
+  readonly label: string;
+  readonly children: ReactNode;
+}
+
+export function Popover({ trigger, label, children }: PopoverProps) {
+  return (
+    <Radix.Root>
+      <Radix.Trigger asChild>{trigger}</Radix.Trigger>
+      <Radix.Portal>
+        <Radix.Content
+          aria-label={label}
+          sideOffset={6}
+          collisionPadding={12}
+          className="settle z-30 max-h-[70vh] w-80 overflow-auto rounded-md border border-line bg-paper p-4 shadow-float outline-none"
+        >
+          {children}
+          <Radix.Arrow className="fill-line" />
+        </Radix.Content>
+      </Radix.Portal>
+    </Radix.Root>
+  );
+}

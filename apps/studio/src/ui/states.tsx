@@ -1,0 +1,48 @@
+import type { ReactNode } from 'react';
+import { problemWords } from '../api/client.ts';
+import { Button } from './button.tsx';
+
+export interface EmptyStateProps {
+  readonly title: string;
+  readonly children: ReactNode;
+  readonly action?: ReactNode;
+}
+
+export function EmptyState({ title, children, action }: EmptyStateProps) {
+  return (
+    <div className="mx-auto grid max-w-md justify-items-center gap-3 py-20 text-center">
+      <svg viewBox="0 0 120 48" className="w-28" aria-hidden="true">
+        <path d="M6 8h108v18c-18 14-18 14-36 0-18 14-18 14-36 0-18 14-18 14-36 0z" fill="none" stroke="var(--color-line-strong)" />
+        <path d="M42 8v18M78 8v18" stroke="var(--color-line-strong)" />
+      </svg>
+      <h2 className="font-serif text-2xl">{title}</h2>
+      <p className="text-soft">{children}</p>
+      {action}
+    </div>
+  );
+}
+
+/** Stands where rows will be, so nothing jumps when they come. */
+export function Skeleton({ rows, label }: { readonly rows: number; readonly label: string }) {
+  return (
+    <div role="status" aria-label={label} className="grid gap-px">
+      {Array.from({ length: rows }, (_, row) => (
+        <div key={row} className="h-16 border-b border-line py-3">
+          <div className="h-3.5 w-52 rounded bg-line/70" />
+          <div className="mt-2 h-3 w-2/3 rounded bg-line/50" />
+        </div>
+      ))}
+    </div>
+  );
+}
+
+export function ErrorState({ error, onRetry }: { readonly error: unknown; readonly onRetry: () => void }) {
+  const { title, detail } = problemWords(error);
+  return (
+    <div role="alert" className="mx-auto grid max-w-md justify-items-center gap-3 py-20 text-center">
+      <h2 className="font-serif text-2xl">{title}</h2>
+      <p className="text-soft">{detail}</p>
+      <Button onClick={onRetry}>Try again</Button>
+    </div>
+  );
+}

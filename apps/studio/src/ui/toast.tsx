@@ -1,0 +1,27 @@
+import { Toaster as Sonner, toast } from 'sonner';
+import { problemWords } from '../api/client.ts';
+
+export function Toaster() {
+  return (
+    <Sonner
+      position="bottom-center"
+      toastOptions={{
+        unstyled: true,
+        classNames: {
+          toast: 'flex w-full items-center gap-4 rounded-md bg-ink px-4 py-3 text-sm text-sheet shadow-float',
+          actionButton: 'ml-auto shrink-0 font-semibold underline underline-offset-4',
+        },
+      }}
+    />
+  );
+}
+
+/** Says that something was done, with its undo where there is one. */
+export function tell(words: string, undo?: () => void): void {
+  toast(words, undo ? { action: { label: 'Undo', onClick: undo }, duration: 8000 } : {});
+}
+
+export function tellProblem(error: unknown): void {
+  const { title, detail } = problemWords(error);
+  toast(`${title}. ${detail}`, { duration: 10_000 });
+}

@@ -1,0 +1,43 @@
+import type { Device } from '@velarium/contract';
+import { DEVICES } from '@velarium/contract/values';
+import { isInterrupting } from '@velarium/core';
+import { Switch } from '../../ui/switch.tsx';
+import { useWorkbench, useWorkbenchStore } from '../store.ts';
+
+const LABEL: Readonly<Record<Device, string>> = { desktop: 'Desktop', tablet: 'Tablet', mobile: 'Phone' };
+
+/** On which devices it may open, with the reason beside the phones. */
+export function DevicesControl() {
+  const { editRule } = useWorkbenchStore().getState();
+  const devices = useWorkbench((state) => state.document.rule.reach.devices);
+  const format = useWorkbench((state) => state.document.message.format);
+  const set = (device: Device, isOn: boolean) =>
+    editRule(
+      (rule) => ({
+        ...rule,
+        reach: {
+          ...rule.reach,
+          devices: DEVICES.filter((one) => (one === device ? isOn : rule.reach.devices.includes(one))),
+        },
+      }),
+      `device.${device}`,
+    );
+  return (
+    <fieldset className="grid gap-2">
+      <legend className="mb-1 text-sm font-medium">Devices</legend>
+      {DEVICES.map((device) => (
+        <Switch
+          key={device}
+          label={LABEL[device]}
+          isOn={devices.includes(device)}
+          onChange={(isOn) => set(device, isOn)}
+          hint={
+            device === 'mobile' && isInterrupting(format)
+              ? 'Left out until you say so: search engines mark down pages whose messages interrupt phone visitors.'
+              : undefined
+          }
+        />
+      ))}
+    </fieldset>
+  );
+}

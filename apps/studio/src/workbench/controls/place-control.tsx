@@ -1,0 +1,52 @@
+import type { Anchor, Format } from '@velarium/contract';
+import { ANCHORS, FORMATS } from '@velarium/contract/values';
+import { ANCHOR_WORDS, anchorFor, FORMAT_ANCHORS, FORMAT_WORDS } from '@velarium/core';
+import { cx } from '../../ui/cx.ts';
+import { Select } from '../../ui/select.tsx';
+import { useWorkbench, useWorkbenchStore } from '../store.ts';
+
+const FORMAT_OPTIONS = FORMATS.map((value) => ({ value, label: FORMAT_WORDS[value] }));
+
+/** What kind of box, and where in the window. */
+export function PlaceControl() {
+  const { editMessage } = useWorkbenchStore().getState();
+  const format = useWorkbench((state) => state.document.message.format);
+  const anchor = useWorkbench((state) => state.document.message.anchor);
+  const setFormat = (next: Format) =>
+    editMessage((message) => ({ ...message, format: next, anchor: anchorFor(next, message.anchor) }), 'format');
+  const setAnchor = (next: Anchor) => editMessage((message) => ({ ...message, anchor: next }), 'anchor');
+  return (
+    <div className="grid grid-cols-[1fr_auto] items-start gap-4">
+      <Select label="Format" value={format} options={FORMAT_OPTIONS} onChange={setFormat} />
+      <fieldset>
+        <legend className="mb-1 text-sm font-medium">Place</legend>
+        <div className="grid h-[72px] w-[112px] grid-cols-3 grid-rows-3 border border-line-strong bg-sheet">
+          {ANCHORS.map((one) => {
+            const isPossible = FORMAT_ANCHORS[format].includes(one);
+            return (
+              <label
+                key={one}
+                title={ANCHOR_WORDS[one]}
+                className={cx(
+                  'grid place-items-center has-focus-visible:outline-2 has-focus-visible:outline-ink',
+                  isPossible ? 'cursor-pointer hover:bg-sail-wash' : 'cursor-not-allowed opacity-30',
+                )}
+              >
+                <input
+                  type="radio"
+                  name="anchor"
+                  aria-label={ANCHOR_WORDS[one]}
+                  checked={anchor === one}
+                  disabled={!isPossible}
+                  onChange={() => setAnchor(one)}
+                  className="peer sr-only"
+                />
+                <span className="block h-2.5 w-5 border border-line-strong peer-checked:border-sail peer-checked:bg-sail" />
+              </label>
+            );
+          })}
+        </div>
+      </fieldset>
+    </div>
+  );
+}

@@ -1,0 +1,102 @@
+import { useMutation } from '@tanstack/react-query';
+import { campaignNameSchema } from '@velarium/contract';
+import { Redo2, Undo2 } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { Link } from 'react-router';
+import { renameCampaign } from '../api/queries.ts';
+import { StateMark } from '../board/state-mark.tsx';
+import { useMoves } from '../board/use-moves.ts';
+import { Button, IconButton } from '../ui/button.tsx';
+import { tellProblem } from '../ui/toast.tsx';
+import { type SaveStatus, useWorkbench, useWorkbenchStore } from './store.ts';
+
+const STATUS_WORDS: Readonly<Record<SaveStatus, string>> = {
+  saved: 'All saved',
+  unsaved: 'Saving soon …',
+  saving: 'Saving …',
+  waiting: 'Not saved yet: the server cannot be reached. Trying again.',
+  conflict: 'Not saved: somebody else saved first.',
+};
+
+export function WorkbenchHeader({ onLaunch }: { readonly onLaunch: () => void }) {
+  const store = useWorkbenchStore();
+  const { undo, redo } = store.getState();
+  const { move, isBusy } = useMoves();
+  const status = useWorkbench((state) => state.status);
+  const campaignState = useWorkbench((state) => state.campaignState);
+  const siteId = useWorkbench((state) => state.siteId);
+  const canUndo = useWorkbench((state) => state.past.length > 0);
+  const canRedo = useWorkbench((state) => state.future.length > 0);
+  const subject = () => store.getState();
+  return (
+    <div className="flex h-12 items-center gap-3 border-b border-line px-5">
+      <Link to={`/sites/${siteId}/board`} className="text-soft underline-offset-4 hover:underline">
+        Board
+      </Link>
+      <span aria-hidden="true" className="text-line-strong">
+        /
+      </span>
+      <CampaignName />
+      <StateMark state={campaignState} />
+      <p role="status" className="ml-2 text-xs text-soft">
+        {STATUS_WORDS[status]}
+      </p>
+      <div className="ml-auto flex items-center gap-1.5">
+        <IconButton label="Undo" disabled={!canUndo} onClick={undo}>
+          <Undo2 size={16} aria-hidden />
+        </IconButton>
+        <IconButton label="Redo" disabled={!canRedo} onClick={redo}>
+          <Redo2 size={16} aria-hidden />
+        </IconButton>
+        {campaignState === 'running' && (
+          <Button isBusy={isBusy} onClick={() => move(subject(), 'rest')}>
+            Rest
+          </Button>
+        )}
+        {campaignState === 'resting' && (
+          <Button isBusy={isBusy} onClick={() => move(subject(), 'run')}>
+            Run again
+          </Button>
+        )}
+        <Button tone="main" onClick={onLaunch}>
+          Launch
+        </Button>
+      </div>
+    </div>
+  );
+}
+
+function CampaignName() {
+  const store = useWorkbenchStore();
+  const name = useWorkbench((state) => state.name);
+  const [text, setText] = useState(name);
+  useEffect(() => setText(name), [name]);
+  const rename = useMutation({
+    mutationFn: (next: string) => renameCampaign(store.getState().id, next),
+    onSuccess: (campaign) => store.getState().takeServer(campaign),
+    onError: (error) => {
+      setText(name);
+      tellProblem(error);
+    },
+  });
+  const commit = () => {
+    const read = campaignNameSchema.safeParse(text);
+    if (!read.success) setText(name);
+    else if (read.data !== name) rename.mutate(read.data);
+  };
+  return (
+    <input
+      aria-label="Campaign name"
+      value={text}
+      maxLength={120}
+      onChange={(event) => setText(event.target.value)}
+      onBlur={commit}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') event.currentTarget.blur();
+        if (event.key === 'Escape') setText(name);
+      }}
+      style={{ width: `${Math.min(Math.max(text.length, 8) + 2, 44)}ch` }}
+      className="h-8 rounded border border-transparent bg-transparent px-1.5 font-semibold hover:border-line-strong focus:border-line-strong"
+    />
+  );
+}

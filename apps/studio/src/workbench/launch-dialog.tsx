@@ -1,0 +1,95 @@
+import { type Finding, launchFindings, ruleSentence, sentenceText } from '@velarium/core';
+import { useMutation } from '@tanstack/react-query';
+import { useNavigate } from 'react-router';
+import { useMoves } from '../board/use-moves.ts';
+import { Button } from '../ui/button.tsx';
+import { Dialog } from '../ui/dialog.tsx';
+import { tellProblem } from '../ui/toast.tsx';
+import { type Side, useWorkbench, useWorkbenchStore } from './store.ts';
+
+const SIDE_OF: Readonly<Record<Finding['part'], Side>> = {
+  message: 'message',
+  place: 'message',
+  moment: 'moment',
+  pages: 'reach',
+  devices: 'reach',
+  caps: 'limits',
+  afterClose: 'limits',
+  afterConversion: 'limits',
+};
+
+export interface LaunchDialogProps {
+  readonly isOpen: boolean;
+  readonly onClose: () => void;
+  /** Saves what is unsaved; publishing waits for it. */
+  readonly flush: () => Promise<void>;
+}
+
+/** The checks before publishing, what visitors will meet, and the publishing itself. */
+export function LaunchDialog({ isOpen, onClose, flush }: LaunchDialogProps) {
+  const store = useWorkbenchStore();
+  const navigate = useNavigate();
+  const { moveAndWait } = useMoves();
+  const document = useWorkbench((state) => state.document);
+  const name = useWorkbench((state) => state.name);
+  const isLive = useWorkbench((state) => state.campaignState === 'running');
+  const findings = launchFindings(document);
+  const isStopped = findings.some(({ severity }) => severity === 'stop');
+  const publish = useMutation({
+    mutationFn: async () => {
+      await flush();
+      const { id, siteId } = store.getState();
+      return moveAndWait({ id, siteId, name }, 'publish');
+    },
+    onSuccess: (campaign) => {
+      store.getState().takeServer(campaign);
+      onClose();
+      navigate(`/sites/${campaign.siteId}/board`);
+    },
+    onError: tellProblem,
+  });
+  return (
+    <Dialog isOpen={isOpen} onClose={onClose} title={`Launch “${name}”`} className="w-[min(92vw,38rem)]">
+      <div className="grid gap-5">
+        <p className="border-l-2 border-sail pl-4 font-serif text-lg leading-snug">
+          {sentenceText(ruleSentence({ format: document.message.format, anchor: document.message.anchor, rule: document.rule }))}
+        </p>
+        {findings.length === 0 ? (
+          <p className="text-clear">✓ The checks found nothing to mend.</p>
+        ) : (
+          <ul aria-label="Checks" className="grid gap-px">
+            {findings.map(({ code, severity, text, part }) => (
+              <li key={`${code}${text}`} className="flex items-start gap-3 border-b border-line py-2">
+                <span className={severity === 'stop' ? 'font-semibold text-halt' : 'font-semibold text-hold'}>
+                  {severity === 'stop' ? '■ Stops' : '◇ Look'}
+                </span>
+                <span className="flex-1">{text}</span>
+                <button
+                  type="button"
+                  className="text-sail underline underline-offset-4"
+                  onClick={() => {
+                    store.getState().openSide(SIDE_OF[part]);
+                    onClose();
+                  }}
+                >
+                  Mend
+                </button>
+              </li>
+            ))}
+          </ul>
+        )}
+        <p className="text-sm text-soft">
+          {isLive
+            ? 'It is running already. Visitors get this version at their next load of a page; who has seen it often enough stays spared.'
+            : 'Visitors can meet it from their next load of a page. It can be put to rest at any time.'}
+        </p>
+        <div className="flex justify-end gap-2">
+          <Button onClick={onClose}>Not yet</Button>
+          <Button tone="main" disabled={isStopped} isBusy={publish.isPending} onClick={() => publish.mutate()}>
+            {isLive ? 'Publish this version' : 'Publish'}
+          </Button>
+        </div>
+      </div>
+    </Dialog>
+  );
+}

@@ -1,0 +1,118 @@
+import type { Campaign, CampaignDocument, CampaignState, Message, Rule } from '@velarium/contract';
+import { createContext, useContext } from 'react';
+import { createStore, type StoreApi, useStore } from 'zustand';
+
+/** Edits under one key this close together are one step of undo: a word typed, a mark dragged. */
+const MERGE_MS = 900;
+
+export type SaveStatus = 'saved' | 'unsaved' | 'saving' | 'waiting' | 'conflict';
+export type Side = 'message' | 'moment' | 'reach' | 'limits';
+
+export interface WorkbenchState {
+  readonly id: string;
+  readonly siteId: string;
+  readonly name: string;
+  readonly campaignState: CampaignState;
+  readonly document: CampaignDocument;
+  /** The server's count of saves that `document` grew from. */
+  readonly revision: number;
+  readonly savedDocument: CampaignDocument;
+  readonly status: SaveStatus;
+  readonly past: readonly CampaignDocument[];
+  readonly future: readonly CampaignDocument[];
+  readonly side: Side;
+  readonly stepId: string;
+  readonly selectedBlock: string | null;
+  editMessage(change: (message: Message) => Message, key: string): void;
+  editRule(change: (rule: Rule) => Rule, key: string): void;
+  undo(): void;
+  redo(): void;
+  setStatus(status: SaveStatus): void;
+  /** Takes what was sent: the person may have typed on while the request was under way. */
+  markSaved(saved: CampaignDocument, revision: number): void;
+  /** Takes over what the server says of everything but the draft. */
+  takeServer(campaign: Campaign): void;
+  /** Throws away unsaved edits for the server's draft; they stay reachable by undo. */
+  takeTheirs(campaign: Campaign): void;
+  openSide(side: Side): void;
+  showStep(stepId: string): void;
+  select(blockId: string | null): void;
+}
+export type WorkbenchStore = StoreApi<WorkbenchState>;
+
+export function createWorkbenchStore(campaign: Campaign, now: () => number = Date.now): WorkbenchStore {
+  let lastKey = '';
+  let lastAtMs = 0;
+  return createStore<WorkbenchState>((set, get) => {
+    const edit = (document: CampaignDocument, key: string) => {
+      if (document === get().document) return;
+      const isMerged = key === lastKey && now() - lastAtMs < MERGE_MS && get().past.length > 0;
+      lastKey = key;
+      lastAtMs = now();
+      set(({ past, document: before, status }) => ({
+        document,
+        past: isMerged ? past : [...past, before],
+        future: [],
+        status: status === 'conflict' ? status : 'unsaved',
+      }));
+    };
+    return {
+      id: campaign.id,
+      siteId: campaign.siteId,
+      name: campaign.name,
+      campaignState: campaign.state,
+      document: campaign.document,
+      savedDocument: campaign.document,
+      revision: campaign.revision,
+      status: 'saved',
+      past: [],
+      future: [],
+      side: 'message',
+      stepId: campaign.document.message.steps[0]?.id ?? '',
+      selectedBlock: null,
+      editMessage: (change, key) => edit({ ...get().document, message: change(get().document.message) }, key),
+      editRule: (change, key) => edit({ ...get().document, rule: change(get().document.rule) }, key),
+      undo() {
+        lastKey = '';
+        const { past, future, document } = get();
+        const before = past.at(-1);
+        if (before) set({ document: before, past: past.slice(0, -1), future: [document, ...future], status: 'unsaved' });
+      },
+      redo() {
+        lastKey = '';
+        const { past, future, document } = get();
+        const [after, ...rest] = future;
+        if (after) set({ document: after, past: [...past, document], future: rest, status: 'unsaved' });
+      },
+      setStatus: (status) => set({ status }),
+      markSaved: (saved, revision) =>
+        set(({ document }) => ({ savedDocument: saved, revision, status: document === saved ? 'saved' : 'unsaved' })),
+      takeServer: ({ name, state, revision }) => set({ name, campaignState: state, revision }),
+      takeTheirs: (theirs) =>
+        set(({ past, document }) => ({
+          document: theirs.document,
+          savedDocument: theirs.document,
+          revision: theirs.revision,
+          past: [...past, document],
+          future: [],
+          status: 'saved',
+        })),
+      openSide: (side) => set({ side }),
+      showStep: (stepId) => set({ stepId, selectedBlock: null }),
+      select: (selectedBlock) => set({ selectedBlock }),
+    };
+  });
+}
+
+const WorkbenchContext = createContext<WorkbenchStore | null>(null);
+export const WorkbenchProvider = WorkbenchContext.Provider;
+
+/** The store itself, for event handlers. */
+export function useWorkbenchStore(): WorkbenchStore {
+  const store = useContext(WorkbenchContext);
+  if (!store) throw new Error('useWorkbenchStore: expected a WorkbenchProvider above, found none');
+  return store;
+}
+export function useWorkbench<Picked>(pick: (state: WorkbenchState) => Picked): Picked {
+  return useStore(useWorkbenchStore(), pick);
+}

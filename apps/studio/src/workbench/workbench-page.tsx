@@ -1,0 +1,100 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import type { Campaign } from '@velarium/contract';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import { campaignQuery, campaignsQuery, saveDraft } from '../api/queries.ts';
+import { useCommands } from '../app/commands.ts';
+import { ErrorState } from '../ui/states.tsx';
+import { type Autosave, startAutosave } from './autosave.ts';
+import { ConflictDialog } from './conflict-dialog.tsx';
+import { WorkbenchHeader } from './header.tsx';
+import { LaunchDialog } from './launch-dialog.tsx';
+import { SentenceBar } from './sentence-bar.tsx';
+import { SIDES, Sides } from './sides/sides.tsx';
+import { Stage } from './stage/stage.tsx';
+import { createWorkbenchStore, WorkbenchProvider } from './store.ts';
+import { VisitLine } from './visit-line.tsx';
+
+export function WorkbenchPage() {
+  const { campaignId = '' } = useParams();
+  const { data, error, refetch } = useQuery({ ...campaignQuery(campaignId), staleTime: 0 });
+  if (error && !data) return <ErrorState error={error} onRetry={() => void refetch()} />;
+  if (!data) return <WorkbenchSkeleton />;
+  return <Workbench key={campaignId} campaign={data} />;
+}
+
+function Workbench({ campaign }: { readonly campaign: Campaign }) {
+  const queryClient = useQueryClient();
+  const navigate = useNavigate();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: one store for as long as the campaign is open.
+  const store = useMemo(() => createWorkbenchStore(campaign), []);
+  const autosave = useRef<Autosave | null>(null);
+  const [isLaunching, setLaunching] = useState(false);
+  const flush = () => autosave.current?.flush() ?? Promise.resolve();
+
+  useEffect(() => {
+    const saving = startAutosave(store, async (id, revision, document) => {
+      const saved = await saveDraft(id, revision, document);
+      queryClient.setQueryData(campaignQuery(id).queryKey, saved);
+      void queryClient.invalidateQueries({ queryKey: campaignsQuery(saved.siteId).queryKey });
+      return saved;
+    });
+    autosave.current = saving;
+    return () => saving.stop();
+  }, [store, queryClient]);
+
+  // Moves made elsewhere on the page (rest, run) come back through the query.
+  useEffect(() => {
+    if (campaign.revision >= store.getState().revision) {
+      const { name, campaignState } = store.getState();
+      if (campaign.name !== name || campaign.state !== campaignState) {
+        store.setState({ name: campaign.name, campaignState: campaign.state });
+      }
+    }
+  }, [campaign, store]);
+
+  const { undo, redo, openSide } = store.getState();
+  useCommands('Workbench', [
+    { id: 'launch', label: 'Launch', keys: 'Mod+Enter', run: () => setLaunching(true) },
+    { id: 'undo', label: 'Undo', keys: 'Mod+z', run: undo },
+    { id: 'redo', label: 'Redo', keys: 'Mod+Shift+z', run: redo },
+    ...SIDES.map(({ side, label }, position) => ({
+      id: side,
+      label: `Side: ${label}`,
+      keys: String(position + 1),
+      run: () => openSide(side),
+    })),
+    { id: 'leave', label: 'Back to the Board', run: () => navigate(`/sites/${campaign.siteId}/board`) },
+  ]);
+
+  return (
+    <WorkbenchProvider value={store}>
+      <div className="grid h-full grid-rows-[auto_auto_1fr_auto]">
+        <WorkbenchHeader onLaunch={() => setLaunching(true)} />
+        <SentenceBar />
+        <div className="grid min-h-0 grid-cols-[1fr_21rem]">
+          <Stage />
+          <Sides />
+        </div>
+        <VisitLine />
+      </div>
+      <LaunchDialog isOpen={isLaunching} onClose={() => setLaunching(false)} flush={flush} />
+      <ConflictDialog flush={flush} />
+    </WorkbenchProvider>
+  );
+}
+
+function WorkbenchSkeleton() {
+  return (
+    <div role="status" aria-label="Loading the campaign" className="grid h-full grid-rows-[3rem_5rem_1fr_7rem]">
+      <div className="border-b border-line p-4">
+        <div className="h-4 w-64 rounded bg-line/70" />
+      </div>
+      <div className="border-b border-line p-5">
+        <div className="h-5 w-3/4 rounded bg-line/50" />
+      </div>
+      <div className="bg-line/35" />
+      <div className="border-t border-line" />
+    </div>
+  );
+}
