@@ -9,7 +9,7 @@ import { campaignsQuery } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
 import { Select } from '../ui/select.tsx';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
-import { CampaignRow } from './campaign-row.tsx';
+import { CampaignRow, FigureHeads } from './campaign-row.tsx';
 import { NewCampaign } from './new-campaign.tsx';
 import { rateScale } from './rate.tsx';
 
@@ -105,11 +105,14 @@ export function BoardPage() {
           onClear={() => setSearch({})}
         />
       ) : (
-        <ol aria-label="Campaigns" className="border-t border-line-strong">
+        <>
+          <FigureHeads />
+          <ol aria-label="Campaigns" className="border-t border-line-strong">
           {rows.map(({ campaign, sentence }) => (
             <CampaignRow key={campaign.id} campaign={campaign} sentence={sentence} scaleTo={scaleTo} canEdit={canEdit} />
           ))}
-        </ol>
+          </ol>
+        </>
       )}
       <NewCampaign siteId={siteId} isOpen={isCreating} onClose={() => setParam('new', null)} />
     </div>

@@ -3,6 +3,7 @@ import { MoreHorizontal } from 'lucide-react';
 import { Link } from 'react-router';
 import type { Move } from '../api/queries.ts';
 import { IconButton } from '../ui/button.tsx';
+import { cx } from '../ui/cx.ts';
 import { Menu, type MenuItem } from '../ui/menu.tsx';
 import { Rate } from './rate.tsx';
 import { StateMark } from './state-mark.tsx';
@@ -13,6 +14,25 @@ export interface CampaignRowProps {
   readonly sentence: string;
   readonly scaleTo: number;
   readonly canEdit: boolean;
+}
+
+const FIGURES = ['Showings', 'Visitors', 'Conversions', 'Rate of visitors'] as const;
+const FIGURE_COLUMNS = 'grid grid-cols-[5rem_5rem_5.5rem_10.5rem] gap-x-4';
+
+/** The names of the figures, once above all rows; each row says them again to a screen reader. */
+export function FigureHeads() {
+  return (
+    <div aria-hidden="true" className="flex justify-end gap-x-8 pb-1 text-xs text-soft">
+      <div className={FIGURE_COLUMNS}>
+        {FIGURES.map((name, position) => (
+          <span key={name} className={position < 3 ? 'text-right' : ''}>
+            {name}
+          </span>
+        ))}
+      </div>
+      <span className="w-9" />
+    </div>
+  );
 }
 
 /** One campaign: what it is called, what it does, what it did. */
@@ -35,12 +55,12 @@ export function CampaignRow({ campaign, sentence, scaleTo, canEdit }: CampaignRo
         </div>
         <p className="mt-0.5 font-serif text-[1.02rem] leading-snug text-pretty text-soft">{sentence}</p>
       </div>
-      <dl className="grid grid-cols-[5rem_5rem_5.5rem_10.5rem] gap-x-4 text-right">
-        <Figure name="Showings" value={numbers.showings} />
-        <Figure name="Visitors" value={numbers.visitors} />
-        <Figure name="Conversions" value={numbers.conversions} />
+      <dl className={cx(FIGURE_COLUMNS, 'text-right')}>
+        <Figure name={FIGURES[0]} value={numbers.showings} />
+        <Figure name={FIGURES[1]} value={numbers.visitors} />
+        <Figure name={FIGURES[2]} value={numbers.conversions} />
         <div className="text-left">
-          <dt className="text-xs text-soft">Rate</dt>
+          <dt className="sr-only">{FIGURES[3]}</dt>
           <dd>
             <Rate converters={numbers.converters} visitors={numbers.visitors} scaleTo={scaleTo} />
           </dd>
@@ -54,7 +74,7 @@ export function CampaignRow({ campaign, sentence, scaleTo, canEdit }: CampaignRo
 function Figure({ name, value }: { readonly name: string; readonly value: number }) {
   return (
     <div>
-      <dt className="text-xs text-soft">{name}</dt>
+      <dt className="sr-only">{name}</dt>
       <dd className="text-base">{value.toLocaleString('en-GB')}</dd>
     </div>
   );

@@ -64,7 +64,7 @@ function NewCampaignForm({ siteId }: { readonly siteId: string }) {
           {TEMPLATES.map(({ id, name, aim, message }) => (
             <label
               key={id}
-              className="grid cursor-pointer gap-2 rounded-md border border-line p-2.5 hover:border-ink has-checked:border-ink has-checked:bg-sheet has-focus-visible:outline-2 has-focus-visible:outline-ink"
+              className="grid cursor-pointer content-start gap-2 rounded-md border border-line p-2.5 hover:border-ink has-checked:border-ink has-checked:bg-sheet has-focus-visible:outline-2 has-focus-visible:outline-ink"
             >
               <StageFrame message={message} device="desktop" width={264} height={165} isThumbnail />
               <span className="flex items-baseline gap-2">

@@ -54,10 +54,12 @@ export function VisitLine() {
           <Slider.Thumb
             aria-label="Moment it opens"
             aria-valuetext={seconds === 0 ? 'at once' : `after ${quantity(seconds, 'second')}`}
-            className="group block h-12 w-6 cursor-grab active:cursor-grabbing"
+            // No width of its own: the slider keeps a wide thumb inside its ends, which would move the mark off its second.
+            className="group block h-12 w-0 cursor-grab active:cursor-grabbing"
           >
-            <span aria-hidden="true" className="absolute top-0 left-1/2 h-9 border-l-2 border-sail" />
-            <span aria-hidden="true" className="absolute top-0 left-1/2 rounded-r-sm bg-sail px-2 py-0.5 text-xs font-semibold whitespace-nowrap text-white group-hover:bg-sail-deep">
+            <span aria-hidden="true" className="absolute -left-3 h-12 w-6" />
+            <span aria-hidden="true" className="absolute top-0 -left-px h-9 border-l-2 border-sail" />
+            <span aria-hidden="true" className="absolute top-0 left-0 rounded-r-sm bg-sail px-2 py-0.5 text-xs font-semibold whitespace-nowrap text-white group-hover:bg-sail-deep">
               {seconds === 0 ? 'opens at once' : `opens after ${seconds} s`}
             </span>
           </Slider.Thumb>

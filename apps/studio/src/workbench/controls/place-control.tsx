@@ -1,14 +1,17 @@
 import type { Anchor, Format } from '@velarium/contract';
 import { ANCHORS, FORMATS } from '@velarium/contract/values';
 import { ANCHOR_WORDS, anchorFor, FORMAT_ANCHORS, FORMAT_WORDS } from '@velarium/core';
+import { useId } from 'react';
 import { cx } from '../../ui/cx.ts';
 import { Select } from '../../ui/select.tsx';
 import { useWorkbench, useWorkbenchStore } from '../store.ts';
 
-const FORMAT_OPTIONS = FORMATS.map((value) => ({ value, label: FORMAT_WORDS[value] }));
+const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
+const FORMAT_OPTIONS = FORMATS.map((value) => ({ value, label: capital(FORMAT_WORDS[value]) }));
 
 /** What kind of box, and where in the window. */
 export function PlaceControl() {
+  const name = useId();
   const { editMessage } = useWorkbenchStore().getState();
   const format = useWorkbench((state) => state.document.message.format);
   const anchor = useWorkbench((state) => state.document.message.anchor);
@@ -28,18 +31,18 @@ export function PlaceControl() {
                 key={one}
                 title={ANCHOR_WORDS[one]}
                 className={cx(
-                  'grid place-items-center has-focus-visible:outline-2 has-focus-visible:outline-ink',
+                  'relative grid place-items-center has-focus-visible:outline-2 has-focus-visible:outline-ink',
                   isPossible ? 'cursor-pointer hover:bg-sail-wash' : 'cursor-not-allowed opacity-30',
                 )}
               >
                 <input
                   type="radio"
-                  name="anchor"
+                  name={name}
                   aria-label={ANCHOR_WORDS[one]}
                   checked={anchor === one}
                   disabled={!isPossible}
                   onChange={() => setAnchor(one)}
-                  className="peer sr-only"
+                  className="peer absolute inset-0 m-0 cursor-[inherit] opacity-0"
                 />
                 <span className="block h-2.5 w-5 border border-line-strong peer-checked:border-sail peer-checked:bg-sail" />
               </label>

@@ -1,0 +1,149 @@
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import AxeBuilder from '@axe-core/playwright';
+import {
+  type Browser,
+  type BrowserContext,
+  type BrowserContextOptions,
+  test as base,
+  expect,
+  type Page,
+} from '@playwright/test';
+import pg from 'pg';
+import { choosePorts, startWhole } from '../../scripts/lib/whole.mjs';
+
+/** A whole Velarium of this test's own: its database a copy of the seeded demo, its ports its own. */
+export interface Velarium {
+  readonly studio: string;
+  readonly edge: string;
+  readonly fell: string;
+  readonly skerry: string;
+  query<Row>(sql: string, values?: unknown[]): Promise<Row[]>;
+}
+
+const needed = (name: string): string => {
+  const value = process.env[name];
+  if (!value) throw new Error(`${name}: expected a value from the global set-up, got none`);
+  return value;
+};
+
+let counter = 0;
+
+export const test = base.extend<{ velarium: Velarium; studioPage: Page; visitor: BrowserContext }>({
+  velarium: async ({}, use, testInfo) => {
+    const database = `e2e_${process.pid}_${++counter}`;
+    const admin = new pg.Client({ connectionString: needed('VELARIUM_E2E_DATABASE') });
+    await admin.connect();
+    await admin.query(`CREATE DATABASE ${database} TEMPLATE velarium_seeded`);
+    const databaseUrl = needed('VELARIUM_E2E_DATABASE').replace(/\/[^/]*$/, `/${database}`);
+    const home = mkdtempSync('/tmp/velarium-e2e-');
+    const ports = await choosePorts({ studio: 0, edge: 0, fell: 0, skerry: 0, standins: 0, smtp: 0 });
+    const whole = await startWhole({ databaseUrl, home, ports });
+    const client = new pg.Client({ connectionString: databaseUrl });
+    await client.connect();
+    const at = (port: number) => `http://127.0.0.1:${port}`;
+    await use({
+      studio: at(ports.studio),
+      edge: at(ports.edge),
+      fell: at(ports.fell),
+      skerry: at(ports.skerry),
+      query: async (sql, values) => (await client.query(sql, values)).rows,
+    });
+    await client.end();
+    await whole.stop();
+    if (testInfo.status !== testInfo.expectedStatus) {
+      await testInfo.attach('server.log', { body: readFileSync(`${home}/logs/server.log`), contentType: 'text/plain' });
+    }
+    rmSync(home, { recursive: true, force: true });
+    await admin.query(`DROP DATABASE ${database} WITH (FORCE)`);
+    await admin.end();
+  },
+
+  /** The studio, signed in as the demo's owner, on the Board of Quillon Fell. */
+  studioPage: async ({ page, velarium }, use) => {
+    await signIn(page, velarium);
+    await use(page);
+  },
+
+  /** A fresh browser of a visitor who has never been here. */
+  visitor: async ({ browser }, use) => {
+    const context = await newVisitor(browser);
+    await use(context);
+    await context.close();
+  },
+});
+export { expect };
+
+/** What a person's browser calls itself: the headless one's own name is that of a robot, which is not counted. */
+const USER_AGENT =
+  'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/156.0.0.0 Safari/537.36';
+
+export const newVisitor = (browser: Browser, options: BrowserContextOptions = {}): Promise<BrowserContext> =>
+  browser.newContext({ viewport: { width: 1280, height: 800 }, userAgent: USER_AGENT, ...options });
+
+export async function signIn(page: Page, { studio }: Velarium, email = 'mara@quillonfell.example'): Promise<void> {
+  await page.goto(`${studio}/`);
+  await page.getByLabel('Mail address').fill(email);
+  await page.getByLabel('Password').fill('clear-skies-tonight');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('heading', { name: 'Board' })).toBeVisible();
+}
+
+/** A page of a site with its clock standing still once the tag has begun; time passes only by `pass`. */
+export async function visit(context: BrowserContext, address: string): Promise<SitePage> {
+  const page = await context.newPage();
+  const problems: string[] = [];
+  page.on('pageerror', (error) => problems.push(`error in the page: ${error.message}`));
+  page.on('console', (message) => {
+    if (message.type() === 'error' || message.type() === 'warning') problems.push(`console: ${message.text()}`);
+  });
+  await page.clock.install({ time: new Date() });
+  const sitePage = new SitePage(page, problems);
+  await sitePage.go(address);
+  return sitePage;
+}
+
+export class SitePage {
+  constructor(
+    readonly page: Page,
+    /** Anything the page's console or error handlers heard: the tag must add nothing to it. */
+    readonly problems: readonly string[],
+  ) {}
+
+  async go(address: string): Promise<void> {
+    await this.page.goto(address);
+    await this.isReady();
+  }
+  async reload(): Promise<void> {
+    await this.page.reload();
+    await this.isReady();
+  }
+  private async isReady(): Promise<void> {
+    await this.page.waitForFunction(() => typeof (window as { velarium?: { open?: unknown } }).velarium?.open === 'function');
+  }
+  /** Lets this much time pass on the page, every timer due in it running. */
+  async pass(seconds: number): Promise<void> {
+    await this.page.clock.runFor(seconds * 1000);
+  }
+  /** Everything sent by then is stored: events go out a moment after they happen. */
+  async settle(): Promise<void> {
+    const stored = this.page.waitForResponse((response) => response.url().endsWith('/collect'));
+    await this.pass(1);
+    await stored;
+  }
+  get message() {
+    return this.page.locator('velarium-message');
+  }
+  get dialog() {
+    return this.page.getByRole('dialog');
+  }
+}
+
+/** Nothing that WCAG's automatic rules can find is wrong on this page. */
+export async function expectAccessible(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+    // The pages behind the stage are scenery: hidden from readers and scripts.
+    .exclude('iframe[sandbox]')
+    .analyze();
+  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`)).toEqual([]);
+}
