@@ -3,7 +3,12 @@ import { expect, expectAccessible, newVisitor, signIn, test, visit } from './lib
 const TEXT_ON_STAGE = 'Nine nights of northern light';
 
 /** The whole way of one campaign, through the interface alone. */
-test('a campaign is made, published, seen, answered, counted, rested and run again', async ({ page, browser, velarium, visitor }) => {
+test('a campaign is made, published, seen, answered, counted, rested and run again', async ({
+  page,
+  browser,
+  velarium,
+  visitor,
+}) => {
   test.setTimeout(120_000);
   await test.step('sign in and see the Board in several states', async () => {
     await signIn(page, velarium);
@@ -72,7 +77,10 @@ test('a campaign is made, published, seen, answered, counted, rested and run aga
     await expect(sentence).toContainText('only on /journal/aurora-over-the-fell');
     await page.keyboard.press('Escape');
     await sentence.getByRole('button', { name: 'once per session' }).click();
-    await page.getByRole('dialog', { name: 'How often' }).getByRole('radio', { name: /Once per visitor/ }).check();
+    await page
+      .getByRole('dialog', { name: 'How often' })
+      .getByRole('radio', { name: /Once per visitor/ })
+      .check();
     await page.keyboard.press('Escape');
     await expect(sentence).toContainText('on desktop and tablet only, once per visitor.');
     await expectAccessible(page);
@@ -112,7 +120,9 @@ test('a campaign is made, published, seen, answered, counted, rested and run aga
     await expect(site.message).toHaveCount(0);
     await page.getByRole('link', { name: 'People' }).click();
     const lead = page.getByRole('row').filter({ hasText: 'lark@example.org' });
-    await expect(lead).toContainText('I would like to receive the weekly sky letter and can leave it at any time.');
+    await expect(lead).toContainText(
+      'I would like to receive the weekly sky letter and can leave it at any time.',
+    );
     await expect(lead).toContainText('agreed');
     await page.getByRole('link', { name: 'Board', exact: true }).click();
   });
@@ -169,7 +179,9 @@ test('a campaign is made, published, seen, answered, counted, rested and run aga
     return page.getByRole('listitem').filter({ has: page.getByRole('link', { name, exact: true }) });
   }
   async function act(name: string, action: string) {
-    await row(name).getByRole('button', { name: `Actions for ${name}` }).click();
+    await row(name)
+      .getByRole('button', { name: `Actions for ${name}` })
+      .click();
     await page.getByRole('menuitem', { name: action, exact: true }).click();
   }
 });

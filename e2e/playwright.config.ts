@@ -10,7 +10,10 @@ export default defineConfig({
   retries: 0,
   timeout: 60_000,
   expect: { timeout: 8000 },
-  reporter: [['list'], ['json', { outputFile: process.env.VELARIUM_E2E_REPORT ?? '../test-results/e2e.json' }]],
+  reporter: [
+    ['list'],
+    ['json', { outputFile: process.env.VELARIUM_E2E_REPORT ?? '../test-results/e2e.json' }],
+  ],
   use: {
     viewport: { width: 1280, height: 800 },
     screenshot: 'only-on-failure',

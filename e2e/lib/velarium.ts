@@ -29,6 +29,8 @@ const needed = (name: string): string => {
 let counter = 0;
 
 export const test = base.extend<{ velarium: Velarium; studioPage: Page; visitor: BrowserContext }>({
+  // The runner reads the names of this pattern, so it must be one even when it names nothing.
+  // biome-ignore lint/correctness/noEmptyPattern: see above
   velarium: async ({}, use, testInfo) => {
     const database = `e2e_${process.pid}_${++counter}`;
     const admin = new pg.Client({ connectionString: needed('VELARIUM_E2E_DATABASE') });
@@ -51,7 +53,10 @@ export const test = base.extend<{ velarium: Velarium; studioPage: Page; visitor:
     await client.end();
     await whole.stop();
     if (testInfo.status !== testInfo.expectedStatus) {
-      await testInfo.attach('server.log', { body: readFileSync(`${home}/logs/server.log`), contentType: 'text/plain' });
+      await testInfo.attach('server.log', {
+        body: readFileSync(`${home}/logs/server.log`),
+        contentType: 'text/plain',
+      });
     }
     rmSync(home, { recursive: true, force: true });
     await admin.query(`DROP DATABASE ${database} WITH (FORCE)`);
@@ -80,7 +85,11 @@ const USER_AGENT =
 export const newVisitor = (browser: Browser, options: BrowserContextOptions = {}): Promise<BrowserContext> =>
   browser.newContext({ viewport: { width: 1280, height: 800 }, userAgent: USER_AGENT, ...options });
 
-export async function signIn(page: Page, { studio }: Velarium, email = 'mara@quillonfell.example'): Promise<void> {
+export async function signIn(
+  page: Page,
+  { studio }: Velarium,
+  email = 'mara@quillonfell.example',
+): Promise<void> {
   await page.goto(`${studio}/`);
   await page.getByLabel('Mail address').fill(email);
   await page.getByLabel('Password').fill('clear-skies-tonight');
@@ -94,7 +103,8 @@ export async function visit(context: BrowserContext, address: string): Promise<S
   const problems: string[] = [];
   page.on('pageerror', (error) => problems.push(`error in the page: ${error.message}`));
   page.on('console', (message) => {
-    if (message.type() === 'error' || message.type() === 'warning') problems.push(`console: ${message.text()}`);
+    if (message.type() === 'error' || message.type() === 'warning')
+      problems.push(`console: ${message.text()}`);
   });
   await page.clock.install({ time: new Date() });
   const sitePage = new SitePage(page, problems);
@@ -118,7 +128,9 @@ export class SitePage {
     await this.isReady();
   }
   private async isReady(): Promise<void> {
-    await this.page.waitForFunction(() => typeof (window as { velarium?: { open?: unknown } }).velarium?.open === 'function');
+    await this.page.waitForFunction(
+      () => typeof (window as { velarium?: { open?: unknown } }).velarium?.open === 'function',
+    );
   }
   /** Lets this much time pass on the page, every timer due in it running. */
   async pass(seconds: number): Promise<void> {
@@ -145,5 +157,7 @@ export async function expectAccessible(page: Page): Promise<void> {
     // The pages behind the stage are scenery: hidden from readers and scripts.
     .exclude('iframe[sandbox]')
     .analyze();
-  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`)).toEqual([]);
+  expect(
+    violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`),
+  ).toEqual([]);
 }

@@ -10,7 +10,9 @@ const STAMP = `${ROOT}/apps/server/dist/built-from`;
 function sourceHash() {
   const hash = createHash('sha256');
   const walk = (folder) => {
-    for (const entry of readdirSync(folder, { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1))) {
+    for (const entry of readdirSync(folder, { withFileTypes: true }).sort((a, b) =>
+      a.name < b.name ? -1 : 1,
+    )) {
       if (entry.name === 'node_modules' || entry.name === 'dist') continue;
       const path = join(folder, entry.name);
       if (entry.isDirectory()) walk(path);

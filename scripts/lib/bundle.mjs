@@ -36,8 +36,22 @@ export async function bundleProgram(name) {
 export async function bundleTag() {
   const { build } = await import('esbuild');
   const folder = `${ROOT}/packages/tag/dist`;
-  const common = { absWorkingDir: ROOT, bundle: true, minify: true, target: 'es2020', write: false, metafile: true, logLevel: 'error', legalComments: 'none' };
-  const renderer = await build({ ...common, entryPoints: ['packages/tag/src/renderer.ts'], format: 'esm', outfile: 'renderer.js' });
+  const common = {
+    absWorkingDir: ROOT,
+    bundle: true,
+    minify: true,
+    target: 'es2020',
+    write: false,
+    metafile: true,
+    logLevel: 'error',
+    legalComments: 'none',
+  };
+  const renderer = await build({
+    ...common,
+    entryPoints: ['packages/tag/src/renderer.ts'],
+    format: 'esm',
+    outfile: 'renderer.js',
+  });
   const code = renderer.outputFiles[0].contents;
   const rendererName = `renderer-${createHash('sha256').update(code).digest('hex').slice(0, 12)}.js`;
   const tag = await build({
@@ -48,7 +62,8 @@ export async function bundleTag() {
     define: { __RENDERER__: JSON.stringify(rendererName) },
   });
   mkdirSync(folder, { recursive: true });
-  for (const old of readdirSync(folder)) if (/^renderer-/.test(old) && old !== rendererName) rmSync(`${folder}/${old}`);
+  for (const old of readdirSync(folder))
+    if (/^renderer-/.test(old) && old !== rendererName) rmSync(`${folder}/${old}`);
   writeFileSync(`${folder}/${rendererName}`, code);
   writeFileSync(`${folder}/tag.js`, tag.outputFiles[0].contents);
   writeFileSync(`${folder}/files.json`, JSON.stringify({ renderer: rendererName }));

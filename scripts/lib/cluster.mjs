@@ -17,7 +17,8 @@ function serverUser() {
 
 /** The cluster's folder: in our home, or elsewhere when the server's user cannot reach that. */
 function clusterFolder(home, user) {
-  const canReach = user.uid === undefined || spawnSync('test', ['-x', home], { ...user, cwd: '/' }).status === 0;
+  const canReach =
+    user.uid === undefined || spawnSync('test', ['-x', home], { ...user, cwd: '/' }).status === 0;
   if (canReach) return `${home}/pg`;
   const name = createHash('sha256').update(home).digest('hex').slice(0, 12);
   return `/var/lib/postgresql/velarium-${name}`;
@@ -39,7 +40,10 @@ export async function startCluster({ home = HOME, isThrowaway = false } = {}) {
   const data = `${folder}/data`;
   const as = { ...user, cwd: '/' };
 
-  const isWhole = existsSync(secretsFile) && existsSync(`${data}/PG_VERSION`) && JSON.parse(readFileSync(secretsFile, 'utf8')).isWhole;
+  const isWhole =
+    existsSync(secretsFile) &&
+    existsSync(`${data}/PG_VERSION`) &&
+    JSON.parse(readFileSync(secretsFile, 'utf8')).isWhole;
   if (!isWhole) await initialise();
   const secrets = JSON.parse(readFileSync(secretsFile, 'utf8'));
   await endLeftover();
@@ -66,14 +70,51 @@ export async function startCluster({ home = HOME, isThrowaway = false } = {}) {
     const pwFile = `${folder}/pw`;
     writeFileSync(pwFile, secrets.admin, { mode: 0o600 });
     if (user.uid !== undefined) chownSync(pwFile, user.uid, user.gid);
-    await run(`${programs}/initdb`, ['-D', data, '-U', 'postgres', '-E', 'UTF8', '--locale=C.UTF-8', '-A', 'scram-sha-256', `--pwfile=${pwFile}`, ...(isThrowaway ? ['--no-sync'] : []), '--no-instructions'], as);
+    await run(
+      `${programs}/initdb`,
+      [
+        '-D',
+        data,
+        '-U',
+        'postgres',
+        '-E',
+        'UTF8',
+        '--locale=C.UTF-8',
+        '-A',
+        'scram-sha-256',
+        `--pwfile=${pwFile}`,
+        ...(isThrowaway ? ['--no-sync'] : []),
+        '--no-instructions',
+      ],
+      as,
+    );
     rmSync(pwFile);
     const port = await freePort(0);
     const stop = await startServer(port);
     try {
       const psql = (sql) =>
-        run('psql', ['-h', '127.0.0.1', '-p', String(port), '-U', 'postgres', '-d', 'postgres', '-v', 'ON_ERROR_STOP=1', '-q', '-c', sql], { env: { ...process.env, PGPASSWORD: secrets.admin } });
-      await psql(`CREATE ROLE velarium LOGIN ${isThrowaway ? 'CREATEDB ' : ''}PASSWORD '${secrets.application}'`);
+        run(
+          'psql',
+          [
+            '-h',
+            '127.0.0.1',
+            '-p',
+            String(port),
+            '-U',
+            'postgres',
+            '-d',
+            'postgres',
+            '-v',
+            'ON_ERROR_STOP=1',
+            '-q',
+            '-c',
+            sql,
+          ],
+          { env: { ...process.env, PGPASSWORD: secrets.admin } },
+        );
+      await psql(
+        `CREATE ROLE velarium LOGIN ${isThrowaway ? 'CREATEDB ' : ''}PASSWORD '${secrets.application}'`,
+      );
       await psql('CREATE DATABASE velarium OWNER velarium');
     } finally {
       await stop();
@@ -85,16 +126,31 @@ export async function startCluster({ home = HOME, isThrowaway = false } = {}) {
   /** A server left by a process that was killed still holds the folder; the caller holds the home's lock. */
   async function endLeftover() {
     const status = spawnSync(`${programs}/pg_ctl`, ['-D', data, 'status'], { ...as, stdio: 'ignore' });
-    if (status.status === 0) await run(`${programs}/pg_ctl`, ['-D', data, '-m', 'fast', '-w', '-s', '-l', '/dev/null', 'stop'], as);
+    if (status.status === 0)
+      await run(`${programs}/pg_ctl`, ['-D', data, '-m', 'fast', '-w', '-s', '-l', '/dev/null', 'stop'], as);
   }
 
   function startServer(port) {
     const careless = ['-c', 'fsync=off', '-c', 'synchronous_commit=off', '-c', 'full_page_writes=off'];
-    const server = spawn(`${programs}/postgres`, ['-D', data, '-p', String(port), '-c', 'listen_addresses=127.0.0.1', '-c', 'unix_socket_directories=', ...(isThrowaway ? careless : [])], {
-      ...as,
-      stdio: ['ignore', 'ignore', 'pipe'],
-      detached: true,
-    });
+    const server = spawn(
+      `${programs}/postgres`,
+      [
+        '-D',
+        data,
+        '-p',
+        String(port),
+        '-c',
+        'listen_addresses=127.0.0.1',
+        '-c',
+        'unix_socket_directories=',
+        ...(isThrowaway ? careless : []),
+      ],
+      {
+        ...as,
+        stdio: ['ignore', 'ignore', 'pipe'],
+        detached: true,
+      },
+    );
     return new Promise((resolve, reject) => {
       let log = '';
       const ended = new Promise((done) => server.once('exit', done));

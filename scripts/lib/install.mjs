@@ -4,7 +4,10 @@ import { run } from './processes.mjs';
 import { isRoot, ROOT, Stop } from './root.mjs';
 
 const STAMP = `${ROOT}/node_modules/.velarium-lock`;
-const lockHash = () => createHash('sha256').update(readFileSync(`${ROOT}/package-lock.json`)).digest('hex');
+const lockHash = () =>
+  createHash('sha256')
+    .update(readFileSync(`${ROOT}/package-lock.json`))
+    .digest('hex');
 
 /** Installs the packages of the lock file when they are missing or of another lock file. */
 export async function ensurePackages(say) {
@@ -17,7 +20,8 @@ export async function ensurePackages(say) {
 async function ensureDebian(name, isThere, say) {
   if (isThere()) return;
   const command = `apt-get install -y --no-install-recommends ${name}`;
-  if (!isRoot) throw new Stop(`Velarium needs Debian's ${name}. Run this once, then try again:\n\n  sudo ${command}\n`);
+  if (!isRoot)
+    throw new Stop(`Velarium needs Debian's ${name}. Run this once, then try again:\n\n  sudo ${command}\n`);
   say(`Installing Debian's ${name} …`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
   await run('apt-get', ['update'], { env });
@@ -35,7 +39,9 @@ export function postgresPrograms() {
     .find((folder) => existsSync(`${folder}/postgres`) && existsSync(`${folder}/initdb`));
 }
 
-export const ensurePostgres = (say) => ensureDebian('postgresql', () => postgresPrograms() !== undefined, say);
+export const ensurePostgres = (say) =>
+  ensureDebian('postgresql', () => postgresPrograms() !== undefined, say);
 
 export const CHROMIUM = '/usr/bin/chromium-headless-shell';
-export const ensureChromium = (say) => ensureDebian('chromium-headless-shell', () => existsSync(CHROMIUM), say);
+export const ensureChromium = (say) =>
+  ensureDebian('chromium-headless-shell', () => existsSync(CHROMIUM), say);

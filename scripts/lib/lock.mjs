@@ -30,7 +30,9 @@ export function takeHome() {
         holder = undefined;
       }
       if (holder && isAlive(holder)) {
-        throw new Stop(`Velarium already runs from this folder (process ${holder.pid}). Stop it there with Ctrl+C first.`);
+        throw new Stop(
+          `Velarium already runs from this folder (process ${holder.pid}). Stop it there with Ctrl+C first.`,
+        );
       }
       rmSync(FILE, { force: true });
     }

@@ -5,7 +5,10 @@ import { Stop } from './root.mjs';
 /** Runs a command to its end. Rejects with its last output when it fails; `isShown` passes the output through. */
 export function run(command, args, { isShown = false, ...options } = {}) {
   return new Promise((resolve, reject) => {
-    const child = spawn(command, args, { stdio: ['ignore', isShown ? 'inherit' : 'pipe', isShown ? 'inherit' : 'pipe'], ...options });
+    const child = spawn(command, args, {
+      stdio: ['ignore', isShown ? 'inherit' : 'pipe', isShown ? 'inherit' : 'pipe'],
+      ...options,
+    });
     let output = '';
     const keep = (chunk) => {
       output = (output + chunk).slice(-20_000);
@@ -14,7 +17,14 @@ export function run(command, args, { isShown = false, ...options } = {}) {
     child.stderr?.on('data', keep);
     child.once('error', reject);
     child.once('close', (code) =>
-      code === 0 ? resolve(output) : reject(Object.assign(new Stop(`${command} ${args.join(' ')} ended with ${code}\n${output}`), { output, code })),
+      code === 0
+        ? resolve(output)
+        : reject(
+            Object.assign(new Stop(`${command} ${args.join(' ')} ended with ${code}\n${output}`), {
+              output,
+              code,
+            }),
+          ),
     );
   });
 }
@@ -25,12 +35,22 @@ export function run(command, args, { isShown = false, ...options } = {}) {
  */
 export function startProgram(file, { env, log, args = [] }) {
   const sink = createWriteStream(log, { flags: 'a' });
-  const child = spawn(process.execPath, ['--enable-source-maps', '--import', new URL('./leave-with-parent.mjs', import.meta.url).href, file, ...args], {
-    env: { ...process.env, ...env },
-    stdio: ['ignore', 'pipe', 'pipe', 'ipc'],
-    // A group of its own: Ctrl+C reaches us alone, and we stop things in order.
-    detached: true,
-  });
+  const child = spawn(
+    process.execPath,
+    [
+      '--enable-source-maps',
+      '--import',
+      new URL('./leave-with-parent.mjs', import.meta.url).href,
+      file,
+      ...args,
+    ],
+    {
+      env: { ...process.env, ...env },
+      stdio: ['ignore', 'pipe', 'pipe', 'ipc'],
+      // A group of its own: Ctrl+C reaches us alone, and we stop things in order.
+      detached: true,
+    },
+  );
   let last = '';
   for (const stream of [child.stdout, child.stderr]) {
     stream.on('data', (chunk) => {

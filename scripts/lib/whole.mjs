@@ -36,7 +36,10 @@ export async function startWhole({ databaseUrl, home, ports, env = {} }) {
   };
   const started = [];
   const start = async (name) => {
-    const program = startProgram(`${ROOT}/apps/${name}/dist/main.js`, { env: common, log: `${home}/logs/${name}.log` });
+    const program = startProgram(`${ROOT}/apps/${name}/dist/main.js`, {
+      env: common,
+      log: `${home}/logs/${name}.log`,
+    });
     started.push(program);
     await program.ready;
     return program;

@@ -11,13 +11,23 @@ export interface EdgeAppOptions {
 }
 
 /** The public edge. Never listens itself. */
-export async function createEdgeApp({ services, directory, tagFiles, logLevel }: EdgeAppOptions): Promise<FastifyInstance> {
+export async function createEdgeApp({
+  services,
+  directory,
+  tagFiles,
+  logLevel,
+}: EdgeAppOptions): Promise<FastifyInstance> {
   const app = Fastify({
     logger: { level: logLevel ?? 'warn' },
     // Strict schemas mean what they say: nothing is dropped, turned into another type or filled in.
     ajv: { customOptions: { removeAdditional: false, coerceTypes: false, useDefaults: false } },
   });
   answerWithProblems(app);
-  await app.register(edgeRoutes, { directory, publishing: services.publishing, intake: services.intake, tagFiles });
+  await app.register(edgeRoutes, {
+    directory,
+    publishing: services.publishing,
+    intake: services.intake,
+    tagFiles,
+  });
   return app;
 }

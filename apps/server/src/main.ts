@@ -2,8 +2,8 @@ import 'reflect-metadata';
 import type { DataSource } from 'typeorm';
 import { readConfig } from './config.ts';
 import { seedDemo } from './demo/seed.ts';
-import { createEdgeApp } from './edge-app.ts';
 import { createSiteDirectory, onSiteChanged } from './edge/index.ts';
+import { createEdgeApp } from './edge-app.ts';
 import { createDataSource } from './infra/orm.ts';
 import { createServices } from './services.ts';
 import { createStudioApp } from './studio-app.ts';
@@ -22,7 +22,8 @@ async function main(): Promise<void> {
     await migrate(db);
     const services = createServices(db);
     await services.intake.preparePartitions();
-    if (process.env.VELARIUM_DEMO_ORIGINS) await seedDemo(services, process.env.VELARIUM_DEMO_ORIGINS.split(','));
+    if (process.env.VELARIUM_DEMO_ORIGINS)
+      await seedDemo(services, process.env.VELARIUM_DEMO_ORIGINS.split(','));
 
     if (config.roles.includes('studio')) {
       const studio = await createStudioApp({ ...config, services });
@@ -68,7 +69,9 @@ async function migrate(db: DataSource): Promise<void> {
 }
 
 function report(error: unknown): void {
-  process.stderr.write(`velarium: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`);
+  process.stderr.write(
+    `velarium: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`,
+  );
 }
 function fail(error: unknown): void {
   report(error);

@@ -60,7 +60,10 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
       requireMember(scope, services.accounts);
       await scope.register(siteRoutes, { sites: services.sites, edgeOrigin: options.edgeOrigin });
       await scope.register(campaignRoutes, { campaigns: services.campaigns });
-      await scope.register(publishingRoutes, { publishing: services.publishing, campaigns: services.campaigns });
+      await scope.register(publishingRoutes, {
+        publishing: services.publishing,
+        campaigns: services.campaigns,
+      });
       await scope.register(peopleRoutes, { people: services.people });
     },
     { prefix: '/api' },
@@ -69,7 +72,8 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
   if (studioFiles) await app.register(fastifyStatic, { root: studioFiles, wildcard: false });
   app.setNotFoundHandler((request, reply) => {
     // Addresses of the studio are made in the browser; the page decides what they mean.
-    if (studioFiles && request.method === 'GET' && !request.url.startsWith('/api')) return reply.sendFile('index.html');
+    if (studioFiles && request.method === 'GET' && !request.url.startsWith('/api'))
+      return reply.sendFile('index.html');
     throw notFound('address');
   });
   return app;

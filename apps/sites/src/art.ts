@@ -15,7 +15,11 @@ function ridge(seed: number, base: number, height: number, width: number): strin
 
 export function nightSky(seed: number, label: string): string {
   const stars = Array.from({ length: 90 }, (_, i) => {
-    const [x, y, r] = [noise(seed + i) * 1200, noise(seed + i * 3 + 7) * 330, 0.6 + noise(seed + i * 5) * 1.6];
+    const [x, y, r] = [
+      noise(seed + i) * 1200,
+      noise(seed + i * 3 + 7) * 330,
+      0.6 + noise(seed + i * 5) * 1.6,
+    ];
     return `<circle cx="${x.toFixed(0)}" cy="${y.toFixed(0)}" r="${r.toFixed(1)}"/>`;
   }).join('');
   return `<svg class="art" viewBox="0 0 1200 500" role="img" aria-label="${label}" preserveAspectRatio="xMidYMid slice">
@@ -35,7 +39,10 @@ export function seaAndBoat(seed: number, label: string): string {
 }
 
 function wave(y: number, seed: number): string {
-  const crests = Array.from({ length: 12 }, (_, i) => `q50,${(10 + noise(seed + i) * 18).toFixed(0)} 100,0`).join('');
+  const crests = Array.from(
+    { length: 12 },
+    (_, i) => `q50,${(10 + noise(seed + i) * 18).toFixed(0)} 100,0`,
+  ).join('');
   return `M0,${y}${crests}V500H0z`;
 }
 

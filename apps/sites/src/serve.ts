@@ -20,7 +20,9 @@ export function createSiteApp(site: DemoSite, edgeOrigin: string): FastifyInstan
     reply.header('content-security-policy', policy).header('x-content-type-options', 'nosniff');
   });
   for (const page of site.pages) {
-    app.get(page.path, (_request, reply) => reply.type('text/html').send(htmlDocument(site, page, edgeOrigin)));
+    app.get(page.path, (_request, reply) =>
+      reply.type('text/html').send(htmlDocument(site, page, edgeOrigin)),
+    );
   }
   app.get('/site.css', (_request, reply) => reply.type('text/css').send(site.css));
   app.get('/site.js', (_request, reply) => reply.type('text/javascript').send(site.script));
@@ -35,7 +37,13 @@ export function createSiteApp(site: DemoSite, edgeOrigin: string): FastifyInstan
       .send(
         htmlDocument(
           site,
-          { path: '', title: 'Not here', kind: 'website', description: '', body: '<h1>Nothing to see here</h1><p>This page does not exist. <a href="/">Back to the beginning</a></p>' },
+          {
+            path: '',
+            title: 'Not here',
+            kind: 'website',
+            description: '',
+            body: '<h1>Nothing to see here</h1><p>This page does not exist. <a href="/">Back to the beginning</a></p>',
+          },
           edgeOrigin,
         ),
       ),

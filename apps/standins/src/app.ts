@@ -8,9 +8,12 @@ interface Received {
 }
 
 const KEPT = 500;
-const escape = (text: string) => text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
+const plain = (text: string) => text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
 
-const FILMS: Readonly<Record<string, string>> = { dome: 'The dome opens', saturn: 'Saturn in eleven minutes' };
+const FILMS: Readonly<Record<string, string>> = {
+  dome: 'The dome opens',
+  saturn: 'Saturn in eleven minutes',
+};
 const filmPicture = (title: string) =>
   `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 640 360"><rect width="640" height="360" fill="#16223b"/><circle cx="320" cy="180" r="70" fill="#f0c257"/><text x="320" y="330" fill="#fff" text-anchor="middle" font-size="22">${title}</text></svg>`;
 
@@ -21,14 +24,18 @@ export function createStandinsApp(mailbox: Mailbox): FastifyInstance {
   let failures = 0;
 
   app.get('/', (_request, reply) =>
-    reply.type('text/html').send('<!doctype html><title>Stand-ins</title><h1>Stand-ins</h1><ul><li><a href="/mailbox">Mailbox</a></li><li><a href="/records">Customer records</a></li><li><a href="/films/dome">Video host</a></li></ul>'),
+    reply
+      .type('text/html')
+      .send(
+        '<!doctype html><title>Stand-ins</title><h1>Stand-ins</h1><ul><li><a href="/mailbox">Mailbox</a></li><li><a href="/records">Customer records</a></li><li><a href="/films/dome">Video host</a></li></ul>',
+      ),
   );
   app.get('/mailbox', (_request, reply) => {
     const rows = mailbox
       .mails()
       .map(
         (mail) =>
-          `<article><h2>${escape(mail.subject)}</h2><p>${escape(mail.from)} to ${escape(mail.to)}, ${mail.receivedAt}</p><pre>${escape(mail.text)}</pre></article>`,
+          `<article><h2>${plain(mail.subject)}</h2><p>${plain(mail.from)} to ${plain(mail.to)}, ${mail.receivedAt}</p><pre>${plain(mail.text)}</pre></article>`,
       );
     return reply
       .type('text/html')
@@ -53,7 +60,15 @@ export function createStandinsApp(mailbox: Mailbox): FastifyInstance {
   /** The next `times` deliveries fail. */
   app.put<{ Body: { times: number } }>(
     '/records/failures',
-    { schema: { body: { type: 'object', required: ['times'], properties: { times: { type: 'integer', minimum: 0, maximum: 1000 } } } } },
+    {
+      schema: {
+        body: {
+          type: 'object',
+          required: ['times'],
+          properties: { times: { type: 'integer', minimum: 0, maximum: 1000 } },
+        },
+      },
+    },
     (request, reply) => {
       failures = request.body.times;
       return reply.status(204).send();

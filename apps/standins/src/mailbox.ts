@@ -40,10 +40,11 @@ export function createMailbox() {
   return {
     mails: () => mails as readonly Mail[],
     empty: () => void mails.splice(0),
-    listen: (port: number) => new Promise<void>((resolve, reject) => {
-      server.once('error', reject);
-      server.listen(port, '127.0.0.1', () => resolve());
-    }),
+    listen: (port: number) =>
+      new Promise<void>((resolve, reject) => {
+        server.once('error', reject);
+        server.listen(port, '127.0.0.1', () => resolve());
+      }),
     close: () => new Promise<void>((resolve) => void server.close(() => resolve())),
   };
 }

@@ -16,7 +16,10 @@ export const passwordSchema = z
   .min(10, 'use at least 10 characters')
   .max(200, 'use at most 200 characters');
 
-export const signInSchema = z.strictObject({ email: mailAddressSchema, password: z.string().min(1, 'write your password').max(200) });
+export const signInSchema = z.strictObject({
+  email: mailAddressSchema,
+  password: z.string().min(1, 'write your password').max(200),
+});
 export type SignIn = z.infer<typeof signInSchema>;
 
 export const sessionSchema = z.strictObject({

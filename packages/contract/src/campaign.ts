@@ -42,13 +42,19 @@ export type CampaignSummary = z.infer<typeof campaignSummarySchema>;
 export const campaignSchema = campaignSummarySchema.extend({ document: campaignDocumentSchema });
 export type Campaign = z.infer<typeof campaignSchema>;
 
-export const createCampaignSchema = z.strictObject({ name: campaignNameSchema, template: z.string().max(60) });
+export const createCampaignSchema = z.strictObject({
+  name: campaignNameSchema,
+  template: z.string().max(60),
+});
 export type CreateCampaign = z.infer<typeof createCampaignSchema>;
 
 export const renameCampaignSchema = z.strictObject({ name: campaignNameSchema });
 
 /** `revision` is the one the edit was made on; a newer one on the server refuses the save. */
-export const saveDraftSchema = z.strictObject({ revision: z.number().int().min(0), document: campaignDocumentSchema });
+export const saveDraftSchema = z.strictObject({
+  revision: z.number().int().min(0),
+  document: campaignDocumentSchema,
+});
 export type SaveDraft = z.infer<typeof saveDraftSchema>;
 
 export const leadSchema = z.strictObject({

@@ -10,7 +10,10 @@ export const colourSchema = z.string().regex(/^#[0-9a-f]{6}$/, 'use six hex digi
 export const linkAddressSchema = z
   .string()
   .max(LIMITS.pageAddress)
-  .regex(/^$|^(https?:\/\/|mailto:|tel:|\/|#)[^\s]*$/, 'start with https://, mailto:, tel: or /, without spaces');
+  .regex(
+    /^$|^(https?:\/\/|mailto:|tel:|\/|#)[^\s]*$/,
+    'start with https://, mailto:, tel: or /, without spaces',
+  );
 
 /** Rich text is a tree: paragraphs of spans. It never holds markup. */
 export const spanOfTextSchema = z.strictObject({

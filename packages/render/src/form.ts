@@ -25,7 +25,12 @@ export function renderForm(block: FormBlock, document: Document, onSend: SendFor
   const send = element(document, 'button', { class: 'act', type: 'submit' }, [
     element(document, 'span', { 'data-words': '' }, [block.submitLabel]),
   ]);
-  const form = element(document, 'form', { novalidate: '' }, fields.map(({ label }) => label));
+  const form = element(
+    document,
+    'form',
+    { novalidate: '' },
+    fields.map(({ label }) => label),
+  );
   if (block.consentText) {
     form.append(
       element(document, 'label', { class: 'agree' }, [

@@ -62,7 +62,11 @@ const ALIGN = { top: 'start', middle: 'center', bottom: 'end' } as const;
 
 /** Where the box sits in the layer, from the anchor's two words. */
 function placement({ anchor }: Message): string {
-  const block = anchor.startsWith('top') ? ALIGN.top : anchor.startsWith('bottom') ? ALIGN.bottom : ALIGN.middle;
+  const block = anchor.startsWith('top')
+    ? ALIGN.top
+    : anchor.startsWith('bottom')
+      ? ALIGN.bottom
+      : ALIGN.middle;
   const inline = anchor.endsWith('start') ? 'start' : anchor.endsWith('end') ? 'end' : 'center';
   return `.layer{align-items:${block};justify-items:${inline}}`;
 }

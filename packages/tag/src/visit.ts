@@ -64,7 +64,14 @@ export function startVisit({ script, manifest, store, outbox, load, topics }: Vi
   const beginPageView = () => {
     viewedPage = page();
     store.touch();
-    view = createPageView({ manifest, index, href: location.href, device: device(), isVisible: isVisible(), now: now() });
+    view = createPageView({
+      manifest,
+      index,
+      href: location.href,
+      device: device(),
+      isVisible: isVisible(),
+      now: now(),
+    });
     outbox.add(eventOf('pageview'));
     plan();
   };
@@ -118,7 +125,13 @@ export function startVisit({ script, manifest, store, outbox, load, topics }: Vi
       },
       send: async ({ fields, consent }) => {
         const event = { ...eventOf('converted', campaign), campaign: campaign.id, version: campaign.version };
-        await submitAnswers(script.edge, { site: script.key, visitor: store.read().visitor, event, fields, consent });
+        await submitAnswers(script.edge, {
+          site: script.key,
+          visitor: store.read().visitor,
+          event,
+          fields,
+          consent,
+        });
       },
       onGone: (way) => {
         shown = undefined;

@@ -35,11 +35,20 @@ export const auth = fp(async (app: FastifyInstance, options: AuthOptions) => {
   await app.register(session, {
     secret: options.sessionSecret,
     cookieName: 'velarium_session',
-    cookie: { httpOnly: true, sameSite: 'strict', secure: options.isBehindTls, maxAge: SESSION_SECONDS * 1000, path: '/' },
+    cookie: {
+      httpOnly: true,
+      sameSite: 'strict',
+      secure: options.isBehindTls,
+      maxAge: SESSION_SECONDS * 1000,
+      path: '/',
+    },
     saveUninitialized: false,
     store: new SessionStore(options.db) as never,
   });
-  await app.register(csrf, { sessionPlugin: '@fastify/session', getToken: (request) => request.headers['x-csrf-token'] as string });
+  await app.register(csrf, {
+    sessionPlugin: '@fastify/session',
+    getToken: (request) => request.headers['x-csrf-token'] as string,
+  });
   await app.register(rateLimit, { global: false });
   app.decorateRequest('principal');
 });

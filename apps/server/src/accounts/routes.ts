@@ -1,4 +1,11 @@
-import { addMemberSchema, changeRoleSchema, memberSchema, type Session, sessionSchema, signInSchema } from '@velarium/contract';
+import {
+  addMemberSchema,
+  changeRoleSchema,
+  memberSchema,
+  type Session,
+  sessionSchema,
+  signInSchema,
+} from '@velarium/contract';
 import type { FastifyReply } from 'fastify';
 import type { FastifyPluginAsyncZod, ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
@@ -8,7 +15,10 @@ import type { AccountService, Principal } from './service.ts';
 const memberParams = z.object({ accountId: z.uuid() });
 
 /** Signing in and out, and the workspace's members. */
-export const accountRoutes: FastifyPluginAsyncZod<{ accounts: AccountService }> = async (app, { accounts }) => {
+export const accountRoutes: FastifyPluginAsyncZod<{ accounts: AccountService }> = async (
+  app,
+  { accounts },
+) => {
   app.post(
     '/session',
     {
@@ -39,8 +49,12 @@ export const accountRoutes: FastifyPluginAsyncZod<{ accounts: AccountService }> 
     );
     members.post(
       '/members',
-      { preHandler: requireRole('owner'), schema: { body: addMemberSchema, response: { 201: memberSchema } } },
-      async (request, reply) => reply.status(201).send(await accounts.addMember(request.principal.workspaceId, request.body)),
+      {
+        preHandler: requireRole('owner'),
+        schema: { body: addMemberSchema, response: { 201: memberSchema } },
+      },
+      async (request, reply) =>
+        reply.status(201).send(await accounts.addMember(request.principal.workspaceId, request.body)),
     );
     members.patch(
       '/members/:accountId',

@@ -60,9 +60,13 @@ export function createAccountService(db: DataSource) {
       return db.transaction(async (manager) => {
         const accounts = manager.getRepository(AccountEntity);
         if (await accounts.existsBy({ email })) {
-          throw new ProblemError(409, 'email-taken', 'Already a member', 'Somebody has this mail address already. Use another.', [
-            { path: 'email', message: 'is already in use' },
-          ]);
+          throw new ProblemError(
+            409,
+            'email-taken',
+            'Already a member',
+            'Somebody has this mail address already. Use another.',
+            [{ path: 'email', message: 'is already in use' }],
+          );
         }
         const account = await accounts.save({ name, email, passwordHash });
         await manager.getRepository(MembershipEntity).save({ workspaceId, accountId: account.id, role });
@@ -73,7 +77,9 @@ export function createAccountService(db: DataSource) {
     async changeRole(workspaceId: string, accountId: string, role: Role): Promise<void> {
       await db.transaction(async (manager) => {
         await assertOwnerStays(manager, workspaceId, accountId, role);
-        const { affected } = await manager.getRepository(MembershipEntity).update({ workspaceId, accountId }, { role });
+        const { affected } = await manager
+          .getRepository(MembershipEntity)
+          .update({ workspaceId, accountId }, { role });
         if (!affected) throw notFound('member');
       });
     },

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
-import type { DataSource } from 'typeorm';
 import type { Session } from 'fastify';
+import type { DataSource } from 'typeorm';
 import { LoginSessionEntity } from './entities.ts';
 
 const SESSION_MS = 14 * 24 * 3_600_000;

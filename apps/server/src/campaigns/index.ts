@@ -1,2 +1,3 @@
+export type { CampaignRow } from './entities.ts';
 export { campaignRoutes } from './routes.ts';
 export { type CampaignService, createCampaignService } from './service.ts';

@@ -14,7 +14,10 @@ const siteParams = z.object({ siteId: z.uuid() });
 const params = z.object({ campaignId: z.uuid() });
 
 /** The Board's list and one campaign's draft. The caller guards the scope. */
-export const campaignRoutes: FastifyPluginAsyncZod<{ campaigns: CampaignService }> = async (app, { campaigns }) => {
+export const campaignRoutes: FastifyPluginAsyncZod<{ campaigns: CampaignService }> = async (
+  app,
+  { campaigns },
+) => {
   const preHandler = requireRole('editor');
   app.get(
     '/sites/:siteId/campaigns',
@@ -23,10 +26,15 @@ export const campaignRoutes: FastifyPluginAsyncZod<{ campaigns: CampaignService 
   );
   app.post(
     '/sites/:siteId/campaigns',
-    { preHandler, schema: { params: siteParams, body: createCampaignSchema, response: { 201: campaignSchema } } },
+    {
+      preHandler,
+      schema: { params: siteParams, body: createCampaignSchema, response: { 201: campaignSchema } },
+    },
     async (request, reply) => {
       const { name, template } = request.body;
-      return reply.status(201).send(await campaigns.create(request.principal, request.params.siteId, name, template));
+      return reply
+        .status(201)
+        .send(await campaigns.create(request.principal, request.params.siteId, name, template));
     },
   );
   app.get('/campaigns/:campaignId', { schema: { params, response: { 200: campaignSchema } } }, (request) =>
@@ -35,7 +43,8 @@ export const campaignRoutes: FastifyPluginAsyncZod<{ campaigns: CampaignService 
   app.patch(
     '/campaigns/:campaignId',
     { preHandler, schema: { params, body: renameCampaignSchema, response: { 200: campaignSchema } } },
-    (request) => campaigns.rename(request.principal.workspaceId, request.params.campaignId, request.body.name),
+    (request) =>
+      campaigns.rename(request.principal.workspaceId, request.params.campaignId, request.body.name),
   );
   app.put(
     '/campaigns/:campaignId/draft',

@@ -65,7 +65,12 @@ export function createCampaignService({ db, sites, results }: CampaignServices) 
     return { ...(summary as CampaignSummary), document: row.draft };
   }
 
-  async function insert(actor: Actor, siteId: string, name: string, document: CampaignDocument): Promise<Campaign> {
+  async function insert(
+    actor: Actor,
+    siteId: string,
+    name: string,
+    document: CampaignDocument,
+  ): Promise<Campaign> {
     const row = await db.transaction(async (manager) => {
       const saved = await manager.getRepository(CampaignEntity).save({
         workspaceId: actor.workspaceId,
@@ -89,7 +94,10 @@ export function createCampaignService({ db, sites, results }: CampaignServices) 
 
     async list(workspaceId: string, siteId: string): Promise<CampaignSummary[]> {
       await sites.get(workspaceId, siteId);
-      const rows = await campaigns.find({ where: { workspaceId, siteId }, order: { createdAt: 'DESC', id: 'ASC' } });
+      const rows = await campaigns.find({
+        where: { workspaceId, siteId },
+        order: { createdAt: 'DESC', id: 'ASC' },
+      });
       return summaries(rows);
     },
 
@@ -97,9 +105,13 @@ export function createCampaignService({ db, sites, results }: CampaignServices) 
       await sites.get(actor.workspaceId, siteId);
       const template = TEMPLATES.find(({ id }) => id === templateId);
       if (!template) {
-        throw new ProblemError(422, 'invalid-input', 'No such template', 'Choose one of the templates shown.', [
-          { path: 'template', message: 'is not one of the templates' },
-        ]);
+        throw new ProblemError(
+          422,
+          'invalid-input',
+          'No such template',
+          'Choose one of the templates shown.',
+          [{ path: 'template', message: 'is not one of the templates' }],
+        );
       }
       return insert(actor, siteId, name, startingDocument(template));
     },
@@ -116,12 +128,20 @@ export function createCampaignService({ db, sites, results }: CampaignServices) 
     },
 
     /** Saves the draft made on `revision`; refused when somebody saved a newer one meanwhile. */
-    async saveDraft(actor: Actor, id: string, revision: number, document: CampaignDocument): Promise<Campaign> {
+    async saveDraft(
+      actor: Actor,
+      id: string,
+      revision: number,
+      document: CampaignDocument,
+    ): Promise<Campaign> {
       await db.transaction(async (manager) => {
         const next = revision + 1;
         const { affected } = await manager
           .getRepository(CampaignEntity)
-          .update({ id, workspaceId: actor.workspaceId, revision }, { draft: document as never, revision: next });
+          .update(
+            { id, workspaceId: actor.workspaceId, revision },
+            { draft: document as never, revision: next },
+          );
         if (affected) return keepRevision(manager, actor, id, next, document);
         if (!(await manager.getRepository(CampaignEntity).existsBy({ id, workspaceId: actor.workspaceId }))) {
           throw notFound('campaign');
@@ -149,7 +169,10 @@ export function createCampaignService({ db, sites, results }: CampaignServices) 
       await manager.getRepository(CampaignEntity).update({ id }, change as never);
     },
 
-    async addVersion(manager: EntityManager, version: Omit<CampaignVersionRow, 'publishedAt'>): Promise<void> {
+    async addVersion(
+      manager: EntityManager,
+      version: Omit<CampaignVersionRow, 'publishedAt'>,
+    ): Promise<void> {
       await manager.getRepository(CampaignVersionEntity).insert(version as never);
     },
 
@@ -172,7 +195,11 @@ export function createCampaignService({ db, sites, results }: CampaignServices) 
     },
 
     /** For the public edge: a published document of a campaign that belongs to this site. */
-    async findVersion(siteId: string, campaignId: string, version: number): Promise<CampaignVersionRow | undefined> {
+    async findVersion(
+      siteId: string,
+      campaignId: string,
+      version: number,
+    ): Promise<CampaignVersionRow | undefined> {
       if (!(await campaigns.existsBy({ id: campaignId, siteId }))) return undefined;
       return (await db.getRepository(CampaignVersionEntity).findOneBy({ campaignId, version })) ?? undefined;
     },

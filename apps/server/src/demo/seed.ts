@@ -16,7 +16,10 @@ export const DEMO_ACCOUNTS = [
 const STATEMENT_SIZE = 5000;
 
 /** Seeds the demo into an empty database; later starts only tell the sites where they live now. */
-export async function seedDemo(services: Services, [fellOrigin = '', skerryOrigin = '']: readonly string[]): Promise<void> {
+export async function seedDemo(
+  services: Services,
+  [fellOrigin = '', skerryOrigin = '']: readonly string[],
+): Promise<void> {
   const { accounts, sites } = services;
   const isSeeded = (await services.db.query('SELECT 1 FROM workspace LIMIT 1')).length > 0;
   if (isSeeded) {
@@ -90,11 +93,19 @@ async function seedCampaigns(services: Services, principal: Principal, siteId: s
   await publishing.publish(principal, road);
   await showings(road, '/contact', 412, 0.11, 1);
 
-  const saturn = await make('Places on Friday’s tour', 'corner-invitation', on('/night-tours/first-light', '/night-tours/deep-sky'));
+  const saturn = await make(
+    'Places on Friday’s tour',
+    'corner-invitation',
+    on('/night-tours/first-light', '/night-tours/deep-sky'),
+  );
   await publishing.publish(principal, saturn);
   await showings(saturn, '/night-tours/first-light', 1268, 0.074, 2);
 
-  const letter = await make('Sky letter for readers', 'sky-letter', on('/journal/finding-saturn', '/journal/meteor-notebook'));
+  const letter = await make(
+    'Sky letter for readers',
+    'sky-letter',
+    on('/journal/finding-saturn', '/journal/meteor-notebook'),
+  );
   await publishing.publish(principal, letter);
   await showings(letter, '/journal/finding-saturn', 2380, 0.031, 3);
   await publishing.rest(principal, letter);
@@ -104,4 +115,3 @@ async function seedCampaigns(services: Services, principal: Principal, siteId: s
   const old = await make('Autumn open day', 'notice-strip', (document) => document);
   await publishing.archive(principal, old);
 }
-

@@ -29,7 +29,10 @@ const FRESH_MS = 30_000;
 
 /** The sites as the edge serves them, from memory; `forget` is called when a publish is announced. */
 export function createSiteDirectory(sites: SiteService, publishing: PublishingService) {
-  const known = new Map<string, { readonly site: Promise<EdgeSite | undefined>; readonly readAtMs: number }>();
+  const known = new Map<
+    string,
+    { readonly site: Promise<EdgeSite | undefined>; readonly readAtMs: number }
+  >();
 
   async function read(key: string): Promise<EdgeSite | undefined> {
     const row = await sites.findByKey(key);

@@ -10,7 +10,10 @@ export interface SiteChangeHooks {
 }
 
 /** Listens for publishes on a connection of its own, and again when it breaks. Returns the undo. */
-export async function onSiteChanged(databaseUrl: string, hooks: SiteChangeHooks): Promise<() => Promise<void>> {
+export async function onSiteChanged(
+  databaseUrl: string,
+  hooks: SiteChangeHooks,
+): Promise<() => Promise<void>> {
   let client: pg.Client | undefined;
   let timer: NodeJS.Timeout | undefined;
   let isStopped = false;

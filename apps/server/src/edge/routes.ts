@@ -31,7 +31,10 @@ const jsonSchema = (schema: z.ZodType) => {
 };
 
 /** What sites load and what their pages send. Everything from outside is hostile until checked. */
-export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (app, { directory, publishing, intake, tagFiles }) => {
+export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
+  app,
+  { directory, publishing, intake, tagFiles },
+) => {
   const { renderer } = JSON.parse(readFileSync(join(tagFiles, 'files.json'), 'utf8')) as { renderer: string };
   const fileOf = (name: string, etag: string) => servedFile(readFileSync(join(tagFiles, name)), etag);
   const tag = fileOf('tag.js', '');
@@ -39,13 +42,17 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (app, { directo
 
   // Pages send text/plain, which needs no preflight; it is JSON all the same.
   app.removeContentTypeParser(['application/json', 'text/plain']);
-  app.addContentTypeParser(['application/json', 'text/plain'], { parseAs: 'string' }, (_request, body, done) => {
-    try {
-      done(null, JSON.parse(body as string));
-    } catch {
-      done(Object.assign(new Error('not JSON'), { statusCode: 400 }));
-    }
-  });
+  app.addContentTypeParser(
+    ['application/json', 'text/plain'],
+    { parseAs: 'string' },
+    (_request, body, done) => {
+      try {
+        done(null, JSON.parse(body as string));
+      } catch {
+        done(Object.assign(new Error('not JSON'), { statusCode: 400 }));
+      }
+    },
+  );
 
   const siteOf = async (key: string): Promise<EdgeSite> => {
     const site = await directory.find(key);
@@ -80,14 +87,17 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (app, { directo
     allowOrigin(request, reply, site);
     return serve(request, reply, site.manifest, 'application/json; charset=utf-8', REVALIDATE);
   });
-  app.get<{ Params: { key: string; hash: string } }>('/tag/:key/messages/:hash.json', async (request, reply) => {
-    const { key, hash } = request.params;
-    const site = await siteOf(key);
-    const file = await messageFile(site.id, hash);
-    if (!file) throw notFound('message');
-    allowOrigin(request, reply, site);
-    return serve(request, reply, file, 'application/json; charset=utf-8', FOREVER);
-  });
+  app.get<{ Params: { key: string; hash: string } }>(
+    '/tag/:key/messages/:hash.json',
+    async (request, reply) => {
+      const { key, hash } = request.params;
+      const site = await siteOf(key);
+      const file = await messageFile(site.id, hash);
+      if (!file) throw notFound('message');
+      allowOrigin(request, reply, site);
+      return serve(request, reply, file, 'application/json; charset=utf-8', FOREVER);
+    },
+  );
 
   app.options('/collect', preflight);
   app.options('/submit', preflight);
@@ -121,7 +131,8 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (app, { directo
   );
 };
 
-const busy = () => new ProblemError(503, 'busy', 'Busy', 'Too much is waiting to be stored. Send it again later.');
+const busy = () =>
+  new ProblemError(503, 'busy', 'Busy', 'Too much is waiting to be stored. Send it again later.');
 const isBot = (request: FastifyRequest): boolean => isbot(request.headers['user-agent'] ?? '');
 
 /** Sends ready bytes in the best coding the client takes, or 304 when it has them. Source: RFC 9110, 13.1.2. */
@@ -150,7 +161,12 @@ function allowOrigin(request: FastifyRequest, reply: FastifyReply, site: EdgeSit
 
 function assertOrigin(request: FastifyRequest, reply: FastifyReply, site: EdgeSite): void {
   if (allowOrigin(request, reply, site)) return;
-  throw new ProblemError(403, 'foreign-origin', 'Not from this site', 'Add the page’s origin to the site’s origins.');
+  throw new ProblemError(
+    403,
+    'foreign-origin',
+    'Not from this site',
+    'Add the page’s origin to the site’s origins.',
+  );
 }
 
 /** A preflight does not say which site it is for, so it grants only the asking itself; the POST decides. */

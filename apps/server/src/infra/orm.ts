@@ -1,5 +1,10 @@
 import { DataSource } from 'typeorm';
-import { AccountEntity, LoginSessionEntity, MembershipEntity, WorkspaceEntity } from '../accounts/entities.ts';
+import {
+  AccountEntity,
+  LoginSessionEntity,
+  MembershipEntity,
+  WorkspaceEntity,
+} from '../accounts/entities.ts';
 import { CampaignEntity, CampaignRevisionEntity, CampaignVersionEntity } from '../campaigns/entities.ts';
 import { LeadEntity } from '../people/entities.ts';
 import { MessageFileEntity, SiteManifestEntity } from '../publishing/entities.ts';

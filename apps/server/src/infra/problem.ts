@@ -16,17 +16,40 @@ export class ProblemError extends Error {
 }
 
 export const notFound = (what: string): ProblemError =>
-  new ProblemError(404, 'not-found', 'Not found', `This ${what} is not here. It may have been removed; go back and choose again.`);
+  new ProblemError(
+    404,
+    'not-found',
+    'Not found',
+    `This ${what} is not here. It may have been removed; go back and choose again.`,
+  );
 
 export const forbidden = (needed: string): ProblemError =>
-  new ProblemError(403, 'forbidden', 'Not allowed', `This takes the role ${needed}. Ask an owner of the workspace for it.`);
+  new ProblemError(
+    403,
+    'forbidden',
+    'Not allowed',
+    `This takes the role ${needed}. Ask an owner of the workspace for it.`,
+  );
 
 function problemOf(error: FastifyError | ProblemError): Problem {
   if (error instanceof ProblemError) {
     const { status, code, title, detail, fields } = error;
-    return { type: `urn:velarium:problem:${code}`, title, status, detail, code, ...(fields ? { fields } : {}) };
+    return {
+      type: `urn:velarium:problem:${code}`,
+      title,
+      status,
+      detail,
+      code,
+      ...(fields ? { fields } : {}),
+    };
   }
-  const make = (status: number, code: string, title: string, detail: string, fields?: Problem['fields']): Problem => ({
+  const make = (
+    status: number,
+    code: string,
+    title: string,
+    detail: string,
+    fields?: Problem['fields'],
+  ): Problem => ({
     type: `urn:velarium:problem:${code}`,
     title,
     status,
@@ -57,7 +80,12 @@ function problemOf(error: FastifyError | ProblemError): Problem {
       return make(403, 'csrf', 'The page is out of date', 'Reload the page and try again.');
     case 400:
     case 415:
-      return make(error.statusCode, 'bad-request', 'Not understood', 'Send JSON as the API reference describes it.');
+      return make(
+        error.statusCode,
+        'bad-request',
+        'Not understood',
+        'Send JSON as the API reference describes it.',
+      );
     default:
       return make(500, 'internal', 'Something went wrong here', 'It has been noted. Try again in a moment.');
   }

@@ -70,7 +70,12 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
 }
 
 /** Makes the day partitions of `event` from `fromDay` (days from today, may be negative) to `toDay`. */
-export async function ensurePartitions(manager: EntityManager, now: Date, fromDay: number, toDay: number): Promise<void> {
+export async function ensurePartitions(
+  manager: EntityManager,
+  now: Date,
+  fromDay: number,
+  toDay: number,
+): Promise<void> {
   // Two processes may start at once; `IF NOT EXISTS` alone still races on the catalogue.
   await manager.query(`SELECT pg_advisory_xact_lock(hashtext('velarium.partitions'))`);
   for (let day = fromDay; day <= toDay; day++) {

@@ -97,16 +97,22 @@ function readAnswers(form: FormBlock, given: Readonly<Record<string, string>>, c
   const answers = form.fields.flatMap((field) => {
     const value = (given[field.id] ?? '').trim();
     if (value === '') {
-      if (field.required) wrong.push({ path: `fields.${field.id}`, message: `${field.label}: please fill this in.` });
+      if (field.required)
+        wrong.push({ path: `fields.${field.id}`, message: `${field.label}: please fill this in.` });
       return [];
     }
     if (field.kind === 'email' && !mailAddressSchema.safeParse(value).success) {
-      wrong.push({ path: `fields.${field.id}`, message: `${field.label}: please write it as name@example.org.` });
+      wrong.push({
+        path: `fields.${field.id}`,
+        message: `${field.label}: please write it as name@example.org.`,
+      });
     }
     return [{ label: field.label, value }];
   });
-  if (form.consentText && !consent) wrong.push({ path: 'consent', message: 'Please tick the consent to go on.' });
+  if (form.consentText && !consent)
+    wrong.push({ path: 'consent', message: 'Please tick the consent to go on.' });
   const [first] = wrong;
-  if (first) throw new ProblemError(422, 'invalid-input', 'Something in this is not right', first.message, wrong);
+  if (first)
+    throw new ProblemError(422, 'invalid-input', 'Something in this is not right', first.message, wrong);
   return answers;
 }

@@ -9,7 +9,13 @@ export function createPeopleService({ db, sites }: { db: DataSource; sites: Site
   return {
     /** Stores a lead in the caller's transaction; one already stored under its id stays as it is. */
     async add(manager: EntityManager, lead: LeadRow): Promise<void> {
-      await manager.getRepository(LeadEntity).createQueryBuilder().insert().values(lead as never).orIgnore().execute();
+      await manager
+        .getRepository(LeadEntity)
+        .createQueryBuilder()
+        .insert()
+        .values(lead as never)
+        .orIgnore()
+        .execute();
     },
 
     /** The site's newest leads. */

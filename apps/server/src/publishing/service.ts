@@ -2,8 +2,7 @@ import { createHash } from 'node:crypto';
 import type { CampaignDocument } from '@velarium/contract';
 import { compileManifest, launchFindings } from '@velarium/core';
 import type { DataSource, EntityManager } from 'typeorm';
-import type { CampaignService } from '../campaigns/index.ts';
-import type { CampaignRow } from '../campaigns/entities.ts';
+import type { CampaignRow, CampaignService } from '../campaigns/index.ts';
 import { ProblemError } from '../infra/problem.ts';
 import type { SiteService } from '../sites/index.ts';
 import { MessageFileEntity, SiteManifestEntity } from './entities.ts';
@@ -92,7 +91,8 @@ export function createPublishingService({ db, sites, campaigns }: PublishingServ
     /** Runs the last published version again, whatever has been drafted since. */
     run(actor: Actor, campaignId: string): Promise<void> {
       return transition(actor, campaignId, async (_manager, row) => {
-        if (row.state !== 'resting') throw wrongState('Only a resting campaign can be run again. Publish it instead.');
+        if (row.state !== 'resting')
+          throw wrongState('Only a resting campaign can be run again. Publish it instead.');
         return { state: 'running' };
       });
     },

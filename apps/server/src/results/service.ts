@@ -8,12 +8,13 @@ export function createResultService(db: DataSource) {
   return {
     /** Numbers since each campaign began. Visitors are unique over the whole time. */
     async numbers(campaignIds: readonly string[]): Promise<(campaignId: string) => CampaignNumbers> {
-      const rows: { campaign_id: string; kind: string; events: string; first_visitors: string }[] = await db.query(
-        `SELECT campaign_id, kind, sum(events) AS events, sum(first_visitors) AS first_visitors
+      const rows: { campaign_id: string; kind: string; events: string; first_visitors: string }[] =
+        await db.query(
+          `SELECT campaign_id, kind, sum(events) AS events, sum(first_visitors) AS first_visitors
            FROM campaign_hour WHERE campaign_id = ANY($1::uuid[]) AND kind IN ('shown', 'converted')
           GROUP BY campaign_id, kind`,
-        [campaignIds],
-      );
+          [campaignIds],
+        );
       const byId = new Map<string, CampaignNumbers>();
       for (const row of rows) {
         const numbers = byId.get(row.campaign_id) ?? NOTHING;

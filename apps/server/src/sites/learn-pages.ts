@@ -27,7 +27,9 @@ export function readPageHead(html: string): { title: string; kind: string | null
  * Source: sitemaps.org protocol 0.9.
  */
 export async function learnPages(origin: string): Promise<SitePage[]> {
-  const parsed = new XMLParser({ isArray: (name) => name === 'url' }).parse(await read(`${origin}/sitemap.xml`)) as {
+  const parsed = new XMLParser({ isArray: (name) => name === 'url' }).parse(
+    await read(`${origin}/sitemap.xml`),
+  ) as {
     urlset?: { url?: { loc: string }[] };
   };
   const paths = (parsed.urlset?.url ?? [])

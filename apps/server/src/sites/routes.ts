@@ -1,4 +1,4 @@
-import { siteSchema, sitePageSchema } from '@velarium/contract';
+import { sitePageSchema, siteSchema } from '@velarium/contract';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { SiteService } from './service.ts';
@@ -16,8 +16,10 @@ export const siteRoutes: FastifyPluginAsyncZod<{ sites: SiteService; edgeOrigin:
   app.get('/sites/:siteId', { schema: { params, response: { 200: siteSchema } } }, (request) =>
     sites.get(request.principal.workspaceId, request.params.siteId),
   );
-  app.get('/sites/:siteId/pages', { schema: { params, response: { 200: z.array(sitePageSchema) } } }, (request) =>
-    sites.pages(request.principal.workspaceId, request.params.siteId),
+  app.get(
+    '/sites/:siteId/pages',
+    { schema: { params, response: { 200: z.array(sitePageSchema) } } },
+    (request) => sites.pages(request.principal.workspaceId, request.params.siteId),
   );
   app.get(
     '/sites/:siteId/snippet',

@@ -9,7 +9,8 @@ export const ARTICLES: readonly Article[] = [
   {
     slug: 'aurora-over-the-fell',
     title: 'Aurora over the fell',
-    standfirst: 'Three nights in October when the north turned green, and what the all-sky camera kept of them.',
+    standfirst:
+      'Three nights in October when the north turned green, and what the all-sky camera kept of them.',
     sections: [
       {
         heading: 'A line on the magnetometer',

@@ -20,10 +20,25 @@ const TOURS = [
 ] as const;
 
 const GOODS = [
-  { id: 'star-map', title: 'Season’s star map', price: 12, text: 'Printed on cloth, so it survives the dew.' },
-  { id: 'red-lamp', title: 'Red lamp', price: 24, text: 'Dim enough to be of use. Runs a winter on one cell.' },
+  {
+    id: 'star-map',
+    title: 'Season’s star map',
+    price: 12,
+    text: 'Printed on cloth, so it survives the dew.',
+  },
+  {
+    id: 'red-lamp',
+    title: 'Red lamp',
+    price: 24,
+    text: 'Dim enough to be of use. Runs a winter on one cell.',
+  },
   { id: 'mug', title: 'Observatory mug', price: 14, text: 'Holds soup. Keeps it hot for one constellation.' },
-  { id: 'notebook', title: 'Meteor notebook', price: 9, text: 'Ruled for strokes, with a pencil on a string.' },
+  {
+    id: 'notebook',
+    title: 'Meteor notebook',
+    price: 9,
+    text: 'Ruled for strokes, with a pencil on a string.',
+  },
 ] as const;
 
 const article = ({ slug, title, standfirst, sections }: Article, seed: number): SitePage => ({

@@ -12,7 +12,10 @@ export function SignInPage() {
   const navigate = useNavigate();
   const from = (useLocation().state as { from?: string } | null)?.from ?? '/';
   const queryClient = useQueryClient();
-  const form = useForm<SignIn>({ resolver: zodResolver(signInSchema), defaultValues: { email: '', password: '' } });
+  const form = useForm<SignIn>({
+    resolver: zodResolver(signInSchema),
+    defaultValues: { email: '', password: '' },
+  });
   const enter = useMutation({
     mutationFn: signIn,
     onSuccess: (session) => {
@@ -33,8 +36,21 @@ export function SignInPage() {
       >
         <h1 className="font-serif text-4xl italic">Velarium</h1>
         <p className="mb-2 text-soft">The right words on your site, at the right moment.</p>
-        <Field label="Mail address" type="email" autoComplete="username" autoFocus {...form.register('email')} error={form.formState.errors.email?.message} />
-        <Field label="Password" type="password" autoComplete="current-password" {...form.register('password')} error={form.formState.errors.password?.message} />
+        <Field
+          label="Mail address"
+          type="email"
+          autoComplete="username"
+          autoFocus
+          {...form.register('email')}
+          error={form.formState.errors.email?.message}
+        />
+        <Field
+          label="Password"
+          type="password"
+          autoComplete="current-password"
+          {...form.register('password')}
+          error={form.formState.errors.password?.message}
+        />
         {problem && (
           <p role="alert" className="rounded bg-halt-wash px-3 py-2 text-halt">
             {problem.title}. {problem.detail}
@@ -48,24 +64,32 @@ export function SignInPage() {
   );
 }
 
+const LINES = Array.from({ length: 9 }, (_, i) => ({
+  y: 120 + i * 70,
+  mark: 110 + ((i * 137) % 360),
+  opacity: 0.25 + i * 0.08,
+}));
+const TICKS = Array.from({ length: 25 }, (_, t) => ({ x: 60 + t * 20, length: t % 5 === 0 ? 9 : 4 }));
+
 /** What the instrument is about: a visit as a line, and the moment on it. */
 function VisitDrawing() {
   return (
-    <svg viewBox="0 0 600 800" preserveAspectRatio="xMidYMid slice" className="size-full">
-      {Array.from({ length: 9 }, (_, i) => {
-        const y = 120 + i * 70;
-        const mark = 110 + ((i * 137) % 360);
-        return (
-          <g key={y} stroke="var(--color-line-strong)">
-            <path d={`M60 ${y}H540`} strokeWidth="1" />
-            {Array.from({ length: 25 }, (_, t) => (
-              <path key={t} d={`M${60 + t * 20} ${y}v${t % 5 ? 4 : 9}`} strokeWidth="0.7" />
-            ))}
-            <path d={`M${mark} ${y - 26}v26`} stroke="var(--color-sail)" strokeWidth="1.5" />
-            <path d={`M${mark} ${y - 26}h44v14c-8 6-14 6-22 0-8 6-14 6-22 0z`} fill="var(--color-sail)" stroke="none" opacity={0.25 + i * 0.08} />
-          </g>
-        );
-      })}
+    <svg viewBox="0 0 600 800" preserveAspectRatio="xMidYMid slice" className="size-full" aria-hidden="true">
+      {LINES.map(({ y, mark, opacity }) => (
+        <g key={y} stroke="var(--color-line-strong)">
+          <path d={`M60 ${y}H540`} strokeWidth="1" />
+          {TICKS.map(({ x, length }) => (
+            <path key={x} d={`M${x} ${y}v${length}`} strokeWidth="0.7" />
+          ))}
+          <path d={`M${mark} ${y - 26}v26`} stroke="var(--color-sail)" strokeWidth="1.5" />
+          <path
+            d={`M${mark} ${y - 26}h44v14c-8 6-14 6-22 0-8 6-14 6-22 0z`}
+            fill="var(--color-sail)"
+            stroke="none"
+            opacity={opacity}
+          />
+        </g>
+      ))}
     </svg>
   );
 }

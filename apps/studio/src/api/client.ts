@@ -36,7 +36,10 @@ export async function request<Result>(method: string, path: string, body?: unkno
 export function problemWords(error: unknown): { title: string; detail: string } {
   if (error instanceof ApiProblem) return { title: error.problem.title, detail: error.problem.detail };
   if (error instanceof TypeError) {
-    return { title: 'The server cannot be reached', detail: 'Check the connection; what you made is kept here meanwhile.' };
+    return {
+      title: 'The server cannot be reached',
+      detail: 'Check the connection; what you made is kept here meanwhile.',
+    };
   }
   return { title: 'Something went wrong here', detail: 'Reload the page and try again.' };
 }

@@ -1,3 +1,4 @@
+import { queryOptions } from '@tanstack/react-query';
 import type {
   AddMember,
   Campaign,
@@ -12,7 +13,6 @@ import type {
   Site,
   SitePage,
 } from '@velarium/contract';
-import { queryOptions } from '@tanstack/react-query';
 import { rememberCsrfToken, request } from './client.ts';
 
 const withToken = (session: Session): Session => {
@@ -34,10 +34,14 @@ export const membersQuery = queryOptions({
   queryFn: () => request<Member[]>('GET', '/members'),
 });
 export const addMember = (body: AddMember) => request<Member>('POST', '/members', body);
-export const changeRole = (accountId: string, role: Role) => request<void>('PATCH', `/members/${accountId}`, { role });
+export const changeRole = (accountId: string, role: Role) =>
+  request<void>('PATCH', `/members/${accountId}`, { role });
 export const removeMember = (accountId: string) => request<void>('DELETE', `/members/${accountId}`);
 
-export const sitesQuery = queryOptions({ queryKey: ['sites'], queryFn: () => request<Site[]>('GET', '/sites') });
+export const sitesQuery = queryOptions({
+  queryKey: ['sites'],
+  queryFn: () => request<Site[]>('GET', '/sites'),
+});
 export const sitePagesQuery = (siteId: string) =>
   queryOptions({
     queryKey: ['sites', siteId, 'pages'],

@@ -64,7 +64,8 @@ export function runByKeys(event: KeyboardEvent): boolean {
   const keys = keysOf(event);
   if (event.defaultPrevented || (isTyping(event) && !keys.startsWith('Mod+'))) return false;
   // A dialog or menu in front keeps its keys to itself.
-  if (document.querySelector('[role=dialog],[role=menu],[role=listbox]') && !keys.startsWith('Mod+')) return false;
+  if (document.querySelector('[role=dialog],[role=menu],[role=listbox]') && !keys.startsWith('Mod+'))
+    return false;
   for (const commands of useCommandStore.getState().groups.values()) {
     const command = commands.find((one) => one.keys === keys);
     if (!command) continue;
@@ -76,4 +77,8 @@ export function runByKeys(event: KeyboardEvent): boolean {
 }
 
 /** Keys as a person reads them. */
-export const keysWords = (keys: string): string => keys.replace('Mod', 'Ctrl').replaceAll('+', ' + ').replace(/\b[a-z]$/, (k) => k.toUpperCase());
+export const keysWords = (keys: string): string =>
+  keys
+    .replace('Mod', 'Ctrl')
+    .replaceAll('+', ' + ')
+    .replace(/\b[a-z]$/, (k) => k.toUpperCase());

@@ -10,6 +10,11 @@ export function FirstSite() {
   if (!sites) return <Skeleton rows={4} label="Loading sites" />;
   const last = localStorage.getItem('velarium:last-site');
   const site = sites.find(({ id }) => id === last) ?? sites[0];
-  if (!site) return <EmptyState title="No site yet">This workspace has no site. Ask whoever runs the server to add one.</EmptyState>;
+  if (!site)
+    return (
+      <EmptyState title="No site yet">
+        This workspace has no site. Ask whoever runs the server to add one.
+      </EmptyState>
+    );
   return <Navigate to={`/sites/${site.id}/board`} replace />;
 }

@@ -6,7 +6,9 @@ import { keysWords, runByKeys, useCommandStore, useCommands } from './commands.t
 export function Palette() {
   const [isOpen, setOpen] = useState(false);
   const groups = useCommandStore((store) => store.groups);
-  useCommands('Velarium', [{ id: 'palette', label: 'Find an action', keys: 'Mod+k', run: () => setOpen(true) }]);
+  useCommands('Velarium', [
+    { id: 'palette', label: 'Find an action', keys: 'Mod+k', run: () => setOpen(true) },
+  ]);
   useEffect(() => {
     addEventListener('keydown', runByKeys);
     return () => removeEventListener('keydown', runByKeys);

@@ -54,20 +54,37 @@ function Masthead({ name, workspace }: { readonly name: string; readonly workspa
     if (siteId) localStorage.setItem('velarium:last-site', siteId);
   }, [siteId]);
   useCommands('Go to', [
-    ...(siteId ? PLACES.map(({ path, label }) => ({ id: path, label, run: () => navigate(`/sites/${siteId}/${path}`) })) : []),
+    ...(siteId
+      ? PLACES.map(({ path, label }) => ({
+          id: path,
+          label,
+          run: () => navigate(`/sites/${siteId}/${path}`),
+        }))
+      : []),
     ...sites
       .filter(({ id }) => id !== siteId)
-      .map((one) => ({ id: one.id, label: `Board of ${one.name}`, run: () => navigate(`/sites/${one.id}/board`) })),
+      .map((one) => ({
+        id: one.id,
+        label: `Board of ${one.name}`,
+        run: () => navigate(`/sites/${one.id}/board`),
+      })),
   ]);
   return (
     <header className="flex h-12 items-center gap-6 border-b border-line px-5">
-      <NavLink to="/" className="flex items-baseline gap-2 font-serif text-xl italic" aria-label="Velarium, to the Board">
+      <NavLink
+        to="/"
+        className="flex items-baseline gap-2 font-serif text-xl italic"
+        aria-label="Velarium, to the Board"
+      >
         Velarium
       </NavLink>
       <Menu
         items={sites.map((one) => ({ label: one.name, onSelect: () => navigate(`/sites/${one.id}/board`) }))}
       >
-        <button type="button" className="flex h-8 items-center gap-2 rounded border border-line px-2.5 hover:border-ink">
+        <button
+          type="button"
+          className="flex h-8 items-center gap-2 rounded border border-line px-2.5 hover:border-ink"
+        >
           {site?.name ?? 'Choose a site'}
           <span aria-hidden="true" className="text-soft">
             ⌄
@@ -81,7 +98,10 @@ function Masthead({ name, workspace }: { readonly name: string; readonly workspa
               key={path}
               to={`/sites/${siteId}/${path}`}
               className={({ isActive }) =>
-                cx('-mb-px flex items-center border-b-2', isActive ? 'border-sail' : 'border-transparent text-soft hover:text-ink')
+                cx(
+                  '-mb-px flex items-center border-b-2',
+                  isActive ? 'border-sail' : 'border-transparent text-soft hover:text-ink',
+                )
               }
             >
               {label}

@@ -3,9 +3,9 @@ import type { CampaignState, CampaignSummary } from '@velarium/contract';
 import { ruleSentence, sentenceText } from '@velarium/core';
 import { useMemo, useRef } from 'react';
 import { useParams, useSearchParams } from 'react-router';
+import { campaignsQuery } from '../api/queries.ts';
 import { useCommands } from '../app/commands.ts';
 import { useCanEdit } from '../app/use-session.ts';
-import { campaignsQuery } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
 import { Select } from '../ui/select.tsx';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
@@ -108,9 +108,15 @@ export function BoardPage() {
         <>
           <FigureHeads />
           <ol aria-label="Campaigns" className="border-t border-line-strong">
-          {rows.map(({ campaign, sentence }) => (
-            <CampaignRow key={campaign.id} campaign={campaign} sentence={sentence} scaleTo={scaleTo} canEdit={canEdit} />
-          ))}
+            {rows.map(({ campaign, sentence }) => (
+              <CampaignRow
+                key={campaign.id}
+                campaign={campaign}
+                sentence={sentence}
+                scaleTo={scaleTo}
+                canEdit={canEdit}
+              />
+            ))}
           </ol>
         </>
       )}

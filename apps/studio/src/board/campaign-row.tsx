@@ -47,11 +47,16 @@ export function CampaignRow({ campaign, sentence, scaleTo, canEdit }: CampaignRo
       {isRunning && <span aria-hidden="true" className="awning absolute inset-y-0 left-0 w-1.5" />}
       <div className="min-w-0">
         <div className="flex flex-wrap items-baseline gap-x-4">
-          <Link to={`/sites/${siteId}/campaigns/${id}`} className="text-base font-semibold underline-offset-4 hover:underline">
+          <Link
+            to={`/sites/${siteId}/campaigns/${id}`}
+            className="text-base font-semibold underline-offset-4 hover:underline"
+          >
             {name}
           </Link>
           <StateMark state={state} />
-          {hasUnpublishedChanges && <span className="text-xs text-hold">◇ changed since it was published</span>}
+          {hasUnpublishedChanges && (
+            <span className="text-xs text-hold">◇ changed since it was published</span>
+          )}
         </div>
         <p className="mt-0.5 font-serif text-[1.02rem] leading-snug text-pretty text-soft">{sentence}</p>
       </div>

@@ -16,8 +16,10 @@ export function Rate({ converters, visitors, scaleTo }: RateProps) {
   if (value === null) return <span className="text-soft">no visitors yet</span>;
   const at = (rate: number) => `${Math.min(100, (rate / scaleTo) * 100)}%`;
   return (
-    <Tooltip text={`${converters} of ${visitors} visitors converted. With 95 % confidence the true rate lies between ${percent(low)} and ${percent(high)}.`}>
-      <span tabIndex={0} role="note" className="grid gap-1">
+    <Tooltip
+      text={`${converters} of ${visitors} visitors converted. With 95 % confidence the true rate lies between ${percent(low)} and ${percent(high)}.`}
+    >
+      <button type="button" className="grid w-full cursor-help gap-1 text-left">
         <span>
           {percent(value)}{' '}
           <span className="text-xs text-soft">
@@ -25,16 +27,24 @@ export function Rate({ converters, visitors, scaleTo }: RateProps) {
           </span>
         </span>
         <span aria-hidden="true" className="relative block h-2 border-b border-line">
-          <span className="absolute top-[3px] h-[3px] bg-line-strong" style={{ left: at(low), width: `calc(${at(high)} - ${at(low)})` }} />
+          <span
+            className="absolute top-[3px] h-[3px] bg-line-strong"
+            style={{ left: at(low), width: `calc(${at(high)} - ${at(low)})` }}
+          />
           <span className="absolute top-0 h-2 w-[3px] -translate-x-px bg-ink" style={{ left: at(value) }} />
         </span>
-      </span>
+      </button>
     </Tooltip>
   );
 }
 
 /** A round end for the rows' common scale, a little beyond the highest interval. */
-export function rateScale(rows: readonly { readonly converters: number; readonly visitors: number }[]): number {
-  const highest = Math.max(0.05, ...rows.filter(({ visitors }) => visitors > 0).map((row) => wilson(row.converters, row.visitors).high));
+export function rateScale(
+  rows: readonly { readonly converters: number; readonly visitors: number }[],
+): number {
+  const highest = Math.max(
+    0.05,
+    ...rows.filter(({ visitors }) => visitors > 0).map((row) => wilson(row.converters, row.visitors).high),
+  );
   return Math.min(1, Math.ceil(highest * 20) / 20);
 }

@@ -27,7 +27,8 @@ const DONE: Readonly<Record<Move, (name: string) => string>> = {
 export function useMoves() {
   const queryClient = useQueryClient();
   const mutation = useMutation({
-    mutationFn: ({ subject, move }: { subject: Subject; move: Move; isUndo?: boolean }) => moveCampaign(subject.id, move),
+    mutationFn: ({ subject, move }: { subject: Subject; move: Move; isUndo?: boolean }) =>
+      moveCampaign(subject.id, move),
     onSuccess: (campaign, { move, isUndo }) => {
       queryClient.setQueryData(campaignQuery(campaign.id).queryKey, campaign);
       void queryClient.invalidateQueries({ queryKey: campaignsQuery(campaign.siteId).queryKey });

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import type { Site, SitePage as KnownPage } from '@velarium/contract';
+import type { SitePage as KnownPage, Site } from '@velarium/contract';
 import { useParams } from 'react-router';
 import { sitePagesQuery, sitesQuery, snippetQuery } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
@@ -21,7 +21,13 @@ export function SitePage() {
       <h1 className="pt-7 pb-1 font-serif text-3xl">{site.name}</h1>
       <p className="pb-5 text-soft">
         {site.origins.map((origin) => (
-          <a key={origin} href={origin} target="_blank" rel="noreferrer" className="mr-3 underline underline-offset-4">
+          <a
+            key={origin}
+            href={origin}
+            target="_blank"
+            rel="noreferrer"
+            className="mr-3 underline underline-offset-4"
+          >
             {origin}
           </a>
         ))}
@@ -60,8 +66,8 @@ function TagSection({ site }: { readonly site: Site }) {
           </Button>
         </div>
         <p className="mt-2 text-soft">
-          Under a Content-Security-Policy, allow its origin in <code>script-src</code> and <code>connect-src</code>. Nothing else is needed: the
-          tag uses no inline script and no inline style.
+          Under a Content-Security-Policy, allow its origin in <code>script-src</code> and{' '}
+          <code>connect-src</code>. Nothing else is needed: the tag uses no inline script and no inline style.
         </p>
       </section>
       <dl className="grid grid-cols-[12rem_1fr] gap-y-1.5">
@@ -88,6 +94,7 @@ function PagesSection({ siteId }: { readonly siteId: string }) {
   const { data: pages, error, refetch } = useQuery(sitePagesQuery(siteId));
   if (error) return <ErrorState error={error} onRetry={() => void refetch()} />;
   if (!pages) return <Skeleton rows={4} label="Loading pages" />;
-  if (pages.length === 0) return <EmptyState title="No page known yet">Pages come from the site’s sitemap.</EmptyState>;
+  if (pages.length === 0)
+    return <EmptyState title="No page known yet">Pages come from the site’s sitemap.</EmptyState>;
   return <Table caption="Pages" columns={PAGE_COLUMNS} rows={pages} keyOf={(page) => page.path} />;
 }

@@ -33,7 +33,9 @@ export function TeamPage() {
     mutationFn: ({ member, role }: { member: Member; role: Role }) => changeRole(member.accountId, role),
     onSuccess: (_nothing, { member, role }) => {
       void reload();
-      tell(`${member.name} is now ${role}.`, () => change.mutate({ member: { ...member, role }, role: member.role }));
+      tell(`${member.name} is now ${role}.`, () =>
+        change.mutate({ member: { ...member, role }, role: member.role }),
+      );
     },
     onError: tellProblem,
   });
@@ -96,7 +98,12 @@ export function TeamPage() {
       ) : (
         <Table caption="Team" columns={columns} rows={members} keyOf={(member) => member.accountId} />
       )}
-      <Dialog isOpen={isAdding} onClose={() => setAdding(false)} title="Add a member" description="They sign in with the address and password you give them.">
+      <Dialog
+        isOpen={isAdding}
+        onClose={() => setAdding(false)}
+        title="Add a member"
+        description="They sign in with the address and password you give them."
+      >
         <AddMemberForm
           onDone={() => {
             setAdding(false);
@@ -137,9 +144,26 @@ function AddMemberForm({ onDone }: { readonly onDone: () => void }) {
   return (
     <form noValidate onSubmit={form.handleSubmit((values) => add.mutate(values))} className="grid gap-4">
       <Field label="Name" autoComplete="off" {...form.register('name')} error={errors.name?.message} />
-      <Field label="Mail address" type="email" autoComplete="off" {...form.register('email')} error={errors.email?.message} />
-      <Field label="First password" type="password" autoComplete="new-password" {...form.register('password')} error={errors.password?.message} />
-      <Select label="Role" value={form.watch('role')} options={ROLE_OPTIONS} onChange={(role) => form.setValue('role', role)} />
+      <Field
+        label="Mail address"
+        type="email"
+        autoComplete="off"
+        {...form.register('email')}
+        error={errors.email?.message}
+      />
+      <Field
+        label="First password"
+        type="password"
+        autoComplete="new-password"
+        {...form.register('password')}
+        error={errors.password?.message}
+      />
+      <Select
+        label="Role"
+        value={form.watch('role')}
+        options={ROLE_OPTIONS}
+        onChange={(role) => form.setValue('role', role)}
+      />
       {add.error && (
         <p role="alert" className="rounded bg-halt-wash px-3 py-2 text-halt">
           {problemWords(add.error).detail}

@@ -16,7 +16,14 @@ export interface ButtonProps extends ComponentProps<'button'> {
   readonly isBusy?: boolean;
 }
 
-export function Button({ tone = 'plain', isBusy = false, className, disabled, children, ...rest }: ButtonProps) {
+export function Button({
+  tone = 'plain',
+  isBusy = false,
+  className,
+  disabled,
+  children,
+  ...rest
+}: ButtonProps) {
   return (
     <button
       type="button"
@@ -36,7 +43,11 @@ export function Button({ tone = 'plain', isBusy = false, className, disabled, ch
 }
 
 /** A square button with a sign only; its name is heard and shown as a tip. */
-export function IconButton({ label, className, ...rest }: ComponentProps<'button'> & { readonly label: string }) {
+export function IconButton({
+  label,
+  className,
+  ...rest
+}: ComponentProps<'button'> & { readonly label: string }) {
   return (
     <button
       type="button"

@@ -10,7 +10,13 @@ export interface MenuItem {
 }
 
 /** A menu opened by `children`, which must be one button. */
-export function Menu({ items, children }: { readonly items: readonly MenuItem[]; readonly children: ReactNode }) {
+export function Menu({
+  items,
+  children,
+}: {
+  readonly items: readonly MenuItem[];
+  readonly children: ReactNode;
+}) {
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger asChild>{children}</DropdownMenu.Trigger>

@@ -18,7 +18,10 @@ export function Select<Value extends string>(props: SelectProps<Value>) {
     <div className={cx('grid gap-1', className)}>
       {!isLabelHidden && <span className="text-sm font-medium">{label}</span>}
       <Radix.Root value={value} onValueChange={(next) => onChange(next as Value)}>
-        <Radix.Trigger aria-label={label} className={cx(inputClass, 'flex items-center justify-between gap-2')}>
+        <Radix.Trigger
+          aria-label={label}
+          className={cx(inputClass, 'flex items-center justify-between gap-2')}
+        >
           <Radix.Value />
           <ChevronDown size={14} aria-hidden />
         </Radix.Trigger>

@@ -30,7 +30,10 @@ export function Slider({ label, value, min, max, step, unit, onChange }: SliderP
         <Radix.Track className="h-px w-full bg-line-strong">
           <Radix.Range className="absolute h-[3px] -translate-y-px bg-ink" />
         </Radix.Track>
-        <Radix.Thumb aria-label={label} className="block size-4 cursor-grab rounded-full border-2 border-ink bg-sheet" />
+        <Radix.Thumb
+          aria-label={label}
+          className="block size-4 cursor-grab rounded-full border-2 border-ink bg-sheet"
+        />
       </Radix.Root>
     </div>
   );

@@ -12,7 +12,11 @@ export function EmptyState({ title, children, action }: EmptyStateProps) {
   return (
     <div className="mx-auto grid max-w-md justify-items-center gap-3 py-20 text-center">
       <svg viewBox="0 0 120 48" className="w-28" aria-hidden="true">
-        <path d="M6 8h108v18c-18 14-18 14-36 0-18 14-18 14-36 0-18 14-18 14-36 0z" fill="none" stroke="var(--color-line-strong)" />
+        <path
+          d="M6 8h108v18c-18 14-18 14-36 0-18 14-18 14-36 0-18 14-18 14-36 0z"
+          fill="none"
+          stroke="var(--color-line-strong)"
+        />
         <path d="M42 8v18M78 8v18" stroke="var(--color-line-strong)" />
       </svg>
       <h2 className="font-serif text-2xl">{title}</h2>
@@ -26,7 +30,7 @@ export function EmptyState({ title, children, action }: EmptyStateProps) {
 export function Skeleton({ rows, label }: { readonly rows: number; readonly label: string }) {
   return (
     <div role="status" aria-label={label} className="grid gap-px">
-      {Array.from({ length: rows }, (_, row) => (
+      {Array.from({ length: rows }, (_, row) => `row ${row}`).map((row) => (
         <div key={row} className="h-16 border-b border-line py-3">
           <div className="h-3.5 w-52 rounded bg-line/70" />
           <div className="mt-2 h-3 w-2/3 rounded bg-line/50" />

@@ -21,7 +21,11 @@ export function Table<Row>({ caption, columns, rows, keyOf }: TableProps<Row>) {
       <thead>
         <tr className="border-b border-line-strong text-xs text-soft">
           {columns.map(({ head, isNumber }) => (
-            <th key={head} scope="col" className={isNumber ? 'py-2 text-right font-medium' : 'py-2 pr-4 font-medium'}>
+            <th
+              key={head}
+              scope="col"
+              className={isNumber ? 'py-2 text-right font-medium' : 'py-2 pr-4 font-medium'}
+            >
               {head}
             </th>
           ))}

@@ -35,7 +35,10 @@ export function startAutosave(store: WorkbenchStore, save: SaveDraft): Autosave 
   };
 
   const saveOnce = async (): Promise<void> => {
-    while (store.getState().document !== store.getState().savedDocument && store.getState().status !== 'conflict') {
+    while (
+      store.getState().document !== store.getState().savedDocument &&
+      store.getState().status !== 'conflict'
+    ) {
       const { id, revision, document } = store.getState();
       store.getState().setStatus('saving');
       try {

@@ -34,7 +34,14 @@ export function ConflictDialog({ flush }: { readonly flush: () => Promise<void> 
       description="Your changes are kept here and have not been saved. Choose which to go on with; the other stays among the campaign’s revisions."
     >
       <p className="mb-5 border-l-2 border-line-strong pl-4 font-serif">
-        Yours: {sentenceText(ruleSentence({ format: document.message.format, anchor: document.message.anchor, rule: document.rule }))}
+        Yours:{' '}
+        {sentenceText(
+          ruleSentence({
+            format: document.message.format,
+            anchor: document.message.anchor,
+            rule: document.rule,
+          }),
+        )}
       </p>
       <div className="flex justify-end gap-2">
         <Button isBusy={takeTheirs.isPending} onClick={() => takeTheirs.mutate()}>

@@ -1,5 +1,5 @@
-import { type Finding, launchFindings, ruleSentence, sentenceText } from '@velarium/core';
 import { useMutation } from '@tanstack/react-query';
+import { type Finding, launchFindings, ruleSentence, sentenceText } from '@velarium/core';
 import { useNavigate } from 'react-router';
 import { useMoves } from '../board/use-moves.ts';
 import { Button } from '../ui/button.tsx';
@@ -52,7 +52,13 @@ export function LaunchDialog({ isOpen, onClose, flush }: LaunchDialogProps) {
     <Dialog isOpen={isOpen} onClose={onClose} title={`Launch “${name}”`} className="w-[min(92vw,38rem)]">
       <div className="grid gap-5">
         <p className="border-l-2 border-sail pl-4 font-serif text-lg leading-snug">
-          {sentenceText(ruleSentence({ format: document.message.format, anchor: document.message.anchor, rule: document.rule }))}
+          {sentenceText(
+            ruleSentence({
+              format: document.message.format,
+              anchor: document.message.anchor,
+              rule: document.rule,
+            }),
+          )}
         </p>
         {findings.length === 0 ? (
           <p className="text-clear">✓ The checks found nothing to mend.</p>
@@ -85,7 +91,12 @@ export function LaunchDialog({ isOpen, onClose, flush }: LaunchDialogProps) {
         </p>
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Not yet</Button>
-          <Button tone="main" disabled={isStopped} isBusy={publish.isPending} onClick={() => publish.mutate()}>
+          <Button
+            tone="main"
+            disabled={isStopped}
+            isBusy={publish.isPending}
+            onClick={() => publish.mutate()}
+          >
             {isLive ? 'Publish this version' : 'Publish'}
           </Button>
         </div>

@@ -26,7 +26,8 @@ const CONTROLS: Readonly<Record<SentencePart, { readonly label: string; readonly
 export function SentenceBar() {
   const document = useWorkbench((state) => state.document);
   const phrases = useMemo(
-    () => ruleSentence({ format: document.message.format, anchor: document.message.anchor, rule: document.rule }),
+    () =>
+      ruleSentence({ format: document.message.format, anchor: document.message.anchor, rule: document.rule }),
     [document],
   );
   const text = sentenceText(phrases);
@@ -37,7 +38,10 @@ export function SentenceBar() {
     );
   return (
     <section aria-label="Rule sentence" className="flex items-start gap-3 border-b border-line px-5 py-3">
-      <p className="max-h-[5.4rem] flex-1 overflow-auto font-serif text-[1.22rem] leading-[1.5]" aria-live="polite">
+      <p
+        className="max-h-[5.4rem] flex-1 overflow-auto font-serif text-[1.22rem] leading-[1.5]"
+        aria-live="polite"
+      >
         {phrases.map((phrase, position) => (
           <PhraseWords key={phrase.part ?? `between-${position}`} phrase={phrase} />
         ))}

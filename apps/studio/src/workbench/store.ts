@@ -76,7 +76,13 @@ export function createWorkbenchStore(campaign: Campaign, now: () => number = Dat
         lastKey = '';
         const { past, future, document } = get();
         const before = past.at(-1);
-        if (before) set({ document: before, past: past.slice(0, -1), future: [document, ...future], status: 'unsaved' });
+        if (before)
+          set({
+            document: before,
+            past: past.slice(0, -1),
+            future: [document, ...future],
+            status: 'unsaved',
+          });
       },
       redo() {
         lastKey = '';
@@ -86,7 +92,11 @@ export function createWorkbenchStore(campaign: Campaign, now: () => number = Dat
       },
       setStatus: (status) => set({ status }),
       markSaved: (saved, revision) =>
-        set(({ document }) => ({ savedDocument: saved, revision, status: document === saved ? 'saved' : 'unsaved' })),
+        set(({ document }) => ({
+          savedDocument: saved,
+          revision,
+          status: document === saved ? 'saved' : 'unsaved',
+        })),
       takeServer: ({ name, state, revision }) => set({ name, campaignState: state, revision }),
       takeTheirs: (theirs) =>
         set(({ past, document }) => ({

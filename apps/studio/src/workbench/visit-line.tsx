@@ -10,8 +10,12 @@ export function scaleFor(seconds: number): number {
   return SCALES.find((scale) => seconds <= scale * 0.85) ?? 3600;
 }
 
-const tickStep = (scale: number) => (scale <= 60 ? 5 : scale <= 180 ? 15 : scale <= 600 ? 60 : 300);
-const clock = (seconds: number) => `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
+function ticksOf(scale: number): number[] {
+  const step = scale <= 60 ? 5 : scale <= 180 ? 15 : scale <= 600 ? 60 : 300;
+  return Array.from({ length: Math.floor(scale / step) + 1 }, (_, position) => position * step);
+}
+const clock = (seconds: number) =>
+  `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
 
 /** A visit to a page from arrival on; the mark is where the message opens. */
 export function VisitLine() {
@@ -20,22 +24,30 @@ export function VisitLine() {
   // The scale stands still while the mark is dragged, or it would run away under the pointer.
   const [held, setHeld] = useState<number | null>(null);
   const scale = held ?? scaleFor(seconds);
-  const step = tickStep(scale);
   const at = (second: number) => `${(second / scale) * 100}%`;
   return (
     <section aria-label="Visit line" className="border-t border-line px-5 pt-2 pb-3">
       <div className="mb-1 flex items-baseline justify-between">
         <h2 className="text-sm font-medium">A visit to the page</h2>
-        <p className="text-xs text-soft">Drag the mark, or use the arrow keys: one second a press, ten with Shift.</p>
+        <p className="text-xs text-soft">
+          Drag the mark, or use the arrow keys: one second a press, ten with Shift.
+        </p>
       </div>
       <div className="relative mx-14 h-[70px]">
         <div aria-hidden="true" className="absolute inset-x-0 top-9 border-t border-line-strong">
-          {Array.from({ length: Math.floor(scale / step) + 1 }, (_, i) => (
-            <span key={i * step} className="absolute top-0 border-l border-line-strong pt-2.5" style={{ left: at(i * step) }}>
-              <span className="absolute top-2.5 -translate-x-1/2 text-xs text-soft">{clock(i * step)}</span>
+          {ticksOf(scale).map((second) => (
+            <span
+              key={second}
+              className="absolute top-0 border-l border-line-strong pt-2.5"
+              style={{ left: at(second) }}
+            >
+              <span className="absolute top-2.5 -translate-x-1/2 text-xs text-soft">{clock(second)}</span>
             </span>
           ))}
-          <span className="absolute top-0 left-0 h-[3px] -translate-y-[2px] bg-sail/25" style={{ width: at(seconds) }} />
+          <span
+            className="absolute top-0 left-0 h-[3px] -translate-y-[2px] bg-sail/25"
+            style={{ width: at(seconds) }}
+          />
         </div>
         <span aria-hidden="true" className="absolute top-7 -left-14 text-xs text-soft">
           arrival
@@ -59,7 +71,10 @@ export function VisitLine() {
           >
             <span aria-hidden="true" className="absolute -left-3 h-12 w-6" />
             <span aria-hidden="true" className="absolute top-0 -left-px h-9 border-l-2 border-sail" />
-            <span aria-hidden="true" className="absolute top-0 left-0 rounded-r-sm bg-sail px-2 py-0.5 text-xs font-semibold whitespace-nowrap text-white group-hover:bg-sail-deep">
+            <span
+              aria-hidden="true"
+              className="absolute top-0 left-0 rounded-r-sm bg-sail px-2 py-0.5 text-xs font-semibold whitespace-nowrap text-white group-hover:bg-sail-deep"
+            >
               {seconds === 0 ? 'opens at once' : `opens after ${seconds} s`}
             </span>
           </Slider.Thumb>

@@ -86,7 +86,11 @@ function Workbench({ campaign }: { readonly campaign: Campaign }) {
 
 function WorkbenchSkeleton() {
   return (
-    <div role="status" aria-label="Loading the campaign" className="grid h-full grid-rows-[3rem_5rem_1fr_7rem]">
+    <div
+      role="status"
+      aria-label="Loading the campaign"
+      className="grid h-full grid-rows-[3rem_5rem_1fr_7rem]"
+    >
       <div className="border-b border-line p-4">
         <div className="h-4 w-64 rounded bg-line/70" />
       </div>

@@ -48,7 +48,8 @@ function decidePause(
 ): CapDecision | undefined {
   if (sinceMs === undefined || pause === 'none') return undefined;
   if (pause === 'ever') return { isAllowed: false, code, retryAtMs: null };
-  if (pause === 'session') return session === now.session ? { isAllowed: false, code, retryAtMs: null } : undefined;
+  if (pause === 'session')
+    return session === now.session ? { isAllowed: false, code, retryAtMs: null } : undefined;
   const retryAtMs = sinceMs + spanMs(pause);
   return now.nowMs < retryAtMs ? { isAllowed: false, code, retryAtMs } : undefined;
 }

@@ -32,13 +32,23 @@ export function launchFindings({ message, rule }: CampaignDocument): Finding[] {
   }
   for (const block of blocks) {
     if (block.kind === 'form' && block.consentText.trim() === '') {
-      add('warn', 'form.consent', 'message', 'The form asks for no consent. Write the words people agree to.');
+      add(
+        'warn',
+        'form.consent',
+        'message',
+        'The form asks for no consent. Write the words people agree to.',
+      );
     }
     if (block.kind === 'button' && block.label.trim() === '') {
       add('stop', 'button.label', 'message', 'A button has no words. Write what it does.');
     }
     if (block.kind === 'button' && block.action.kind === 'link' && block.action.address === '') {
-      add('warn', 'button.address', 'message', `“${block.label}” has no address, so it only closes the message.`);
+      add(
+        'warn',
+        'button.address',
+        'message',
+        `“${block.label}” has no address, so it only closes the message.`,
+      );
     }
   }
   contrastFinding(message.palette.ink, message.palette.surface, 'The text');

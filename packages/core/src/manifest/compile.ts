@@ -16,7 +16,10 @@ export function compileManifest(site: SiteSettings, campaigns: readonly Compiled
   return { v: 1, site, campaigns: campaigns.map((campaign) => compileCampaign(site, campaign)) };
 }
 
-function compileCampaign(site: SiteSettings, { id, version, messageHash, message, rule }: CompiledFrom): ManifestCampaign {
+function compileCampaign(
+  site: SiteSettings,
+  { id, version, messageHash, message, rule }: CompiledFrom,
+): ManifestCampaign {
   const isTracking = trackingTest(site.trackingParameters);
   const { include, exclude } = rule.reach.pages;
   const isEvery = (page: PageRule) => page.kind === 'every';

@@ -39,7 +39,8 @@ export function createPageIndex(manifest: Manifest): PageIndex {
     }
     // Exclusion wins, so it is read last.
     for (const key of keys.full === null ? [keys.path] : [keys.path, keys.full]) {
-      for (const position of excluded.get(key) ?? []) if (fits[position] === 'fits') fits[position] = 'excluded';
+      for (const position of excluded.get(key) ?? [])
+        if (fits[position] === 'fits') fits[position] = 'excluded';
     }
     return fits;
   };

@@ -1,3 +1,3 @@
 export * from './address.ts';
-export * from './placement.ts';
 export * from './edit.ts';
+export * from './placement.ts';

@@ -7,6 +7,7 @@ export interface PageKeys {
 }
 
 /** Written encoded they are data, written bare they are structure (RFC 3986, section 2.2); so is `%` itself. */
+// biome-ignore lint/suspicious/noControlCharactersInRegex: control characters are among what must stay encoded.
 const KEPT_ENCODED = /[\x00-\x20\x7f%:/?#[\]@!$&'()*+,;=]/g;
 
 const encode = (character: string) =>

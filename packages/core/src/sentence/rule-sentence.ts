@@ -1,9 +1,24 @@
 import type { Anchor, Cap, Device, Format, Moment, PageRule, Pages, Rule } from '@velarium/contract';
 import { DEVICES } from '@velarium/contract/values';
-import { ANCHOR_WORDS, DEVICE_WORDS, everySpan, FORMAT_WORDS, listOf, pauseWords, quantity } from './words.ts';
+import {
+  ANCHOR_WORDS,
+  DEVICE_WORDS,
+  everySpan,
+  FORMAT_WORDS,
+  listOf,
+  pauseWords,
+  quantity,
+} from './words.ts';
 
 /** The part of a campaign that a phrase speaks of; opening the phrase opens that part's control. */
-export type SentencePart = 'place' | 'moment' | 'pages' | 'devices' | 'caps' | 'afterClose' | 'afterConversion';
+export type SentencePart =
+  | 'place'
+  | 'moment'
+  | 'pages'
+  | 'devices'
+  | 'caps'
+  | 'afterClose'
+  | 'afterConversion';
 
 export interface Phrase {
   readonly text: string;
@@ -41,7 +56,8 @@ export function ruleSentence({ format, anchor, rule }: SentenceInput): Phrase[] 
   ];
 }
 
-export const sentenceText = (phrases: readonly Phrase[]): string => phrases.map((phrase) => phrase.text).join('');
+export const sentenceText = (phrases: readonly Phrase[]): string =>
+  phrases.map((phrase) => phrase.text).join('');
 
 function placeWords(format: Format, anchor: Anchor): string {
   const name = FORMAT_WORDS[format];
@@ -59,7 +75,10 @@ function momentWords({ triggers }: Moment): string {
 const pageWords = (page: PageRule): string => (page.kind === 'every' ? 'every page' : page.address);
 
 function pagesWords({ include, exclude }: Pages): string {
-  if (include.length === 0) return exclude.length === 0 ? 'on no page yet' : `on no page yet, never on ${listOf(exclude.map(pageWords))}`;
+  if (include.length === 0)
+    return exclude.length === 0
+      ? 'on no page yet'
+      : `on no page yet, never on ${listOf(exclude.map(pageWords))}`;
   const isEvery = include.length === 1 && include[0]?.kind === 'every';
   const included = isEvery ? 'on every page' : `only on ${listOf(include.map(pageWords))}`;
   return exclude.length === 0 ? included : `${included} but not on ${listOf(exclude.map(pageWords))}`;

@@ -39,7 +39,11 @@ export const ANCHOR_WORDS: Readonly<Record<Anchor, string>> = {
   'bottom-end': 'lower right',
 };
 
-export const DEVICE_WORDS: Readonly<Record<Device, string>> = { desktop: 'desktop', tablet: 'tablet', mobile: 'phone' };
+export const DEVICE_WORDS: Readonly<Record<Device, string>> = {
+  desktop: 'desktop',
+  tablet: 'tablet',
+  mobile: 'phone',
+};
 
 /** What follows "after a close" or "after a conversion". */
 export function pauseWords(pause: Pause): string {

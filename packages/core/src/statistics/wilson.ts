@@ -15,8 +15,15 @@ export interface Rate {
  * Source: Wilson (1927), "Probable inference, the law of succession, and statistical inference".
  */
 export function wilson(successes: number, trials: number): Rate {
-  if (!Number.isSafeInteger(successes) || !Number.isSafeInteger(trials) || successes < 0 || successes > trials) {
-    throw new RangeError(`wilson: expected whole counts with 0 <= successes <= trials, got ${successes} of ${trials}`);
+  if (
+    !Number.isSafeInteger(successes) ||
+    !Number.isSafeInteger(trials) ||
+    successes < 0 ||
+    successes > trials
+  ) {
+    throw new RangeError(
+      `wilson: expected whole counts with 0 <= successes <= trials, got ${successes} of ${trials}`,
+    );
   }
   if (trials === 0) return { value: null, low: 0, high: 1 };
   const p = successes / trials;

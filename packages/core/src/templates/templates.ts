@@ -66,7 +66,13 @@ export const TEMPLATES: readonly Template[] = [
               id: 'sign-up',
               kind: 'form',
               fields: [
-                { id: 'email', kind: 'email', label: 'Your mail address', placeholder: 'name@example.org', required: true },
+                {
+                  id: 'email',
+                  kind: 'email',
+                  label: 'Your mail address',
+                  placeholder: 'name@example.org',
+                  required: true,
+                },
               ],
               consentText: 'I would like to receive the weekly sky letter and can leave it at any time.',
               submitLabel: 'Send me the sky',
@@ -150,7 +156,12 @@ export const TEMPLATES: readonly Template[] = [
               id: 'words',
               kind: 'text',
               size: 'body',
-              content: [[{ text: 'The summit road is closed tonight.', bold: true }, { text: ' Tours meet at the lower gate.' }]],
+              content: [
+                [
+                  { text: 'The summit road is closed tonight.', bold: true },
+                  { text: ' Tours meet at the lower gate.' },
+                ],
+              ],
             },
             {
               id: 'go',
@@ -172,7 +183,9 @@ export function startingRule(template: Template): Rule {
     reach: {
       pages: { include: [], exclude: [] },
       // Phones are left out of what interrupts until the marketer says so.
-      devices: isInterrupting(template.message.format) ? ['desktop', 'tablet'] : ['desktop', 'tablet', 'mobile'],
+      devices: isInterrupting(template.message.format)
+        ? ['desktop', 'tablet']
+        : ['desktop', 'tablet', 'mobile'],
     },
     limits: { caps: [{ max: 1, per: 'session' }], afterClose: 'session', afterConversion: 'ever' },
   };

@@ -9,14 +9,21 @@ export type Verdict =
   | { readonly code: 'blocked:page.unmatched' }
   | { readonly code: 'blocked:page.excluded' }
   | { readonly code: 'blocked:device'; readonly device: Device }
-  | { readonly code: 'blocked:cap.converted' | 'blocked:cap.closed' | 'blocked:cap.showings'; readonly retryAtMs: number | null }
+  | {
+      readonly code: 'blocked:cap.converted' | 'blocked:cap.closed' | 'blocked:cap.showings';
+      readonly retryAtMs: number | null;
+    }
   | { readonly code: 'blocked:page.view' }
   | { readonly code: 'waiting:trigger'; readonly remainingMs: number }
   | { readonly code: 'waiting:message'; readonly openCampaign: string }
   | { readonly code: 'ready' }
   | { readonly code: 'shown' };
 
-const DEVICE_NAME: Readonly<Record<Device, string>> = { desktop: 'a desktop', tablet: 'a tablet', mobile: 'a phone' };
+const DEVICE_NAME: Readonly<Record<Device, string>> = {
+  desktop: 'a desktop',
+  tablet: 'a tablet',
+  mobile: 'a phone',
+};
 
 const lifts = (retryAtMs: number | null, write: (atMs: number) => string) =>
   retryAtMs === null ? '' : ` It may show again from ${write(retryAtMs)}.`;

@@ -46,7 +46,12 @@ const isText = (value: unknown): value is string => typeof value === 'string';
 
 /** Reads one campaign's record defensively; anything damaged is as if it had never been. */
 function readCampaign(value: unknown): CampaignMemory | undefined {
-  if (!isRecord(value) || !isTime(value.showings) || !isText(value.shownIn) || !isTime(value.showingsInSession)) {
+  if (
+    !isRecord(value) ||
+    !isTime(value.showings) ||
+    !isText(value.shownIn) ||
+    !isTime(value.showingsInSession)
+  ) {
     return undefined;
   }
   if (!Array.isArray(value.shownAtMs) || !value.shownAtMs.every(isTime)) return undefined;
@@ -76,7 +81,8 @@ export function readMemory(json: string | null): Memory | undefined {
   } catch {
     return undefined;
   }
-  if (!isRecord(value) || value.v !== 1 || !isRecord(value.session) || !isRecord(value.campaigns)) return undefined;
+  if (!isRecord(value) || value.v !== 1 || !isRecord(value.session) || !isRecord(value.campaigns))
+    return undefined;
   const { id, startedAtMs, activeAtMs } = value.session;
   if (!isText(value.visitor) || !/^[0-9a-f]{32}$/.test(value.visitor)) return undefined;
   if (!isText(id) || !isTime(startedAtMs) || !isTime(activeAtMs)) return undefined;
@@ -111,7 +117,11 @@ function withCampaign(memory: Memory, id: string, change: (old: CampaignMemory) 
 const keptShowings = (caps: readonly Cap[]): number =>
   caps.reduce((most, cap) => (typeof cap.per === 'string' ? most : Math.max(most, cap.max)), 1);
 
-export function rememberShown(memory: Memory, campaign: Pick<ManifestCampaign, 'id' | 'caps'>, nowMs: number): Memory {
+export function rememberShown(
+  memory: Memory,
+  campaign: Pick<ManifestCampaign, 'id' | 'caps'>,
+  nowMs: number,
+): Memory {
   return withCampaign(memory, campaign.id, (old) => ({
     ...old,
     showings: old.showings + 1,
@@ -122,7 +132,11 @@ export function rememberShown(memory: Memory, campaign: Pick<ManifestCampaign, '
 }
 
 export function rememberClosed(memory: Memory, campaignId: string, nowMs: number): Memory {
-  return withCampaign(memory, campaignId, (old) => ({ ...old, closedAtMs: nowMs, closedIn: memory.session.id }));
+  return withCampaign(memory, campaignId, (old) => ({
+    ...old,
+    closedAtMs: nowMs,
+    closedIn: memory.session.id,
+  }));
 }
 
 export function rememberConverted(memory: Memory, campaignId: string, nowMs: number): Memory {
@@ -139,7 +153,10 @@ export function boundMemory(memory: Memory, liveIds: ReadonlySet<string>, most =
   if (entries.length <= most) return memory;
   const lastSeen = (entry: CampaignMemory) => entry.shownAtMs.at(-1) ?? entry.closedAtMs ?? 0;
   const kept = entries
-    .sort(([idA, a], [idB, b]) => Number(liveIds.has(idB)) - Number(liveIds.has(idA)) || lastSeen(b) - lastSeen(a))
+    .sort(
+      ([idA, a], [idB, b]) =>
+        Number(liveIds.has(idB)) - Number(liveIds.has(idA)) || lastSeen(b) - lastSeen(a),
+    )
     .slice(0, most);
   return { ...memory, campaigns: Object.fromEntries(kept) };
 }

@@ -50,11 +50,15 @@ export function createPageView({ manifest, index, href, device, isVisible, now }
   /** The gates after page and device. */
   const gate = (campaign: ManifestCampaign, memory: Memory, at: Now): Verdict => {
     if (open === campaign.id) return { code: 'shown' };
-    const cap = decideCaps(campaign, memory.campaigns[campaign.id], { nowMs: at.wallMs, session: memory.session.id });
+    const cap = decideCaps(campaign, memory.campaigns[campaign.id], {
+      nowMs: at.wallMs,
+      session: memory.session.id,
+    });
     if (!cap.isAllowed) return { code: `blocked:${cap.code}`, retryAtMs: cap.retryAtMs };
     if (opened.has(campaign.id)) return { code: 'blocked:page.view' };
     const remainingMs = campaign.afterMs - visibleMs(at);
-    if (remainingMs > 0 || visibleSince === null) return { code: 'waiting:trigger', remainingMs: Math.max(0, remainingMs) };
+    if (remainingMs > 0 || visibleSince === null)
+      return { code: 'waiting:trigger', remainingMs: Math.max(0, remainingMs) };
     return open === null ? { code: 'ready' } : { code: 'waiting:message', openCampaign: open };
   };
 

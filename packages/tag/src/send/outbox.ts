@@ -71,7 +71,12 @@ export function createEventOutbox(edge: string, siteKey: string, storage: Storag
 /** Posts text, which needs no preflight. True when the server has settled it: stored, or refused for good. */
 async function post(address: string, text: string): Promise<boolean> {
   try {
-    const { ok, status } = await fetch(address, { method: 'POST', body: text, keepalive: true, credentials: 'omit' });
+    const { ok, status } = await fetch(address, {
+      method: 'POST',
+      body: text,
+      keepalive: true,
+      credentials: 'omit',
+    });
     return ok || (status >= 400 && status < 500 && status !== 429 && status !== 408);
   } catch {
     return false;

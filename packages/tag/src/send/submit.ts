@@ -4,7 +4,11 @@ import type { Problem, Submit } from '@velarium/contract';
 export async function submitAnswers(edge: string, submit: Submit): Promise<void> {
   let response: Response;
   try {
-    response = await fetch(`${edge}/submit`, { method: 'POST', body: JSON.stringify(submit), credentials: 'omit' });
+    response = await fetch(`${edge}/submit`, {
+      method: 'POST',
+      body: JSON.stringify(submit),
+      credentials: 'omit',
+    });
   } catch {
     throw new Error('This could not be sent. Please check your connection and try again.');
   }

@@ -21,7 +21,11 @@ export interface Shown {
 }
 
 /** Draws a loaded message over the page and reports what becomes of it. */
-export function show(campaign: ManifestCampaign, { message, renderMessage }: Loaded, hooks: ShowHooks): Shown {
+export function show(
+  campaign: ManifestCampaign,
+  { message, renderMessage }: Loaded,
+  hooks: ShowHooks,
+): Shown {
   let isGone = false;
   const close = (way: CloseWay | undefined) => {
     if (isGone) return;

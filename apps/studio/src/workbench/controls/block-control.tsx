@@ -15,14 +15,23 @@ export function BlockControl() {
   const { editMessage } = useWorkbenchStore().getState();
   const block = useWorkbench((state) => findBlock(state.document.message, state.selectedBlock));
   if (!block) {
-    return <p className="text-sm text-soft">Click any words on the stage and type. What else can be set on them shows here.</p>;
+    return (
+      <p className="text-sm text-soft">
+        Click any words on the stage and type. What else can be set on them shows here.
+      </p>
+    );
   }
   const edit = (change: (block: Block) => Block, part: string) =>
     editMessage((message) => changeBlock(message, block.id, change), `${block.id}.${part}`);
   switch (block.kind) {
     case 'heading':
       return (
-        <Field label="Heading" value={block.text} maxLength={300} onChange={(e) => edit((b) => ({ ...b, text: e.target.value }) as Block, 'words')} />
+        <Field
+          label="Heading"
+          value={block.text}
+          maxLength={300}
+          onChange={(e) => edit((b) => ({ ...b, text: e.target.value }) as Block, 'words')}
+        />
       );
     case 'text':
       return (
@@ -51,14 +60,21 @@ export function BlockControl() {
                 edit(
                   (b) =>
                     b.kind === 'form'
-                      ? { ...b, fields: b.fields.map((f) => (f.id === field.id ? { ...f, placeholder: e.target.value } : f)) }
+                      ? {
+                          ...b,
+                          fields: b.fields.map((f) =>
+                            f.id === field.id ? { ...f, placeholder: e.target.value } : f,
+                          ),
+                        }
                       : b,
                   `placeholder.${field.id}`,
                 )
               }
             />
           ))}
-          <p className="text-xs text-soft">The consent people tick is stored with each answer, word for word and with its time.</p>
+          <p className="text-xs text-soft">
+            The consent people tick is stored with each answer, word for word and with its time.
+          </p>
         </div>
       );
   }
@@ -75,14 +91,22 @@ function ButtonControl({ block, onChange }: ButtonControlProps) {
   const [text, setText] = useState(address);
   useEffect(() => setText(address), [address]);
   const isRight = linkAddressSchema.safeParse(text).success;
-  const setAction = (next: typeof action, part: string) => onChange((b) => ({ ...b, action: next }) as Block, part);
+  const setAction = (next: typeof action, part: string) =>
+    onChange((b) => ({ ...b, action: next }) as Block, part);
   return (
     <div className="grid gap-3">
-      <Field label="Words on the button" value={block.label} maxLength={120} onChange={(e) => onChange((b) => ({ ...b, label: e.target.value }) as Block, 'words')} />
+      <Field
+        label="Words on the button"
+        value={block.label}
+        maxLength={120}
+        onChange={(e) => onChange((b) => ({ ...b, label: e.target.value }) as Block, 'words')}
+      />
       <Choice
         label="When pressed"
         value={action.kind}
-        onChange={(kind) => setAction(kind === 'close' ? { kind } : { kind, address: '', newTab: false }, 'action')}
+        onChange={(kind) =>
+          setAction(kind === 'close' ? { kind } : { kind, address: '', newTab: false }, 'action')
+        }
         options={[
           { value: 'link', label: 'Leads to an address' },
           { value: 'close', label: 'Closes the message' },
@@ -97,12 +121,17 @@ function ButtonControl({ block, onChange }: ButtonControlProps) {
             onChange={(e) => {
               const next = e.target.value.trim();
               setText(next);
-              if (linkAddressSchema.safeParse(next).success) setAction({ ...action, address: next }, 'address');
+              if (linkAddressSchema.safeParse(next).success)
+                setAction({ ...action, address: next }, 'address');
             }}
             error={isRight ? undefined : 'Start with https://, mailto:, tel: or /, without spaces.'}
             hint="Without an address the button only closes."
           />
-          <Switch label="Opens in a new tab" isOn={action.newTab} onChange={(newTab) => setAction({ ...action, newTab }, 'tab')} />
+          <Switch
+            label="Opens in a new tab"
+            isOn={action.newTab}
+            onChange={(newTab) => setAction({ ...action, newTab }, 'tab')}
+          />
         </>
       )}
     </div>

@@ -31,8 +31,16 @@ export function CapsControl() {
         onChange={choose}
         options={[
           { value: 'view', label: 'Every time a page is opened' },
-          { value: 'session', label: 'Once per session', hint: 'A session ends after 30 minutes without activity.' },
-          { value: 'visitor', label: 'Once per visitor', hint: 'Until the visitor clears the browser’s storage.' },
+          {
+            value: 'session',
+            label: 'Once per session',
+            hint: 'A session ends after 30 minutes without activity.',
+          },
+          {
+            value: 'visitor',
+            label: 'Once per visitor',
+            hint: 'Until the visitor clears the browser’s storage.',
+          },
           { value: 'days', label: 'Once every so many days' },
         ]}
       />

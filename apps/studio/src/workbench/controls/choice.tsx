@@ -14,7 +14,10 @@ export function Choice<Value extends string>({ label, value, options, onChange }
     <fieldset className="grid gap-1">
       <legend className="mb-1 text-sm font-medium">{label}</legend>
       {options.map((option) => (
-        <label key={option.value} className="flex cursor-pointer items-baseline gap-2 rounded px-1.5 py-1 hover:bg-sail-wash has-checked:bg-sheet">
+        <label
+          key={option.value}
+          className="flex cursor-pointer items-baseline gap-2 rounded px-1.5 py-1 hover:bg-sail-wash has-checked:bg-sheet"
+        >
           <input
             type="radio"
             name={name}

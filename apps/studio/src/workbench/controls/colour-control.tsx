@@ -7,7 +7,11 @@ import { Field } from '../../ui/field.tsx';
 import { Popover } from '../../ui/popover.tsx';
 import { useWorkbench, useWorkbenchStore } from '../store.ts';
 
-const ROLES: readonly { readonly role: keyof Palette; readonly label: string; readonly against?: keyof Palette }[] = [
+const ROLES: readonly {
+  readonly role: keyof Palette;
+  readonly label: string;
+  readonly against?: keyof Palette;
+}[] = [
   { role: 'surface', label: 'Ground', against: 'ink' },
   { role: 'ink', label: 'Text', against: 'surface' },
   { role: 'accent', label: 'Button', against: 'onAccent' },
@@ -32,15 +36,25 @@ function ColourRow({ role, label, against }: (typeof ROLES)[number]) {
   const palette = useWorkbench((state) => state.document.message.palette);
   const colour = palette[role];
   const set = (next: string) =>
-    editMessage((message) => ({ ...message, palette: { ...message.palette, [role]: next.toLowerCase() } }), `colour.${role}`);
+    editMessage(
+      (message) => ({ ...message, palette: { ...message.palette, [role]: next.toLowerCase() } }),
+      `colour.${role}`,
+    );
   const ratio = against ? contrastRatio(colour, palette[against]) : undefined;
   const isLow = ratio !== undefined && ratio < LEAST_TEXT_CONTRAST;
   return (
     <Popover
       label={`${label} colour`}
       trigger={
-        <button type="button" className="flex h-8 items-center gap-2.5 rounded px-1.5 text-left hover:bg-sail-wash">
-          <span aria-hidden="true" className="size-5 rounded-sm border border-line-strong" style={{ background: colour }} />
+        <button
+          type="button"
+          className="flex h-8 items-center gap-2.5 rounded px-1.5 text-left hover:bg-sail-wash"
+        >
+          <span
+            aria-hidden="true"
+            className="size-5 rounded-sm border border-line-strong"
+            style={{ background: colour }}
+          />
           <span className="flex-1">{label}</span>
           <span className="text-xs text-soft">{colour}</span>
         </button>
@@ -51,7 +65,8 @@ function ColourRow({ role, label, against }: (typeof ROLES)[number]) {
         <HexField label={label} colour={colour} onChange={set} />
         {ratio !== undefined && (
           <p className={isLow ? 'text-sm font-medium text-halt' : 'text-sm text-soft'}>
-            {isLow ? '▲ ' : '✓ '}Contrast {ratio.toFixed(1)} to 1{isLow && `; ${LEAST_TEXT_CONTRAST} is the least people can read well`}
+            {isLow ? '▲ ' : '✓ '}Contrast {ratio.toFixed(1)} to 1
+            {isLow && `; ${LEAST_TEXT_CONTRAST} is the least people can read well`}
           </p>
         )}
       </div>
@@ -59,7 +74,15 @@ function ColourRow({ role, label, against }: (typeof ROLES)[number]) {
   );
 }
 
-function HexField({ label, colour, onChange }: { label: string; colour: string; onChange: (next: string) => void }) {
+function HexField({
+  label,
+  colour,
+  onChange,
+}: {
+  label: string;
+  colour: string;
+  onChange: (next: string) => void;
+}) {
   const [text, setText] = useState(colour);
   useEffect(() => setText(colour), [colour]);
   const isRight = colourSchema.safeParse(text.toLowerCase()).success;

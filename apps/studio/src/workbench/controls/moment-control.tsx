@@ -9,7 +9,10 @@ export function useSetSeconds(): (seconds: number) => void {
   const { editRule } = useWorkbenchStore().getState();
   return (seconds) =>
     editRule(
-      (rule) => ({ ...rule, moment: { triggers: rule.moment.triggers.map((trigger) => ({ ...trigger, seconds })) } }),
+      (rule) => ({
+        ...rule,
+        moment: { triggers: rule.moment.triggers.map((trigger) => ({ ...trigger, seconds })) },
+      }),
       'seconds',
     );
 }
@@ -43,7 +46,9 @@ export function MomentControl() {
         const read = readSeconds(event.target.value);
         if (read !== undefined) setSeconds(read);
       }}
-      error={isWrong ? `Write a number from 0 to ${LIMITS.triggerSeconds}, or nothing for at once.` : undefined}
+      error={
+        isWrong ? `Write a number from 0 to ${LIMITS.triggerSeconds}, or nothing for at once.` : undefined
+      }
       hint="Only time in which the page is in sight counts. 5 s is early for a reader; 10 to 15 s is usual."
     />
   );

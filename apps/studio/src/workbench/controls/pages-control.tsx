@@ -1,8 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
 import type { PageRule, Pages } from '@velarium/contract';
 import { pageAddressSchema } from '@velarium/contract';
+import { Command } from 'cmdk';
 import { X } from 'lucide-react';
-import { useId, useState } from 'react';
+import { useState } from 'react';
 import { sitePagesQuery } from '../../api/queries.ts';
 import { IconButton } from '../../ui/button.tsx';
 import { inputClass } from '../../ui/field.tsx';
@@ -15,8 +16,10 @@ const modeOf = ({ include, exclude }: Pages): Mode =>
   include.some((page) => page.kind === 'every') ? (exclude.length > 0 ? 'but' : 'everywhere') : 'only';
 
 const EVERY: PageRule = { kind: 'every' };
-const addressesOf = (rules: readonly PageRule[]) => rules.flatMap((page) => (page.kind === 'exact' ? [page.address] : []));
-const exact = (addresses: readonly string[]): PageRule[] => addresses.map((address) => ({ kind: 'exact', address }));
+const addressesOf = (rules: readonly PageRule[]) =>
+  rules.flatMap((page) => (page.kind === 'exact' ? [page.address] : []));
+const exact = (addresses: readonly string[]): PageRule[] =>
+  addresses.map((address) => ({ kind: 'exact', address }));
 
 /** Everywhere, everywhere but some, or only some pages. */
 export function PagesControl() {
@@ -27,7 +30,10 @@ export function PagesControl() {
   const mode = modeOf(pages) === 'everywhere' && wanted === 'but' ? 'but' : modeOf(pages);
   const named = addressesOf(mode === 'only' ? pages.include : pages.exclude);
   const setPages = (next: Pages) =>
-    editRule((rule) => ({ ...rule, reach: { ...rule.reach, pages: next } }), `pages.${next.include.length}.${next.exclude.length}`);
+    editRule(
+      (rule) => ({ ...rule, reach: { ...rule.reach, pages: next } }),
+      `pages.${next.include.length}.${next.exclude.length}`,
+    );
   const choose = (next: Mode) => {
     setWanted(next);
     if (next === 'everywhere') setPages({ include: [EVERY], exclude: [] });
@@ -35,7 +41,11 @@ export function PagesControl() {
     if (next === 'only') setPages({ include: exact(named), exclude: [] });
   };
   const name = (addresses: readonly string[]) =>
-    setPages(mode === 'only' ? { include: exact(addresses), exclude: [] } : { include: [EVERY], exclude: exact(addresses) });
+    setPages(
+      mode === 'only'
+        ? { include: exact(addresses), exclude: [] }
+        : { include: [EVERY], exclude: exact(addresses) },
+    );
   return (
     <div className="grid gap-3">
       <Choice
@@ -65,14 +75,15 @@ function PagePicker({ named, onChange }: PagePickerProps) {
   const siteId = useWorkbench((state) => state.siteId);
   const { data: known = [], isPending, error } = useQuery(sitePagesQuery(siteId));
   const [words, setWords] = useState('');
-  const [active, setActive] = useState(0);
-  const id = useId();
   const wanted = words.trim().toLowerCase();
   const found = known.filter(
     ({ path, title }) => !named.includes(path) && `${title} ${path}`.toLowerCase().includes(wanted),
   );
   const typed = words.trim();
-  const isNew = pageAddressSchema.safeParse(typed).success && !known.some(({ path }) => path === typed) && !named.includes(typed);
+  const isNew =
+    pageAddressSchema.safeParse(typed).success &&
+    !known.some(({ path }) => path === typed) &&
+    !named.includes(typed);
   const options = [
     ...found.slice(0, SHOWN).map(({ path, title }) => ({ address: path, title })),
     ...(isNew ? [{ address: typed, title: 'Add this address' }] : []),
@@ -80,7 +91,6 @@ function PagePicker({ named, onChange }: PagePickerProps) {
   const add = (address: string) => {
     onChange([...named, address]);
     setWords('');
-    setActive(0);
   };
   const titleOf = (address: string) => known.find(({ path }) => path === address)?.title;
   return (
@@ -104,57 +114,37 @@ function PagePicker({ named, onChange }: PagePickerProps) {
           ))}
         </ul>
       )}
-      <input
-        role="combobox"
-        aria-label="Find a page by title or path"
-        aria-expanded
-        aria-controls={`${id}-list`}
-        aria-activedescendant={options[active] ? `${id}-${active}` : undefined}
-        aria-autocomplete="list"
-        placeholder="Part of a title or path"
-        autoComplete="off"
-        className={inputClass}
-        value={words}
-        onChange={(event) => {
-          setWords(event.target.value);
-          setActive(0);
-        }}
-        onKeyDown={(event) => {
-          if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
-            event.preventDefault();
-            const step = event.key === 'ArrowDown' ? 1 : -1;
-            setActive((at) => (at + step + options.length) % Math.max(1, options.length));
-          }
-          const option = options[active];
-          if (event.key === 'Enter' && option) {
-            event.preventDefault();
-            add(option.address);
-          }
-          if (event.key === 'Backspace' && words === '' && named.length > 0) onChange(named.slice(0, -1));
-        }}
-      />
-      <ul id={`${id}-list`} role="listbox" aria-label="Pages of the site" className="max-h-52 overflow-auto">
-        {options.map(({ address, title }, position) => (
-          // Keys are handled by the combobox, as its pattern says.
-          // biome-ignore lint/a11y/useKeyWithClickEvents: see above
-          // biome-ignore lint/a11y/useFocusableInteractive: see above
-          <li
-            key={address}
-            id={`${id}-${position}`}
-            role="option"
-            aria-selected={position === active}
-            className="flex cursor-pointer items-baseline gap-2 rounded px-2 py-1 aria-selected:bg-sail-wash"
-            onPointerEnter={() => setActive(position)}
-            onClick={() => add(address)}
-          >
-            <span className="truncate">{title}</span>
-            <span className="ml-auto truncate text-xs text-soft">{address}</span>
-          </li>
-        ))}
-      </ul>
+      <Command shouldFilter={false} label="Find a page by title or path" loop>
+        <Command.Input
+          value={words}
+          onValueChange={setWords}
+          placeholder="Part of a title or path"
+          className={inputClass}
+          onKeyDown={(event) => {
+            if (event.key === 'Backspace' && words === '' && named.length > 0) onChange(named.slice(0, -1));
+          }}
+        />
+        <Command.List label="Pages of the site" className="mt-2 max-h-52 overflow-auto">
+          {options.map(({ address, title }) => (
+            <Command.Item
+              key={address}
+              value={address}
+              onSelect={() => add(address)}
+              className="flex cursor-pointer items-baseline gap-2 rounded px-2 py-1 data-[selected=true]:bg-sail-wash"
+            >
+              <span className="truncate">{title}</span>
+              <span className="ml-auto truncate text-xs text-soft">{address}</span>
+            </Command.Item>
+          ))}
+        </Command.List>
+      </Command>
       {options.length === 0 && (
         <p className="text-xs text-soft">
-          {isPending ? 'Loading the site’s pages …' : error ? 'The site’s pages could not be loaded. Type a whole path instead.' : 'No page like that. Type a whole path, beginning with /, to name one anyway.'}
+          {isPending
+            ? 'Loading the site’s pages …'
+            : error
+              ? 'The site’s pages could not be loaded. Type a whole path instead.'
+              : 'No page like that. Type a whole path, beginning with /, to name one anyway.'}
         </p>
       )}
     </div>

@@ -12,7 +12,8 @@ const LABEL = { afterClose: 'After a close', afterConversion: 'After a conversio
 export function PauseControl({ after }: { readonly after: keyof typeof LABEL }) {
   const { editRule } = useWorkbenchStore().getState();
   const pause = useWorkbench((state) => state.document.rule.limits[after]);
-  const set = (next: Pause) => editRule((rule) => ({ ...rule, limits: { ...rule.limits, [after]: next } }), after);
+  const set = (next: Pause) =>
+    editRule((rule) => ({ ...rule, limits: { ...rule.limits, [after]: next } }), after);
   const kind: Kind = typeof pause === 'string' ? pause : 'days';
   return (
     <div className="grid gap-2">

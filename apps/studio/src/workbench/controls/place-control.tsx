@@ -16,7 +16,10 @@ export function PlaceControl() {
   const format = useWorkbench((state) => state.document.message.format);
   const anchor = useWorkbench((state) => state.document.message.anchor);
   const setFormat = (next: Format) =>
-    editMessage((message) => ({ ...message, format: next, anchor: anchorFor(next, message.anchor) }), 'format');
+    editMessage(
+      (message) => ({ ...message, format: next, anchor: anchorFor(next, message.anchor) }),
+      'format',
+    );
   const setAnchor = (next: Anchor) => editMessage((message) => ({ ...message, anchor: next }), 'anchor');
   return (
     <div className="grid grid-cols-[1fr_auto] items-start gap-4">

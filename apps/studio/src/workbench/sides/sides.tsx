@@ -38,7 +38,9 @@ export function Sides() {
         >
           <Accordion.Header>
             <Accordion.Trigger className="group flex h-10 w-full items-baseline gap-3 px-4 pt-2.5 text-left hover:bg-sail-wash data-[state=open]:hover:bg-transparent">
-              <span className="font-serif text-lg leading-none group-data-[state=open]:text-sail">{label}</span>
+              <span className="font-serif text-lg leading-none group-data-[state=open]:text-sail">
+                {label}
+              </span>
               <span className="text-xs text-soft">{question}</span>
               <kbd className="ml-auto text-xs text-soft">{position + 1}</kbd>
             </Accordion.Trigger>
@@ -83,7 +85,8 @@ function MessageSide() {
   return (
     <>
       {message.steps.length > 1 && (
-        <div role="group" aria-label="Steps" className="flex gap-px border border-line-strong">
+        <fieldset className="flex gap-px border border-line-strong">
+          <legend className="sr-only">Steps</legend>
           {message.steps.map(({ id, role }) => (
             <button
               key={id}
@@ -95,7 +98,7 @@ function MessageSide() {
               {STEP_NAME[role]}
             </button>
           ))}
-        </div>
+        </fieldset>
       )}
       <BlockControl />
       <PlaceControl />

@@ -77,18 +77,35 @@ function editableParts(drawn: HTMLElement, block: Block): EditablePart[] {
     case 'text':
       return part(drawn, 'words', (b, e) => ({ ...b, content: readRichText(e) }) as Block);
     case 'button':
-      return part(find('[data-words]'), 'words', (b, e) => ({ ...b, label: wordsOf(e).slice(0, 120) }) as Block);
+      return part(
+        find('[data-words]'),
+        'words',
+        (b, e) => ({ ...b, label: wordsOf(e).slice(0, 120) }) as Block,
+      );
     case 'form':
       return [
         ...block.fields.flatMap((field) =>
           part(find(`[data-field="${field.id}"] [data-label]`), `Label of ${field.label}`, (b, e) =>
             b.kind === 'form'
-              ? { ...b, fields: b.fields.map((f) => (f.id === field.id ? { ...f, label: wordsOf(e).slice(0, 120) } : f)) }
+              ? {
+                  ...b,
+                  fields: b.fields.map((f) =>
+                    f.id === field.id ? { ...f, label: wordsOf(e).slice(0, 120) } : f,
+                  ),
+                }
               : b,
           ),
         ),
-        ...part(find('[data-consent]'), 'Consent', (b, e) => ({ ...b, consentText: wordsOf(e).slice(0, 600) }) as Block),
-        ...part(find('[data-words]'), 'Words on the send button', (b, e) => ({ ...b, submitLabel: wordsOf(e).slice(0, 120) }) as Block),
+        ...part(
+          find('[data-consent]'),
+          'Consent',
+          (b, e) => ({ ...b, consentText: wordsOf(e).slice(0, 600) }) as Block,
+        ),
+        ...part(
+          find('[data-words]'),
+          'Words on the send button',
+          (b, e) => ({ ...b, submitLabel: wordsOf(e).slice(0, 120) }) as Block,
+        ),
       ];
   }
 }
@@ -110,7 +127,10 @@ export function readRichText(element: HTMLElement): RichText {
         if (inner.nextSibling) paragraphs.push([]);
         continue;
       }
-      if (isBlock(inner) && (paragraphs.length > 1 || (paragraphs[0]?.length ?? 0) > 0 || child !== node.firstChild)) {
+      if (
+        isBlock(inner) &&
+        (paragraphs.length > 1 || (paragraphs[0]?.length ?? 0) > 0 || child !== node.firstChild)
+      ) {
         paragraphs.push([]);
       }
       walk(inner, {

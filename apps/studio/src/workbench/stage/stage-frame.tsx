@@ -30,7 +30,17 @@ const never = () => new Promise<void>(nothing);
  * document of its own, so widths, media queries and focus are those of that window.
  */
 export function StageFrame(props: StageFrameProps) {
-  const { message, device, width, height, stepId, selectedBlock = null, pageAddress, edit, isThumbnail = false } = props;
+  const {
+    message,
+    device,
+    width,
+    height,
+    stepId,
+    selectedBlock = null,
+    pageAddress,
+    edit,
+    isThumbnail = false,
+  } = props;
   const frame = useRef<HTMLIFrameElement>(null);
   const rendered = useRef<RenderedMessage | null>(null);
   /** What this very frame typed: it is on screen already, and drawing it again would lose the caret. */
@@ -86,7 +96,10 @@ export function StageFrame(props: StageFrameProps) {
 
   return (
     <div
-      className={cx('relative overflow-hidden bg-sheet', isThumbnail ? 'rounded-sm border border-line' : 'rounded shadow-[0_0_0_1px_var(--color-line-strong)]')}
+      className={cx(
+        'relative overflow-hidden bg-sheet',
+        isThumbnail ? 'rounded-sm border border-line' : 'rounded shadow-[0_0_0_1px_var(--color-line-strong)]',
+      )}
       style={{ width: size.width * scale, height: size.height * scale }}
     >
       <div
@@ -114,7 +127,10 @@ export function StageFrame(props: StageFrameProps) {
           title={isThumbnail ? 'Preview' : `Message on ${NAME[device].toLowerCase()}`}
           {...(isThumbnail ? { tabIndex: -1, 'aria-hidden': true } : {})}
           scrolling="no"
-          className={cx('absolute inset-0 size-full border-0 bg-transparent', isThumbnail && 'pointer-events-none')}
+          className={cx(
+            'absolute inset-0 size-full border-0 bg-transparent',
+            isThumbnail && 'pointer-events-none',
+          )}
         />
       </div>
     </div>

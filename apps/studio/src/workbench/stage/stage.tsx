@@ -24,7 +24,9 @@ export function Stage() {
   useEffect(() => {
     const element = room.current;
     if (!element) return;
-    const observer = new ResizeObserver(([entry]) => entry && setSize({ width: entry.contentRect.width, height: entry.contentRect.height }));
+    const observer = new ResizeObserver(
+      ([entry]) => entry && setSize({ width: entry.contentRect.width, height: entry.contentRect.height }),
+    );
     observer.observe(element);
     return () => observer.disconnect();
   }, []);
@@ -35,7 +37,10 @@ export function Stage() {
   const pageAddress = origin && (address.startsWith('/') ? origin + address : address);
 
   const height = size.height - CAPTION;
-  const phoneWidth = Math.min((height / STAGE_SIZES.mobile.height) * STAGE_SIZES.mobile.width, size.width * 0.28);
+  const phoneWidth = Math.min(
+    (height / STAGE_SIZES.mobile.height) * STAGE_SIZES.mobile.width,
+    size.width * 0.28,
+  );
   const edit = {
     onEdit: store.getState().editMessage,
     onSelect: store.getState().select,
@@ -45,7 +50,11 @@ export function Stage() {
     { device: 'mobile', caption: 'Phone, 390 by 844', width: phoneWidth },
   ] as const;
   return (
-    <section aria-label="Stage" className="min-h-0 min-w-0 bg-line/35" style={{ padding: PADDING, paddingBottom: 10 }}>
+    <section
+      aria-label="Stage"
+      className="min-h-0 min-w-0 bg-line/35"
+      style={{ padding: PADDING, paddingBottom: 10 }}
+    >
       <div ref={room} className="flex size-full items-center justify-center" style={{ gap: GAP }}>
         {height > 0 &&
           frames.map(({ device, caption, width }) => (

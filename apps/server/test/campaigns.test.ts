@@ -1,0 +1,204 @@
+import type { Campaign } from '@velarium/contract';
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import {
+  createCampaign,
+  createTestServer,
+  createWorkspace,
+  type Member,
+  ORIGIN,
+  onPages,
+  type TestServer,
+} from './server.ts';
+
+let server: TestServer;
+let owner: Member;
+beforeAll(async () => {
+  server = await createTestServer();
+});
+beforeEach(async () => {
+  owner = await createWorkspace(server);
+});
+afterAll(() => server.close());
+
+const manifest = async () =>
+  (
+    await server.edge.inject({ url: `/tag/${owner.siteKey}/manifest.json`, headers: { origin: ORIGIN } })
+  ).json();
+const move = (campaign: Pick<Campaign, 'id'>, name: string) =>
+  owner.ask('POST', `/campaigns/${campaign.id}/${name}`);
+
+describe('drafts', () => {
+  it('a save on an older revision is refused and loses nothing', async () => {
+    const campaign = await createCampaign(owner);
+    const save = (address: string) =>
+      owner.ask('PUT', `/campaigns/${campaign.id}/draft`, {
+        revision: campaign.revision,
+        document: onPages(campaign.document, address),
+      });
+    const [first, second] = await Promise.all([save('/a'), save('/b')]);
+    expect([first.statusCode, second.statusCode].sort()).toEqual([200, 409]);
+    const winner = first.statusCode === 200 ? '/a' : '/b';
+    const now = (await owner.ask('GET', `/campaigns/${campaign.id}`)).json<Campaign>();
+    expect(now.document.rule.reach.pages.include).toEqual([{ kind: 'exact', address: winner }]);
+    expect(now.revision).toBe(campaign.revision + 1);
+    const revisions = await server.db.query(
+      'SELECT revision FROM campaign_revision WHERE campaign_id = $1 ORDER BY 1',
+      [campaign.id],
+    );
+    expect(revisions).toHaveLength(3);
+  });
+
+  it.each<[what: string, change: (campaign: Campaign) => object, path: string]>([
+    [
+      'a colour that is none',
+      ({ document }) => ({
+        ...document,
+        message: { ...document.message, palette: { ...document.message.palette, ink: 'red;}' } },
+      }),
+      'document.message.palette.ink',
+    ],
+    [
+      'a link to a script',
+      ({ document }) => ({
+        ...document,
+        message: {
+          ...document.message,
+          steps: [
+            {
+              id: 'first',
+              role: 'first',
+              blocks: [
+                {
+                  id: 'b',
+                  kind: 'button',
+                  label: 'x',
+                  action: { kind: 'link', address: 'javascript:alert(1)', newTab: false },
+                },
+              ],
+            },
+          ],
+        },
+      }),
+      'document.message.steps.0.blocks.0.action.address',
+    ],
+    ['an unknown field', ({ document }) => ({ ...document, extra: 1 }), 'document'],
+    [
+      'a negative delay',
+      ({ document }) => ({
+        ...document,
+        rule: { ...document.rule, moment: { triggers: [{ id: 'time', kind: 'time', seconds: -1 }] } },
+      }),
+      'document.rule.moment.triggers.0.seconds',
+    ],
+  ])('%s is refused with its place', async (_what, change, path) => {
+    const campaign = await createCampaign(owner);
+    const response = await owner.ask('PUT', `/campaigns/${campaign.id}/draft`, {
+      revision: campaign.revision,
+      document: change(campaign),
+    });
+    expect(response.statusCode).toBe(422);
+    expect(response.json().fields.map((field: { path: string }) => field.path)).toContain(path);
+  });
+
+  it('an unknown template is refused', async () => {
+    const response = await owner.ask('POST', `/sites/${owner.siteId}/campaigns`, {
+      name: 'A',
+      template: 'none',
+    });
+    expect(response.json()).toMatchObject({ status: 422, fields: [{ path: 'template' }] });
+  });
+});
+
+describe('publishing', () => {
+  it('puts the compiled rule into the manifest and the message under its hash', async () => {
+    const campaign = await createCampaign(owner);
+    const published = await move(campaign, 'publish');
+    expect(published.json()).toMatchObject({ state: 'running', hasUnpublishedChanges: false });
+    const [live] = (await manifest()).campaigns;
+    expect(live).toMatchObject({
+      id: campaign.id,
+      version: 1,
+      include: ['/tours'],
+      afterMs: 12_000,
+      devices: 3,
+    });
+    const message = await server.edge.inject({ url: `/tag/${owner.siteKey}/messages/${live.message}.json` });
+    expect(message.json()).toEqual(campaign.document.message);
+    expect(message.headers['cache-control']).toContain('immutable');
+  });
+
+  it('an edit of a running campaign is not seen until it is published', async () => {
+    const campaign = await createCampaign(owner);
+    await move(campaign, 'publish');
+    const edited = (
+      await owner.ask('PUT', `/campaigns/${campaign.id}/draft`, {
+        revision: campaign.revision,
+        document: onPages(campaign.document, '/new'),
+      })
+    ).json<Campaign>();
+    expect(edited.hasUnpublishedChanges).toBe(true);
+    expect((await manifest()).campaigns[0].include).toEqual(['/tours']);
+    await move(campaign, 'publish');
+    expect((await manifest()).campaigns[0]).toMatchObject({ include: ['/new'], version: 2 });
+  });
+
+  it('rested it leaves the manifest, run again it is back with the same version', async () => {
+    const campaign = await createCampaign(owner);
+    await move(campaign, 'publish');
+    await move(campaign, 'rest');
+    expect((await manifest()).campaigns).toEqual([]);
+    await move(campaign, 'run');
+    expect((await manifest()).campaigns[0]).toMatchObject({ id: campaign.id, version: 1 });
+  });
+
+  it('an archive takes it away and its undo brings back what it was', async () => {
+    const campaign = await createCampaign(owner);
+    await move(campaign, 'publish');
+    await move(campaign, 'archive');
+    expect((await manifest()).campaigns).toEqual([]);
+    expect((await move(campaign, 'restore')).json().state).toBe('running');
+    expect((await manifest()).campaigns).toHaveLength(1);
+  });
+
+  it('what would open nowhere is refused, with the part to mend', async () => {
+    const campaign = await createCampaign(owner);
+    const document = onPages(campaign.document);
+    await owner.ask('PUT', `/campaigns/${campaign.id}/draft`, { revision: campaign.revision, document });
+    const response = await move(campaign, 'publish');
+    expect(response.json()).toMatchObject({
+      status: 422,
+      code: 'not-launchable',
+      fields: [{ path: 'pages' }],
+    });
+  });
+
+  it.each([
+    ['run', 'draft'],
+    ['rest', 'draft'],
+    ['restore', 'draft'],
+  ])('%s of a %s is refused with words', async (name) => {
+    expect((await move(await createCampaign(owner), name)).json()).toMatchObject({
+      status: 409,
+      code: 'wrong-state',
+    });
+  });
+
+  it('campaigns published at the same moment are all in the manifest', async () => {
+    const campaigns = await Promise.all(Array.from({ length: 6 }, () => createCampaign(owner)));
+    await Promise.all(campaigns.map((campaign) => move(campaign, 'publish')));
+    expect((await manifest()).campaigns).toHaveLength(6);
+  });
+
+  it('a duplicate is a draft of its own with the same document', async () => {
+    const campaign = await createCampaign(owner);
+    await move(campaign, 'publish');
+    const copy = (await move(campaign, 'duplicate')).json<Campaign>();
+    expect(copy).toMatchObject({
+      name: 'Campaign, copy',
+      state: 'draft',
+      document: campaign.document,
+      publishedAt: null,
+    });
+    expect(copy.id).not.toBe(campaign.id);
+  });
+});

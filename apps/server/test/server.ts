@@ -1,0 +1,171 @@
+import { randomBytes, randomUUID } from 'node:crypto';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import type { Campaign, CampaignDocument, Session } from '@velarium/contract';
+import type { FastifyInstance, InjectOptions, LightMyRequestResponse } from 'fastify';
+import pg from 'pg';
+import type { DataSource } from 'typeorm';
+import { inject } from 'vitest';
+import { createSiteDirectory, onSiteChanged } from '../src/edge/index.ts';
+import { createEdgeApp } from '../src/edge-app.ts';
+import { createDataSource } from '../src/infra/orm.ts';
+import { createServices, type Services } from '../src/services.ts';
+import { createStudioApp } from '../src/studio-app.ts';
+
+export const ORIGIN = 'https://quillonfell.example';
+export const PASSWORD = 'a-long-enough-word';
+export const BROWSER =
+  'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/156.0.0.0 Safari/537.36';
+
+export interface TestServer {
+  readonly db: DataSource;
+  readonly databaseUrl: string;
+  readonly services: Services;
+  readonly studio: FastifyInstance;
+  readonly edge: FastifyInstance;
+  close(): Promise<void>;
+}
+
+/** A server over a real database of its own, migrated, with nothing in it. */
+export async function createTestServer(): Promise<TestServer> {
+  const adminUrl = inject('databaseUrl');
+  const database = `t_${randomBytes(6).toString('hex')}`;
+  const admin = new pg.Client({ connectionString: adminUrl });
+  await admin.connect();
+  await admin.query(`CREATE DATABASE ${database}`);
+  const databaseUrl = adminUrl.replace(/\/[^/]*$/, `/${database}`);
+  const db = await createDataSource(databaseUrl).initialize();
+  await db.runMigrations();
+  const services = createServices(db);
+  await services.intake.preparePartitions();
+  const tagFiles = mkdtempSync('/tmp/velarium-tag-');
+  writeFileSync(`${tagFiles}/files.json`, JSON.stringify({ renderer: 'renderer-000000000000.js' }));
+  writeFileSync(`${tagFiles}/tag.js`, 'tag');
+  writeFileSync(`${tagFiles}/renderer-000000000000.js`, 'renderer');
+  const directory = createSiteDirectory(services.sites, services.publishing);
+  const stopListening = await onSiteChanged(databaseUrl, {
+    onChanged: directory.forget,
+    onReconnected: directory.forgetAll,
+  });
+  const studio = await createStudioApp({
+    services,
+    sessionSecret: 'x'.repeat(40),
+    edgeOrigin: 'https://edge.example',
+    isBehindTls: false,
+    logLevel: 'silent',
+  });
+  const edge = await createEdgeApp({ services, directory, tagFiles, logLevel: 'silent' });
+  return {
+    db,
+    databaseUrl,
+    services,
+    studio,
+    edge,
+    async close() {
+      await studio.close();
+      await edge.close();
+      await stopListening();
+      await db.destroy();
+      await admin.query(`DROP DATABASE ${database} WITH (FORCE)`);
+      await admin.end();
+      rmSync(tagFiles, { recursive: true });
+    },
+  };
+}
+
+export interface Member {
+  readonly workspaceId: string;
+  readonly siteId: string;
+  readonly siteKey: string;
+  readonly session: Session;
+  /** Asks the studio's API as this member, cookie and CSRF token included. */
+  ask(
+    method: InjectOptions['method'],
+    path: string,
+    body?: object,
+    headers?: Record<string, string>,
+  ): Promise<LightMyRequestResponse>;
+}
+
+let counter = 0;
+let signIns = 0;
+
+/** A workspace with one site, and its owner signed in. */
+export async function createWorkspace(server: TestServer): Promise<Member> {
+  const email = `owner${++counter}@example.org`;
+  const workspaceId = await server.services.accounts.createWorkspace('Workspace', {
+    name: 'Owner',
+    email,
+    password: PASSWORD,
+  });
+  const site = await server.services.sites.create(workspaceId, {
+    name: 'Site',
+    origins: [ORIGIN],
+    timeZone: 'Europe/London',
+  });
+  await server.services.publishing.prepareSite(workspaceId, site.id);
+  return signIn(server, email, { workspaceId, siteId: site.id, siteKey: site.key });
+}
+
+export async function signIn(
+  server: TestServer,
+  email: string,
+  place: Pick<Member, 'workspaceId' | 'siteId' | 'siteKey'>,
+): Promise<Member> {
+  // Each from an address of its own (RFC 5737), or the limit on tries would count them together.
+  const remoteAddress = `203.0.113.${++signIns % 256}`;
+  const response = await server.studio.inject({
+    method: 'POST',
+    url: '/api/session',
+    payload: { email, password: PASSWORD },
+    remoteAddress,
+  });
+  if (response.statusCode !== 200)
+    throw new Error(`sign in as ${email}: expected 200, got ${response.statusCode} ${response.body}`);
+  const cookie = response.cookies[0];
+  const session = response.json<Session>();
+  return {
+    ...place,
+    session,
+    ask: (method, path, body, headers = {}) =>
+      server.studio.inject({
+        method: method ?? 'GET',
+        url: `/api${path}`,
+        headers: {
+          cookie: `${cookie?.name}=${cookie?.value}`,
+          'x-csrf-token': session.csrfToken,
+          ...headers,
+        },
+        ...(body ? { payload: body } : {}),
+      }),
+  };
+}
+
+/** A campaign of the member's site on `/tours`, as a draft. */
+export async function createCampaign(member: Member, template = 'sky-letter'): Promise<Campaign> {
+  const made = (
+    await member.ask('POST', `/sites/${member.siteId}/campaigns`, { name: 'Campaign', template })
+  ).json<Campaign>();
+  const document = onPages(made.document, '/tours');
+  return (
+    await member.ask('PUT', `/campaigns/${made.id}/draft`, { revision: made.revision, document })
+  ).json<Campaign>();
+}
+
+export const onPages = (document: CampaignDocument, ...addresses: string[]): CampaignDocument => ({
+  ...document,
+  rule: {
+    ...document.rule,
+    reach: {
+      ...document.rule.reach,
+      pages: { include: addresses.map((address) => ({ kind: 'exact', address })), exclude: [] },
+    },
+  },
+});
+
+export const randomVisitor = (): string => randomBytes(16).toString('hex');
+
+/** A version 7 id made at this instant (RFC 9562). */
+export function eventId(atMs = Date.now()): string {
+  const time = atMs.toString(16).padStart(12, '0');
+  return `${time.slice(0, 8)}-${time.slice(8)}-7${randomUUID().slice(15)}`;
+}

@@ -1,0 +1,107 @@
+import type { InjectOptions } from 'fastify';
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { createCampaign, createTestServer, createWorkspace, type Member, type TestServer } from './server.ts';
+
+let server: TestServer;
+let mine: Member;
+let theirs: Member;
+let theirCampaign: string;
+beforeAll(async () => {
+  server = await createTestServer();
+  mine = await createWorkspace(server);
+  theirs = await createWorkspace(server);
+  const campaign = await createCampaign(theirs);
+  theirCampaign = campaign.id;
+  await theirs.ask('POST', `/campaigns/${theirCampaign}/publish`);
+});
+afterAll(() => server.close());
+
+/** Every row of every table that belongs to somebody, as text. */
+async function everything(): Promise<string> {
+  const tables = [
+    'site',
+    'site_page',
+    'campaign',
+    'campaign_revision',
+    'campaign_version',
+    'message_file',
+    'site_manifest',
+    'membership',
+    'lead',
+  ];
+  const rows = await Promise.all(
+    tables.map((table) => server.db.query(`SELECT * FROM ${table} ORDER BY 1, 2`)),
+  );
+  return JSON.stringify(rows);
+}
+
+/** Every route the studio's API has, from its own OpenAPI document, so that none is forgotten here. */
+async function allRoutes(): Promise<{ method: string; path: string }[]> {
+  await server.studio.ready();
+  const { paths } = (
+    server.studio as unknown as { swagger: () => { paths: Record<string, Record<string, unknown>> } }
+  ).swagger();
+  return Object.entries(paths).flatMap(([path, methods]) =>
+    Object.keys(methods).map((method) => ({ method: method.toUpperCase(), path })),
+  );
+}
+
+it('no route lets one workspace read or touch what is another’s', async () => {
+  const before = await everything();
+  const routes = (await allRoutes()).filter(({ path }) => path.includes('{'));
+  expect(routes.length).toBeGreaterThan(14);
+  const document = (await theirs.ask('GET', `/campaigns/${theirCampaign}`)).json().document;
+  const bodies: Record<string, object> = {
+    'POST /api/sites/{siteId}/campaigns': { name: 'Mine', template: 'sky-letter' },
+    'PUT /api/campaigns/{campaignId}/draft': { revision: 1, document },
+    'PATCH /api/campaigns/{campaignId}': { name: 'Mine' },
+    'PATCH /api/members/{accountId}': { role: 'viewer' },
+  };
+  for (const { method, path } of routes) {
+    const url = path
+      .replace('/api', '')
+      .replace('{siteId}', theirs.siteId)
+      .replace('{campaignId}', theirCampaign)
+      .replace('{accountId}', theirs.session.account.id);
+    const response = await mine.ask(method as InjectOptions['method'], url, bodies[`${method} ${path}`]);
+    expect([method, path, response.statusCode]).toEqual([method, path, 404]);
+    expect(response.body).not.toContain('Campaign ');
+  }
+  expect(await everything()).toBe(before);
+});
+
+it('without a session no route answers at all', async () => {
+  for (const { method, path } of await allRoutes()) {
+    if (method === 'POST' && path === '/api/session') continue;
+    const url = path.replace(/\{[^}]+\}/g, theirs.siteId);
+    const response = await server.studio.inject({ method: method as 'GET', url });
+    expect([method, path, response.statusCode]).toEqual([method, path, 401]);
+  }
+});
+
+it('lists hold only one’s own', async () => {
+  expect((await mine.ask('GET', '/sites')).json().map(({ id }: { id: string }) => id)).toEqual([mine.siteId]);
+  expect((await mine.ask('GET', `/sites/${mine.siteId}/campaigns`)).json()).toEqual([]);
+  expect((await mine.ask('GET', '/members')).json()).toHaveLength(1);
+});
+
+it('an event of one site cannot count for another site’s campaign', async () => {
+  const site = { id: mine.siteId, workspaceId: mine.workspaceId };
+  await server.services.intake.collect(site, {
+    site: mine.siteKey,
+    visitor: 'a'.repeat(32),
+    events: [
+      {
+        id: '01939a5e-0000-7000-8000-000000000001',
+        kind: 'shown',
+        session: '01939a5e-0000-7000-8000-000000000002',
+        page: '/',
+        device: 'desktop',
+        campaign: theirCampaign,
+        version: 1,
+      },
+    ],
+  });
+  expect((await theirs.ask('GET', `/campaigns/${theirCampaign}`)).json().numbers.showings).toBe(0);
+  expect(await server.db.query('SELECT * FROM event WHERE campaign_id = $1', [theirCampaign])).toEqual([]);
+});

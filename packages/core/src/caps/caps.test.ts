@@ -1,0 +1,155 @@
+import type { Cap, Pause } from '@velarium/contract';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { type Memory, newMemory, rememberClosed, rememberConverted, rememberShown } from '../visit/memory.ts';
+import { type CapDecision, decideCaps } from './caps.ts';
+import { spanMs } from './span.ts';
+
+const DAY_MS = 86_400_000;
+const nowMs = Date.UTC(2026, 10, 25, 12);
+const ID = 'c';
+const session = 's1';
+
+const memoryWith = (caps: readonly Cap[], shownAtMs: readonly number[]): Memory =>
+  shownAtMs.reduce<Memory>(
+    (memory, atMs) => rememberShown(memory, { id: ID, caps: [...caps] }, atMs),
+    newMemory({ visitor: () => 'v', session: () => session }, nowMs),
+  );
+const decide = (
+  rule: { caps?: Cap[]; afterClose?: Pause; afterConversion?: Pause },
+  memory: Memory,
+  at = { nowMs, session },
+): CapDecision =>
+  decideCaps({ caps: [], afterClose: 'none', afterConversion: 'none', ...rule }, memory.campaigns[ID], at);
+const ago = (days: number) => nowMs - days * DAY_MS;
+const refused = (code: string, retryAtMs: number | null) => ({ isAllowed: false, code, retryAtMs });
+const days = (max: number, count: number): Cap => ({ max, per: { count, unit: 'days' } });
+
+describe('frequency caps', () => {
+  it.each<[rule: string, caps: Cap[], shownAtMs: number[], expected: unknown]>([
+    ['without a cap it may always show', [], [ago(0)], { isAllowed: true }],
+    ['once per visitor, never seen', [{ max: 1, per: 'ever' }], [], { isAllowed: true }],
+    [
+      'once per visitor, seen once: time never lifts it',
+      [{ max: 1, per: 'ever' }],
+      [ago(400)],
+      refused('cap.showings', null),
+    ],
+    ['twice per visitor, seen once', [{ max: 2, per: 'ever' }], [ago(1)], { isAllowed: true }],
+    ['once per session, seen in it', [{ max: 1, per: 'session' }], [ago(0)], refused('cap.showings', null)],
+    [
+      'once every 7 days, seen 6 days ago',
+      [days(1, 7)],
+      [ago(6)],
+      refused('cap.showings', ago(6) + 7 * DAY_MS),
+    ],
+    ['once every 7 days, seen exactly 7 days ago', [days(1, 7)], [ago(7)], { isAllowed: true }],
+    [
+      'twice every 7 days reopens when the older leaves',
+      [days(2, 7)],
+      [ago(6), ago(1)],
+      refused('cap.showings', ago(6) + 7 * DAY_MS),
+    ],
+    [
+      'a showing from the future counts',
+      [days(1, 7)],
+      [nowMs + DAY_MS],
+      refused('cap.showings', nowMs + 8 * DAY_MS),
+    ],
+    [
+      'of two caps the later reopening decides',
+      [days(1, 2), days(1, 7)],
+      [ago(1)],
+      refused('cap.showings', ago(1) + 7 * DAY_MS),
+    ],
+    [
+      'one cap that never lifts decides for good',
+      [days(1, 2), { max: 1, per: 'ever' }],
+      [ago(1)],
+      refused('cap.showings', null),
+    ],
+  ])('%s', (_rule, caps, shownAtMs, expected) => {
+    expect(decide({ caps }, memoryWith(caps, shownAtMs))).toEqual(expected);
+  });
+
+  it('a session’s cap does not reach into the next session', () => {
+    const caps: Cap[] = [{ max: 1, per: 'session' }];
+    expect(decide({ caps }, memoryWith(caps, [ago(0)]), { nowMs, session: 's2' })).toEqual({
+      isAllowed: true,
+    });
+  });
+
+  it('a month is 30 days', () => {
+    expect(spanMs({ count: 1, unit: 'months' })).toBe(30 * DAY_MS);
+  });
+});
+
+describe('pauses', () => {
+  it.each<[rule: string, pause: Pause, expected: unknown]>([
+    ['none: it may come again', 'none', { isAllowed: true }],
+    ['this session', 'session', refused('cap.closed', null)],
+    ['for ever', 'ever', refused('cap.closed', null)],
+    [
+      'for a span, measured from the close',
+      { count: 3, unit: 'hours' },
+      refused('cap.closed', ago(0) + 3 * 3_600_000),
+    ],
+  ])('after a close, %s', (_rule, afterClose, expected) => {
+    expect(decide({ afterClose }, rememberClosed(memoryWith([], []), ID, ago(0)))).toEqual(expected);
+  });
+
+  it('converting speaks before closing, and closing before the cap', () => {
+    const caps: Cap[] = [{ max: 1, per: 'ever' }];
+    const closed = rememberClosed(memoryWith(caps, [ago(1)]), ID, ago(1));
+    expect(decide({ caps, afterClose: 'ever', afterConversion: 'ever' }, closed)).toMatchObject({
+      code: 'cap.closed',
+    });
+    const converted = rememberConverted(closed, ID, ago(1));
+    expect(decide({ caps, afterClose: 'ever', afterConversion: 'ever' }, converted)).toMatchObject({
+      code: 'cap.converted',
+    });
+  });
+});
+
+it('in no rolling window are there more showings than the cap allows', () => {
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 1, max: 4 }),
+      fc.integer({ min: 1, max: 30 }),
+      fc.array(fc.integer({ min: 0, max: 40 * DAY_MS }), { maxLength: 60 }),
+      (max, count, offsets) => {
+        const caps = [days(max, count)];
+        let memory = memoryWith(caps, []);
+        const shown: number[] = [];
+        for (const atMs of [...offsets].sort((a, b) => a - b)) {
+          if (!decide({ caps }, memory, { nowMs: atMs, session }).isAllowed) continue;
+          shown.push(atMs);
+          memory = rememberShown(memory, { id: ID, caps }, atMs);
+        }
+        for (const end of shown) {
+          expect(
+            shown.filter((atMs) => atMs <= end && end - atMs < count * DAY_MS).length,
+          ).toBeLessThanOrEqual(max);
+        }
+      },
+    ),
+  );
+});
+
+it('says exactly when it reopens: refused one millisecond before, allowed then', () => {
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 1, max: 3 }),
+      fc.array(fc.integer({ min: 0, max: 6 * DAY_MS }), { minLength: 1, maxLength: 8 }),
+      (max, offsets) => {
+        const caps = [days(max, 7)];
+        const memory = memoryWith(caps, offsets);
+        const at = 6 * DAY_MS;
+        const decision = decide({ caps }, memory, { nowMs: at, session });
+        if (decision.isAllowed || decision.retryAtMs === null) return;
+        expect(decide({ caps }, memory, { nowMs: decision.retryAtMs - 1, session }).isAllowed).toBe(false);
+        expect(decide({ caps }, memory, { nowMs: decision.retryAtMs, session }).isAllowed).toBe(true);
+      },
+    ),
+  );
+});

@@ -1,0 +1,60 @@
+import { describe, expect, it } from 'vitest';
+import { TEMPLATES } from '../templates/templates.ts';
+import { plainMessage } from '../testing/arbitrary.ts';
+import { isSafeAddress } from './address.ts';
+import { changeBlock, tidyRichText } from './edit.ts';
+import { anchorFor, convertsByLink } from './placement.ts';
+
+describe('addresses a message may lead to', () => {
+  it.each([
+    'https://a.example/b?c',
+    'http://a.example',
+    'HTTPS://A.EXAMPLE',
+    '/tours',
+    '#top',
+    'mailto:a@b.example',
+    'tel:+4416',
+  ])('%s is taken', (address) => {
+    expect(isSafeAddress(address)).toBe(true);
+  });
+  it.each([
+    'javascript:alert(1)',
+    ' javascript:alert(1)',
+    'JaVaScRiPt:alert(1)',
+    'java\nscript:alert(1)',
+    'data:text/html,x',
+    'vbscript:x',
+    'blob:x',
+    '',
+    'https://a b',
+  ])('%j is refused', (address) => {
+    expect(isSafeAddress(address)).toBe(false);
+  });
+});
+
+it('a format keeps an anchor it can hold and else takes its own first', () => {
+  expect(anchorFor('flyin', 'bottom-start')).toBe('bottom-start');
+  expect(anchorFor('bar', 'bottom-start')).toBe('top');
+  expect(anchorFor('fullscreen', 'top')).toBe('center');
+});
+
+it('a message with a form converts by being sent, one without by its link', () => {
+  const [letter, invitation] = TEMPLATES;
+  expect(letter && convertsByLink(letter.message)).toBe(false);
+  expect(invitation && convertsByLink(invitation.message)).toBe(true);
+});
+
+it('changes one block and leaves the message alone when there is none', () => {
+  const changed = changeBlock(plainMessage, 'title', (block) => ({ ...block, text: 'New' }) as typeof block);
+  expect(changed.steps[0]?.blocks[0]).toMatchObject({ text: 'New' });
+  expect(plainMessage.steps[0]?.blocks[0]).toMatchObject({ text: 'Hello' });
+  expect(changeBlock(plainMessage, 'none', (block) => block)).toEqual(plainMessage);
+});
+
+it('equal texts become equal trees', () => {
+  expect(
+    tidyRichText([
+      [{ text: 'a' }, { text: '' }, { text: 'b' }, { text: 'c', bold: true }, { text: 'd', bold: true }],
+    ]),
+  ).toEqual([[{ text: 'ab' }, { text: 'cd', bold: true }]]);
+});

@@ -1,0 +1,93 @@
+import { TRACKING_PARAMETERS } from '@velarium/contract/values';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { pageKeys, trackingTest } from './page-key.ts';
+
+const isTracking = trackingTest(TRACKING_PARAMETERS);
+const path = (address: string) => pageKeys(address, isTracking).path;
+const full = (address: string) => pageKeys(address, isTracking).full;
+
+describe('two addresses of one page have equal keys', () => {
+  it.each<[rule: string, a: string, b: string]>([
+    ['case of the host', 'https://Quillonfell.EXAMPLE/tours', 'https://quillonfell.example/tours'],
+    ['a trailing slash', 'https://a.example/tours/', 'https://a.example/tours'],
+    ['several trailing slashes', 'https://a.example/tours//', 'https://a.example/tours'],
+    ['an empty path', 'https://a.example', 'https://a.example/'],
+    ['a fragment', 'https://a.example/tours#dates', 'https://a.example/tours'],
+    ['a fragment with a question mark', 'https://a.example/tours#a?b=c', 'https://a.example/tours'],
+    ['a tracking parameter', 'https://a.example/tours?utm_source=letter', 'https://a.example/tours'],
+    [
+      'a tracking parameter in capitals',
+      'https://a.example/tours?UTM_Source=letter',
+      'https://a.example/tours',
+    ],
+    [
+      'a tracking parameter among others',
+      'https://a.example/t?a=1&utm_id=9&b=2',
+      'https://a.example/t?a=1&b=2',
+    ],
+    ['an empty query', 'https://a.example/t?', 'https://a.example/t'],
+    ['the default port of https', 'https://a.example:443/t', 'https://a.example/t'],
+    ['the default port of http', 'http://a.example:80/t', 'http://a.example/t'],
+    ['http and https', 'http://a.example/t', 'https://a.example/t'],
+    // RFC 3986, section 6.2.2.2: percent-encoding of unreserved characters is no difference.
+    ['encoded unreserved letters', 'https://a.example/%7Eanna', 'https://a.example/~anna'],
+    ['encoded letters beyond ASCII', 'https://a.example/caf%C3%A9', 'https://a.example/café'],
+    // RFC 3986, section 6.2.2.1: hex digits have no case.
+    ['case of hex digits', 'https://a.example/a%2fb', 'https://a.example/a%2Fb'],
+  ])('%s does not count', (_rule, a, b) => {
+    expect(full(a)).toBe(full(b));
+  });
+});
+
+describe('different pages have different keys', () => {
+  it.each<[rule: string, a: string, b: string]>([
+    ['case of the path', '/Tours', '/tours'],
+    ['another parameter', '/t?a=1', '/t?a=2'],
+    ['a parameter that is there or not', '/t?a=1', '/t'],
+    // RFC 3986, section 2.2: an encoded reserved character is data, a bare one is structure.
+    ['an encoded slash', '/a%2Fb', '/a/b'],
+    ['an encoded question mark', '/a%3Fb', '/a?b'],
+    ['an encoded percent sign', '/a%2541', '/aA'],
+  ])('%s counts', (_rule, a, b) => {
+    expect(path(a)).not.toBe(path(b));
+  });
+
+  it('a port that is not the default counts', () => {
+    expect(full('http://a.example:8080/t')).not.toBe(full('http://a.example/t'));
+  });
+});
+
+it('an address without a host has a path key only', () => {
+  expect(pageKeys('/tours?b=1', isTracking)).toEqual({ path: '/tours?b=1', full: null });
+});
+
+it('bytes that are not UTF-8 are compared as they stand', () => {
+  expect(path('/%ff%fe')).toBe('/%FF%FE');
+});
+
+it('normalising twice changes nothing', () => {
+  const part = fc.oneof(
+    fc.string(),
+    fc.webPath(),
+    fc.constantFrom('%25', '%2541', '%2F', '%C3%A9', '%ff', '//', '?', '&'),
+  );
+  fc.assert(
+    fc.property(fc.array(part, { maxLength: 6 }), (parts) => {
+      const once = path(`/${parts.join('')}`);
+      expect(path(once)).toBe(once);
+    }),
+    { numRuns: 2000 },
+  );
+});
+
+it('agrees with the WHATWG URL parser on host, port and path of plain addresses', () => {
+  fc.assert(
+    fc.property(fc.webUrl(), (address) => {
+      const url = new URL(address);
+      const decoded = full(address) ?? '';
+      expect(decoded.startsWith(url.host)).toBe(true);
+    }),
+    { numRuns: 500 },
+  );
+});
