@@ -1,10 +1,13 @@
-import { spawn, spawnSync } from 'node:child_process';
+import { fork, spawnSync } from 'node:child_process';
 import { createHash, randomBytes } from 'node:crypto';
 import { chmodSync, chownSync, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
 import { postgresPrograms } from './install.mjs';
 import { freePort } from './ports.mjs';
 import { run } from './processes.mjs';
 import { HOME, isRoot, Stop } from './root.mjs';
+
+const KEEPER = fileURLToPath(new URL('keep-server.mjs', import.meta.url));
 
 const password = () => randomBytes(24).toString('base64url');
 
@@ -132,35 +135,35 @@ export async function startCluster({ home = HOME, isThrowaway = false } = {}) {
 
   function startServer(port) {
     const careless = ['-c', 'fsync=off', '-c', 'synchronous_commit=off', '-c', 'full_page_writes=off'];
-    const server = spawn(
-      `${programs}/postgres`,
-      [
-        '-D',
-        data,
-        '-p',
-        String(port),
-        '-c',
-        'listen_addresses=127.0.0.1',
-        '-c',
-        'unix_socket_directories=',
+    const server = {
+      command: `${programs}/postgres`,
+      args: [
+        ...[
+          '-D',
+          data,
+          '-p',
+          String(port),
+          '-c',
+          'listen_addresses=127.0.0.1',
+          '-c',
+          'unix_socket_directories=',
+        ],
         ...(isThrowaway ? careless : []),
       ],
-      {
-        ...as,
-        stdio: ['ignore', 'ignore', 'pipe'],
-        detached: true,
-      },
-    );
+      user,
+    };
+    // Detached: Ctrl+C reaches the caller alone, which stops things in order.
+    const keeper = fork(KEEPER, [JSON.stringify(server)], {
+      detached: true,
+      stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+    });
+    const ended = new Promise((done) => keeper.once('exit', done));
     return new Promise((resolve, reject) => {
-      let log = '';
-      const ended = new Promise((done) => server.once('exit', done));
-      server.once('error', reject);
-      ended.then(() => reject(new Stop(`PostgreSQL did not start:\n${log}`)));
-      server.stderr.on('data', (chunk) => {
-        log = (log + chunk).slice(-4000);
-        if (!log.includes('ready to accept connections')) return;
+      keeper.once('error', reject);
+      keeper.on('message', ({ isReady, log }) => {
+        if (!isReady) return reject(new Stop(`PostgreSQL did not start:\n${log}`));
         resolve(async () => {
-          server.kill('SIGINT');
+          keeper.kill('SIGTERM');
           await ended;
         });
       });

@@ -42,6 +42,6 @@ export function postgresPrograms() {
 export const ensurePostgres = (say) =>
   ensureDebian('postgresql', () => postgresPrograms() !== undefined, say);
 
-export const CHROMIUM = '/usr/bin/chromium-headless-shell';
+const CHROMIUM = '/usr/bin/chromium-headless-shell';
 export const ensureChromium = (say) =>
   ensureDebian('chromium-headless-shell', () => existsSync(CHROMIUM), say);

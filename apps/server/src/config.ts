@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 
-export const SERVER_ROLES = ['studio', 'edge', 'worker'] as const;
-export type ServerRole = (typeof SERVER_ROLES)[number];
+const SERVER_ROLES = ['studio', 'edge', 'worker'] as const;
+type ServerRole = (typeof SERVER_ROLES)[number];
 
 export interface Config {
   readonly roles: readonly ServerRole[];

@@ -1,7 +1,7 @@
 import { simpleParser } from 'mailparser';
 import { SMTPServer } from 'smtp-server';
 
-export interface Mail {
+interface Mail {
   readonly id: number;
   readonly receivedAt: string;
   readonly from: string;

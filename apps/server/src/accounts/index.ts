@@ -1,3 +1,3 @@
 export { auth, requireMember, requireRole } from './auth.ts';
 export { accountRoutes } from './routes.ts';
-export { type AccountService, createAccountService, type Principal } from './service.ts';
+export { createAccountService, type Principal } from './service.ts';

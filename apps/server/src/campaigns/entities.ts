@@ -2,7 +2,7 @@ import type { CampaignDocument } from '@velarium/contract';
 import { EntitySchema } from 'typeorm';
 
 /** States that are stored; Scheduled and Ended follow from a running campaign's schedule. */
-export type StoredState = 'draft' | 'running' | 'resting' | 'archived';
+type StoredState = 'draft' | 'running' | 'resting' | 'archived';
 
 export interface CampaignRow {
   id: string;

@@ -6,8 +6,8 @@ import { learnPages } from '../sites/index.ts';
 import { demoEvents } from './visits.ts';
 
 /** The printed demo accounts. They exist only where the demo is seeded, on loopback. */
-export const DEMO_PASSWORD = 'clear-skies-tonight';
-export const DEMO_ACCOUNTS = [
+const DEMO_PASSWORD = 'clear-skies-tonight';
+const DEMO_ACCOUNTS = [
   { email: 'mara@quillonfell.example', name: 'Mara Tindall', role: 'owner' },
   { email: 'idris@quillonfell.example', name: 'Idris Vane', role: 'editor' },
   { email: 'wren@quillonfell.example', name: 'Wren Halloway', role: 'viewer' },

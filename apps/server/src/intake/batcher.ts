@@ -70,4 +70,3 @@ export function createBatcher(db: DataSource) {
     },
   };
 }
-export type Batcher = ReturnType<typeof createBatcher>;

@@ -65,7 +65,7 @@ export function createIntakeService({ db, campaigns, people, clock = () => new D
 export type IntakeService = ReturnType<typeof createIntakeService>;
 
 /** The instant inside a version 7 id, unless the visitor's clock is too far off; then the server's. */
-export function eventTime(id: string, now: Date): Date {
+function eventTime(id: string, now: Date): Date {
   const atMs = Number.parseInt(id.slice(0, 8) + id.slice(9, 13), 16);
   const ageMs = now.getTime() - atMs;
   return ageMs <= OLDEST_MS && ageMs >= -NEWEST_MS ? new Date(atMs) : now;

@@ -16,7 +16,7 @@ const plain = (html: string) =>
   html.replace(/&(amp|lt|gt|quot|#39);/g, (_whole, name: string) => NAMED[name] as string).trim();
 
 /** Title and declared kind of a page, read from its head. */
-export function readPageHead(html: string): { title: string; kind: string | null } {
+function readPageHead(html: string): { title: string; kind: string | null } {
   const title = /<title[^>]*>([^<]*)<\/title>/i.exec(html)?.[1] ?? '';
   const kind = /<meta\s+property="og:type"\s+content="([^"]*)"/i.exec(html)?.[1];
   return { title: plain(title), kind: kind ? plain(kind) : null };

@@ -5,7 +5,7 @@ import type { DataSource, EntityManager } from 'typeorm';
 import { notFound } from '../infra/problem.ts';
 import { SiteEntity, SitePageEntity, type SiteRow } from './entities.ts';
 
-export const DEFAULT_SETTINGS: SiteSettings = {
+const DEFAULT_SETTINGS: SiteSettings = {
   sessionMinutes: 30,
   breakpoints: { mobile: 768, tablet: 1024 },
   trackingParameters: [...TRACKING_PARAMETERS],

@@ -9,7 +9,7 @@ const subscribe = (notify: () => void) => {
   };
 };
 
-export const useIsOnline = (): boolean => useSyncExternalStore(subscribe, () => navigator.onLine);
+const useIsOnline = (): boolean => useSyncExternalStore(subscribe, () => navigator.onLine);
 
 export function OfflineNotice() {
   if (useIsOnline()) return null;

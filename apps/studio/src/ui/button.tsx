@@ -1,7 +1,7 @@
 import type { ComponentProps } from 'react';
 import { cx } from './cx.ts';
 
-export type ButtonTone = 'main' | 'plain' | 'quiet' | 'halt';
+type ButtonTone = 'main' | 'plain' | 'quiet' | 'halt';
 
 const TONE: Readonly<Record<ButtonTone, string>> = {
   main: 'bg-sail text-white hover:bg-sail-deep',

@@ -45,7 +45,6 @@ export function createWorkbenchStore(campaign: Campaign, now: () => number = Dat
   let lastAtMs = 0;
   return createStore<WorkbenchState>((set, get) => {
     const edit = (document: CampaignDocument, key: string) => {
-      if (document === get().document) return;
       const isMerged = key === lastKey && now() - lastAtMs < MERGE_MS && get().past.length > 0;
       lastKey = key;
       lastAtMs = now();
@@ -70,8 +69,16 @@ export function createWorkbenchStore(campaign: Campaign, now: () => number = Dat
       side: 'message',
       stepId: campaign.document.message.steps[0]?.id ?? '',
       selectedBlock: null,
-      editMessage: (change, key) => edit({ ...get().document, message: change(get().document.message) }, key),
-      editRule: (change, key) => edit({ ...get().document, rule: change(get().document.rule) }, key),
+      editMessage(change, key) {
+        const { document } = get();
+        const message = change(document.message);
+        if (message !== document.message) edit({ ...document, message }, key);
+      },
+      editRule(change, key) {
+        const { document } = get();
+        const rule = change(document.rule);
+        if (rule !== document.rule) edit({ ...document, rule }, key);
+      },
       undo() {
         lastKey = '';
         const { past, future, document } = get();

@@ -4,7 +4,7 @@ import fc from 'fast-check';
 import { FORMAT_ANCHORS } from '../message/placement.ts';
 
 /** Random rules and addresses for property tests. Few paths, so that rules and visits meet. */
-export const somePath = fc.constantFrom(
+const somePath = fc.constantFrom(
   '/',
   '/a',
   '/a/',

@@ -1,0 +1,112 @@
+import type { Campaign } from '@velarium/contract';
+import { startingDocument, TEMPLATES } from '@velarium/core';
+import { describe, expect, it } from 'vitest';
+import { createWorkbenchStore } from './store.ts';
+
+const campaign: Campaign = {
+  id: '00000000-0000-4000-8000-000000000001',
+  siteId: '00000000-0000-4000-8000-000000000002',
+  name: 'Letter',
+  state: 'draft',
+  format: 'modal',
+  anchor: 'center',
+  rule: startingDocument(TEMPLATES[0] as (typeof TEMPLATES)[0]).rule,
+  document: startingDocument(TEMPLATES[0] as (typeof TEMPLATES)[0]),
+  revision: 3,
+  hasUnpublishedChanges: false,
+  publishedAt: null,
+  updatedAt: '2026-11-25T12:00:00.000Z',
+  numbers: { showings: 0, visitors: 0, conversions: 0, converters: 0 },
+};
+
+function begin() {
+  let nowMs = 0;
+  const store = createWorkbenchStore(campaign, () => nowMs);
+  return {
+    store,
+    state: () => store.getState(),
+    pass: (ms: number) => {
+      nowMs += ms;
+    },
+    width: (width: number, key = 'width') =>
+      store.getState().editMessage((message) => ({ ...message, width }), key),
+  };
+}
+
+describe('undo and redo', () => {
+  it('go back and forth through every edit', () => {
+    const { state, width, pass } = begin();
+    for (const one of [300, 400, 500]) {
+      width(one);
+      pass(2000);
+    }
+    state().undo();
+    expect(state().document.message.width).toBe(400);
+    state().undo();
+    state().undo();
+    expect(state().document).toBe(campaign.document);
+    state().undo();
+    expect(state().document).toBe(campaign.document);
+    for (let n = 0; n < 4; n++) state().redo();
+    expect(state().document.message.width).toBe(500);
+  });
+
+  it('take a word typed or a mark dragged as one step', () => {
+    const { state, width, pass } = begin();
+    for (const one of [300, 301, 302]) {
+      width(one);
+      pass(100);
+    }
+    state().undo();
+    expect(state().document).toBe(campaign.document);
+  });
+
+  it('keep edits of different things apart, however quick', () => {
+    const { state, width } = begin();
+    width(300);
+    width(400, 'other');
+    state().undo();
+    expect(state().document.message.width).toBe(300);
+  });
+
+  it('begin a new step after an undo', () => {
+    const { state, width } = begin();
+    width(300);
+    state().undo();
+    width(400);
+    state().undo();
+    expect(state().document).toBe(campaign.document);
+    expect(state().future).toHaveLength(1);
+  });
+
+  it('an edit that changes nothing is none', () => {
+    const { state } = begin();
+    state().editMessage((message) => message, 'x');
+    state().editRule((rule) => rule, 'x');
+    expect(state()).toMatchObject({ status: 'saved', past: [] });
+    expect(state().document).toBe(campaign.document);
+  });
+});
+
+describe('saving', () => {
+  it('what was typed on while saving is still unsaved', () => {
+    const { state, width } = begin();
+    width(300);
+    const sent = state().document;
+    width(301);
+    state().markSaved(sent, 4);
+    expect(state()).toMatchObject({ status: 'unsaved', revision: 4 });
+    state().markSaved(state().document, 5);
+    expect(state().status).toBe('saved');
+  });
+
+  it('taking their version keeps one’s own within reach of undo', () => {
+    const { state, width } = begin();
+    width(300);
+    const mine = state().document;
+    state().takeTheirs({ ...campaign, revision: 9 });
+    expect(state()).toMatchObject({ document: campaign.document, revision: 9, status: 'saved' });
+    state().undo();
+    expect(state().document).toBe(mine);
+  });
+});

@@ -1,0 +1,145 @@
+import { fork } from 'node:child_process';
+import { randomBytes, randomUUID } from 'node:crypto';
+import { chmodSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import autocannon from 'autocannon';
+import pg from 'pg';
+import { from as copyFrom } from 'pg-copy-streams';
+import { startCluster } from '../scripts/lib/cluster.mjs';
+import { choosePorts, startWhole } from '../scripts/lib/whole.mjs';
+import { type Figure, perSecond, times } from './measure.ts';
+
+const SECONDS = 6;
+const EVENTS = 50;
+const USER_AGENT = 'Mozilla/5.0 (X11; Linux x86_64) Chrome/156.0.0.0 Safari/537.36';
+
+const hex = (bytes: number) => randomBytes(bytes).toString('hex');
+function eventId(): string {
+  const time = Date.now().toString(16).padStart(12, '0');
+  return `${time.slice(0, 8)}-${time.slice(8)}-7${randomUUID().slice(15)}`;
+}
+
+/** Manifest requests against the bare framework, and durable events against COPY of the same rows. */
+export async function measureEdge(): Promise<Figure[]> {
+  const home = mkdtempSync('/tmp/velarium-bench-');
+  // PostgreSQL's own user must be able to walk into it.
+  chmodSync(home, 0o755);
+  // Durable, as in production: what is acknowledged is on disk.
+  const cluster = await startCluster({ home });
+  const ports = await choosePorts({ studio: 0, edge: 0, fell: 0, skerry: 0, standins: 0, smtp: 0 });
+  const whole = await startWhole({ databaseUrl: cluster.url, home, ports });
+  const client = new pg.Client({ connectionString: cluster.url });
+  await client.connect();
+  try {
+    return [await measureManifest(ports.edge, home), await measureIntake(ports, client)];
+  } finally {
+    await client.end();
+    await whole.stop();
+    await cluster.stop();
+    rmSync(home, { recursive: true, force: true });
+  }
+}
+
+async function measureManifest(edgePort: number, home: string): Promise<Figure> {
+  const url = `http://127.0.0.1:${edgePort}/tag/quillonfell2/manifest.json`;
+  const response = await fetch(url);
+  const etag = response.headers.get('etag') ?? '';
+  const file = `${home}/manifest.json`;
+  writeFileSync(file, await response.text());
+  const bare = fork(new URL('bare-server.ts', import.meta.url).pathname, [file], {
+    execArgv: ['--import', 'tsx'],
+  });
+  const barePort = await new Promise<number>((resolve) =>
+    bare.once('message', (port) => resolve(Number(port))),
+  );
+  const run = (address: string, headers = {}) =>
+    autocannon({ url: address, headers, connections: 20, duration: SECONDS }).then(
+      ({ requests }) => requests.average,
+    );
+  await run(url);
+  const plain = await run(`http://127.0.0.1:${barePort}/`);
+  const ours = await run(url);
+  const again = await run(`http://127.0.0.1:${barePort}/`);
+  const notModified = await run(url, { 'if-none-match': etag });
+  bare.kill();
+  const reference = (plain + again) / 2;
+  return {
+    what: `manifest requests (304: ${perSecond(notModified)})`,
+    ours: perSecond(ours),
+    reference: `bare Fastify, same bytes ${perSecond(reference)}`,
+    ratio: times(ours / reference),
+    target: 'at least 0.8x',
+    isMet: ours / reference >= 0.8,
+  };
+}
+
+async function measureIntake(ports: { edge: number; fell: number }, client: pg.Client): Promise<Figure> {
+  const { rows } = await client.query("SELECT id FROM campaign WHERE state = 'running' LIMIT 1");
+  const campaign = rows[0].id as string;
+  const body = () => {
+    const session = eventId();
+    return JSON.stringify({
+      site: 'quillonfell2',
+      visitor: hex(16),
+      events: Array.from({ length: EVENTS }, (_, n) => ({
+        id: eventId(),
+        kind: n % 3 === 0 ? 'pageview' : n % 3 === 1 ? 'shown' : 'viewable',
+        session,
+        page: '/journal/finding-saturn',
+        device: 'desktop',
+        ...(n % 3 === 0 ? {} : { campaign, version: 1 }),
+      })),
+    });
+  };
+  const before = await count(client);
+  const result = await autocannon({
+    url: `http://127.0.0.1:${ports.edge}/collect`,
+    method: 'POST',
+    headers: {
+      origin: `http://127.0.0.1:${ports.fell}`,
+      'content-type': 'text/plain',
+      'user-agent': USER_AGENT,
+    },
+    connections: 40,
+    duration: SECONDS,
+    setupClient: (connection) => {
+      connection.setBody(body());
+      connection.on('response', () => connection.setBody(body()));
+    },
+  });
+  if (result.non2xx > 0) throw new Error(`/collect: expected 2xx only, got ${result.non2xx} others`);
+  const stored = (await count(client)) - before;
+  if (stored < result['2xx'] * EVENTS)
+    throw new Error(`/collect: ${result['2xx'] * EVENTS} acknowledged, ${stored} stored`);
+  const ours = stored / result.duration;
+  const copy = await copySameRows(client, stored);
+  return {
+    what: `durable events through /collect, rollups and uniques included`,
+    ours: perSecond(ours),
+    reference: `COPY of the same ${stored.toLocaleString('en-GB')} rows ${perSecond(copy)}`,
+    ratio: times(ours / copy),
+    target: 'at least 0.5x',
+    isMet: ours / copy >= 0.5,
+  };
+}
+
+const count = async (client: pg.Client): Promise<number> =>
+  Number((await client.query('SELECT count(*) FROM event')).rows[0].count);
+
+/** Copies the rows just stored into a table of the same columns and indexes, 1 000 a statement. */
+async function copySameRows(client: pg.Client, rows: number): Promise<number> {
+  await client.query('CREATE TABLE copied (LIKE event INCLUDING ALL)');
+  const { rows: lines } = await client.query({
+    text: `SELECT concat_ws(E'\\t', id, at, site_id, kind, visitor, session, page, device, coalesce(campaign_id::text, '\\N'),
+             coalesce(version::text, '\\N'), coalesce(closed_by, '\\N')) FROM event ORDER BY id DESC LIMIT $1`,
+    values: [rows],
+    rowMode: 'array',
+  });
+  const startedAtMs = performance.now();
+  for (let at = 0; at < lines.length; at += 1000) {
+    const text = `${lines.slice(at, at + 1000).join('\n')}\n`;
+    await pipeline(Readable.from([text]), client.query(copyFrom('COPY copied FROM STDIN')));
+  }
+  return rows / ((performance.now() - startedAtMs) / 1000);
+}

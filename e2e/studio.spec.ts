@@ -1,0 +1,209 @@
+import { expect, expectAccessible, signIn, test } from './lib/velarium.ts';
+
+const open = (name: string) => async (page: import('@playwright/test').Page) => {
+  await page.getByRole('link', { name, exact: true }).click();
+};
+
+test('a wrong password is told in words; signing in leads on to where one wanted to go', async ({
+  page,
+  velarium,
+}) => {
+  await page.goto(`${velarium.studio}/`);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByText('write it as name@example.org')).toBeVisible();
+  await page.getByLabel('Mail address').fill('mara@quillonfell.example');
+  await page.getByLabel('Password').fill('not the word');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('alert')).toContainText('do not belong together');
+  await expectAccessible(page);
+});
+
+test('every place is accessible and nothing overflows at 1280 by 800', async ({ studioPage: page }) => {
+  for (const [name, heading] of [
+    ['People', 'People'],
+    ['Site', 'Quillon Fell Observatory'],
+    ['Team', 'Team'],
+    ['Board', 'Board'],
+  ] as const) {
+    await open(name)(page);
+    await expect(page.getByRole('heading', { level: 1, name: heading })).toBeVisible();
+    await expectAccessible(page);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(true);
+  }
+  await page.getByRole('button', { name: 'New campaign' }).click();
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await expectAccessible(page);
+});
+
+for (const size of [
+  { width: 1280, height: 800 },
+  { width: 1440, height: 900 },
+]) {
+  test(`the Workbench does not scroll at ${size.width} by ${size.height}`, async ({ studioPage: page }) => {
+    await page.setViewportSize(size);
+    await open('Welcome to members')(page);
+    await expect(page.getByRole('region', { name: 'Visit line' })).toBeInViewport({ ratio: 1 });
+    for (const key of ['1', '2', '3', '4']) {
+      await page.keyboard.press(key);
+      const overflow = await page.evaluate(() => {
+        const main = document.querySelector('main');
+        return {
+          x: document.documentElement.scrollWidth - innerWidth,
+          y: (main?.scrollHeight ?? 0) - (main?.clientHeight ?? 0),
+        };
+      });
+      expect(overflow).toEqual({ x: 0, y: 0 });
+    }
+    await expectAccessible(page);
+  });
+}
+
+test('everything on the Workbench can be done by keyboard', async ({ studioPage: page }) => {
+  await open('Welcome to members')(page);
+  const sentence = page.getByRole('region', { name: 'Rule sentence' });
+  await expect(sentence).toContainText('after 8 seconds');
+  await sentence.getByRole('button', { name: 'after 8 seconds' }).focus();
+  await page.keyboard.press('Enter');
+  await page.getByRole('dialog', { name: 'Moment' }).getByLabel('Seconds on the page').fill('20');
+  await page.keyboard.press('Escape');
+  await expect(sentence.getByRole('button', { name: 'after 20 seconds' })).toBeFocused();
+  await page.keyboard.press('3');
+  await page.getByRole('switch', { name: 'Phone' }).focus();
+  await page.keyboard.press('Space');
+  await expect(sentence).toContainText('on desktop and tablet only');
+  await page.keyboard.press('ControlOrMeta+z');
+  await expect(sentence).toContainText('on every device');
+  await page.keyboard.press('ControlOrMeta+Shift+z');
+  await expect(sentence).toContainText('on desktop and tablet only');
+  await page.keyboard.press('ControlOrMeta+k');
+  await page.keyboard.type('side: limits');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: /^Limits/ })).toHaveAttribute('aria-expanded', 'true');
+  const heading = page
+    .frameLocator('iframe[title="Message on desktop"]')
+    .getByRole('textbox', { name: 'Heading' });
+  await heading.focus();
+  await page.keyboard.press('ControlOrMeta+a');
+  // Letters that are keys elsewhere are letters here.
+  await page.keyboard.type('1 night, n stars / m');
+  await expect(heading).toHaveText('1 night, n stars / m');
+  await page.keyboard.press('ControlOrMeta+Enter');
+  await expect(page.getByRole('dialog')).toContainText('Launch “Welcome to members”');
+});
+
+test('words typed are saved by themselves and are there after a reload', async ({ studioPage: page }) => {
+  await open('Welcome to members')(page);
+  const text = page.frameLocator('iframe[title="Message on desktop"]').getByRole('textbox', { name: 'Text' });
+  await text.click();
+  await page.keyboard.press('ControlOrMeta+a');
+  await page.keyboard.type('Good to see you. ');
+  await page.keyboard.press('ControlOrMeta+b');
+  await page.keyboard.type('Thursday');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('ControlOrMeta+b');
+  await page.keyboard.type('Bring a lamp.');
+  await expect(page.getByRole('status').filter({ hasText: 'All saved' })).toBeVisible();
+  await page.reload();
+  await expect(text.locator('p')).toHaveText(['Good to see you. Thursday', 'Bring a lamp.']);
+  await expect(text.locator('b')).toHaveText(['Thursday']);
+});
+
+test('what is changed offline is kept and saved when the connection is back', async ({
+  studioPage: page,
+  context,
+}) => {
+  await open('Welcome to members')(page);
+  await page.keyboard.press('2');
+  await context.setOffline(true);
+  await expect(page.getByText('You are offline')).toBeVisible();
+  await page.getByLabel('Seconds on the page').fill('33');
+  await expect(page.getByText('the server cannot be reached')).toBeVisible();
+  await context.setOffline(false);
+  await expect(page.getByRole('status').filter({ hasText: 'All saved' })).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole('region', { name: 'Rule sentence' })).toContainText('after 33 seconds');
+});
+
+test('two people in one campaign: the second is told, and neither is overwritten', async ({
+  studioPage: page,
+  browser,
+  velarium,
+}) => {
+  const other = await (await browser.newContext()).newPage();
+  await signIn(other, velarium, 'idris@quillonfell.example');
+  await open('Welcome to members')(page);
+  await open('Welcome to members')(other);
+  await page.keyboard.press('2');
+  await other.keyboard.press('2');
+  await page.getByLabel('Seconds on the page').fill('11');
+  await expect(page.getByRole('status').filter({ hasText: 'All saved' })).toBeVisible();
+  await other.getByLabel('Seconds on the page').fill('22');
+  const dialog = other.getByRole('dialog', { name: 'Somebody else saved this first' });
+  await expect(dialog).toContainText('after 22 seconds');
+  await dialog.getByRole('button', { name: 'Go on with theirs' }).click();
+  const sentence = other.getByRole('region', { name: 'Rule sentence' });
+  await expect(sentence).toContainText('after 11 seconds');
+  await other.getByRole('button', { name: 'Undo' }).click();
+  await expect(sentence).toContainText('after 22 seconds');
+  await expect(other.getByRole('status').filter({ hasText: 'All saved' })).toBeVisible();
+});
+
+test('a campaign that would open nowhere cannot be launched, and is told where to mend it', async ({
+  studioPage: page,
+}) => {
+  await page.getByRole('button', { name: 'New campaign' }).click();
+  await page.getByRole('button', { name: 'Make the campaign' }).click();
+  await expect(page.getByText('give it a name')).toBeVisible();
+  await page.getByRole('textbox', { name: 'Name', exact: true }).fill('Nowhere yet');
+  await page.getByRole('button', { name: 'Make the campaign' }).click();
+  await page.getByRole('button', { name: 'Launch' }).click();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog).toContainText('It would open on no page');
+  await expect(dialog.getByRole('button', { name: 'Publish' })).toBeDisabled();
+  await expectAccessible(page);
+  await dialog.getByRole('button', { name: 'Mend' }).click();
+  await expect(page.getByRole('button', { name: /^Reach/ })).toHaveAttribute('aria-expanded', 'true');
+});
+
+test('the Board is searched by its sentences and keeps the search in its address', async ({
+  studioPage: page,
+}) => {
+  await page.getByRole('searchbox').fill('deep-sky');
+  await expect(page.getByRole('list', { name: 'Campaigns' }).getByRole('listitem')).toHaveCount(1);
+  await page.reload();
+  await expect(page.getByRole('list', { name: 'Campaigns' }).getByRole('listitem')).toHaveCount(1);
+  await page.getByRole('searchbox').fill('no such words');
+  await expect(page.getByText('Nothing matches')).toBeVisible();
+});
+
+test('a viewer reads and changes nothing', async ({ page, velarium }) => {
+  await signIn(page, velarium, 'wren@quillonfell.example');
+  await expect(page.getByRole('button', { name: 'New campaign' })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: /^Actions for/ })).toHaveCount(0);
+  await open('Team')(page);
+  await expect(page.getByRole('button', { name: 'Add a member' })).toHaveCount(0);
+});
+
+test('an owner adds a member, changes their role and takes it back', async ({ studioPage: page }) => {
+  await open('Team')(page);
+  await page.getByRole('button', { name: 'Add a member' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('Name').fill('Lark Ashby');
+  await dialog.getByLabel('Mail address').fill('lark@quillonfell.example');
+  await dialog.getByLabel('First password').fill('short');
+  await dialog.getByRole('button', { name: 'Add' }).click();
+  await expect(dialog.getByText('use at least 10 characters')).toBeVisible();
+  await dialog.getByLabel('First password').fill('long-enough-now');
+  await dialog.getByRole('button', { name: 'Add' }).click();
+  const role = page.getByRole('combobox', { name: 'Role of Lark Ashby' });
+  await expect(role).toContainText('Editor');
+  await role.click();
+  await page.getByRole('option', { name: /Viewer/ }).click();
+  await expect(role).toContainText('Viewer');
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'is now viewer' })
+    .getByRole('button', { name: 'Undo' })
+    .click();
+  await expect(role).toContainText('Editor');
+});
