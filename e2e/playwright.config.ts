@@ -17,7 +17,6 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     screenshot: 'only-on-failure',
-    trace: 'retain-on-failure',
     launchOptions: {
       executablePath: '/usr/bin/chromium-headless-shell',
       args: ['--log-level=3', '--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1, EXCLUDE localhost'],

@@ -1,8 +1,14 @@
+import type { Page } from '@playwright/test';
 import { expect, expectAccessible, signIn, test } from './lib/velarium.ts';
 
-const open = (name: string) => async (page: import('@playwright/test').Page) => {
+const open = (name: string) => async (page: Page) => {
   await page.getByRole('link', { name, exact: true }).click();
 };
+
+async function openCampaign(page: Page): Promise<void> {
+  await page.getByRole('link', { name: 'Welcome to members', exact: true }).click();
+  await expect(page.getByRole('region', { name: 'Visit line' })).toBeVisible();
+}
 
 test('a wrong password is told in words; signing in leads on to where one wanted to go', async ({
   page,
@@ -41,7 +47,7 @@ for (const size of [
 ]) {
   test(`the Workbench does not scroll at ${size.width} by ${size.height}`, async ({ studioPage: page }) => {
     await page.setViewportSize(size);
-    await open('Welcome to members')(page);
+    await openCampaign(page);
     await expect(page.getByRole('region', { name: 'Visit line' })).toBeInViewport({ ratio: 1 });
     for (const key of ['1', '2', '3', '4']) {
       await page.keyboard.press(key);
@@ -59,7 +65,7 @@ for (const size of [
 }
 
 test('everything on the Workbench can be done by keyboard', async ({ studioPage: page }) => {
-  await open('Welcome to members')(page);
+  await openCampaign(page);
   const sentence = page.getByRole('region', { name: 'Rule sentence' });
   await expect(sentence).toContainText('after 8 seconds');
   await sentence.getByRole('button', { name: 'after 8 seconds' }).focus();
@@ -92,7 +98,7 @@ test('everything on the Workbench can be done by keyboard', async ({ studioPage:
 });
 
 test('words typed are saved by themselves and are there after a reload', async ({ studioPage: page }) => {
-  await open('Welcome to members')(page);
+  await openCampaign(page);
   const text = page.frameLocator('iframe[title="Message on desktop"]').getByRole('textbox', { name: 'Text' });
   await text.click();
   await page.keyboard.press('ControlOrMeta+a');
@@ -112,7 +118,7 @@ test('what is changed offline is kept and saved when the connection is back', as
   studioPage: page,
   context,
 }) => {
-  await open('Welcome to members')(page);
+  await openCampaign(page);
   await page.keyboard.press('2');
   await context.setOffline(true);
   await expect(page.getByText('You are offline')).toBeVisible();
@@ -131,8 +137,8 @@ test('two people in one campaign: the second is told, and neither is overwritten
 }) => {
   const other = await (await browser.newContext()).newPage();
   await signIn(other, velarium, 'idris@quillonfell.example');
-  await open('Welcome to members')(page);
-  await open('Welcome to members')(other);
+  await openCampaign(page);
+  await openCampaign(other);
   await page.keyboard.press('2');
   await other.keyboard.press('2');
   await page.getByLabel('Seconds on the page').fill('11');

@@ -218,41 +218,41 @@ test('the page’s own script hears what happens and can open and close; its mis
     'viewable',
     'closed',
   ]);
-  expect(site.problems).toEqual(['error in the page: the page’s own mistake']);
+  expect(site.problems).toEqual([expect.stringContaining('the page’s own mistake')]);
 });
 
 test('an aggressive style of the page does not reach the message, and the message not the page', async ({
   velarium,
   visitor,
+  browser,
 }) => {
+  /** The message's own pixels: what the page draws behind its round corners is taken away first. */
+  const shotOf = async (site: SitePage) => {
+    await site.pass(8.1);
+    await expect(site.message).toHaveCount(1);
+    await site.pass(1);
+    await site.page.evaluate(() => {
+      for (const part of [document.head, document.body])
+        part.style.setProperty('display', 'none', 'important');
+      document.documentElement.style.setProperty('background', '#fff', 'important');
+    });
+    return site.page.screenshot({ animations: 'disabled' });
+  };
   const plain = await visit(visitor, tour(velarium));
-  await plain.pass(8.1);
-  await expect(plain.message).toHaveCount(1);
-  await plain.pass(1);
-  const box = plain.page.locator('velarium-message .box');
-  const shot = await box.screenshot({ animations: 'disabled' });
-  const hostile = await visit(
-    await newVisitor(plain.page.context().browser() ?? expectBrowser()),
-    `${velarium.fell}/about`,
-  );
-  await hostile.page.addInitScript(() => {
+  const expected = await shotOf(plain);
+  const context = await newVisitor(browser);
+  await context.addInitScript(() => {
     document.addEventListener('DOMContentLoaded', () => {
       const sheet = new CSSStyleSheet();
       sheet.replaceSync(
-        '*{all:unset!important} html{font-size:40px!important;direction:rtl!important} velarium-message{display:none!important;opacity:.1!important;position:static!important;transform:scale(3)!important}',
+        `*{all:unset!important}
+         html{font-size:40px!important;direction:rtl!important;color:red!important;font-family:fantasy!important}
+         velarium-message{display:none!important;opacity:.1!important;position:static!important;transform:scale(3)!important}`,
       );
       document.adoptedStyleSheets = [sheet];
     });
   });
-  await hostile.go(tour(velarium));
-  await hostile.pass(8.1);
-  await expect(hostile.message).toHaveCount(1);
-  await hostile.pass(1);
-  expect(
-    (await hostile.page.locator('velarium-message .box').screenshot({ animations: 'disabled' })).equals(shot),
-  ).toBe(true);
+  const hostile = await visit(context, tour(velarium));
+  expect((await shotOf(hostile)).equals(expected)).toBe(true);
+  await context.close();
 });
-
-function expectBrowser(): never {
-  throw new Error('expected a browser behind the context, found none');
-}

@@ -11,7 +11,7 @@ import {
 import pg from 'pg';
 import { choosePorts, startWhole } from '../../scripts/lib/whole.mjs';
 
-/** A whole Velarium of this test's own: its database a copy of the seeded demo, its ports its own. */
+/** A whole Velarium with the demo as it was seeded. */
 export interface Velarium {
   readonly studio: string;
   readonly edge: string;
@@ -26,41 +26,95 @@ const needed = (name: string): string => {
   return value;
 };
 
-let counter = 0;
+/** Tables a test may change, children after their parents; sign-in sessions outlive a test. */
+const TABLES = [
+  'workspace',
+  'account',
+  'membership',
+  'site',
+  'site_page',
+  'campaign',
+  'campaign_revision',
+  'campaign_version',
+  'message_file',
+  'site_manifest',
+  'event',
+  'campaign_visitor',
+  'campaign_hour',
+  'lead',
+] as const;
 
-export const test = base.extend<{ velarium: Velarium; studioPage: Page; visitor: BrowserContext }>({
-  // The runner reads the names of this pattern, so it must be one even when it names nothing.
-  // biome-ignore lint/correctness/noEmptyPattern: see above
-  velarium: async ({}, use, testInfo) => {
-    const database = `e2e_${process.pid}_${++counter}`;
-    const admin = new pg.Client({ connectionString: needed('VELARIUM_E2E_DATABASE') });
-    await admin.connect();
-    await admin.query(`CREATE DATABASE ${database} TEMPLATE velarium_seeded`);
-    const databaseUrl = needed('VELARIUM_E2E_DATABASE').replace(/\/[^/]*$/, `/${database}`);
-    const home = mkdtempSync('/tmp/velarium-e2e-');
-    const ports = await choosePorts({ studio: 0, edge: 0, fell: 0, skerry: 0, standins: 0, smtp: 0 });
-    const whole = await startWhole({ databaseUrl, home, ports });
-    const client = new pg.Client({ connectionString: databaseUrl });
-    await client.connect();
-    const at = (port: number) => `http://127.0.0.1:${port}`;
-    await use({
-      studio: at(ports.studio),
-      edge: at(ports.edge),
-      fell: at(ports.fell),
-      skerry: at(ports.skerry),
-      query: async (sql, values) => (await client.query(sql, values)).rows,
-    });
-    await client.end();
-    await whole.stop();
-    if (testInfo.status !== testInfo.expectedStatus) {
-      await testInfo.attach('server.log', {
-        body: readFileSync(`${home}/logs/server.log`),
-        contentType: 'text/plain',
+interface Worker extends Velarium {
+  /** Puts the demo back as it was seeded. */
+  restore(): Promise<void>;
+  readonly home: string;
+}
+
+export const test = base.extend<
+  { velarium: Velarium; studioPage: Page; visitor: BrowserContext },
+  { worker: Worker }
+>({
+  // A whole Velarium for each worker: its database a copy of the seeded demo, its ports its own.
+  worker: [
+    // The runner reads the names of this pattern, so it must be one even when it names nothing.
+    // biome-ignore lint/correctness/noEmptyPattern: see above
+    async ({}, use, { parallelIndex }) => {
+      const database = `e2e_${process.pid}_${parallelIndex}`;
+      const admin = new pg.Client({ connectionString: needed('VELARIUM_E2E_DATABASE') });
+      await admin.connect();
+      await admin.query(`CREATE DATABASE ${database} TEMPLATE velarium_seeded`);
+      const databaseUrl = needed('VELARIUM_E2E_DATABASE').replace(/\/[^/]*$/, `/${database}`);
+      const home = mkdtempSync('/tmp/velarium-e2e-');
+      // Ports far apart for each worker, below those the system hands out by itself.
+      const first = 21_000 + parallelIndex * 40;
+      const ports = await choosePorts({
+        studio: first,
+        edge: first + 1,
+        fell: first + 2,
+        skerry: first + 3,
+        standins: first + 4,
+        smtp: first + 5,
       });
+      const whole = await startWhole({ databaseUrl, home, ports });
+      const client = new pg.Client({ connectionString: databaseUrl });
+      await client.connect();
+      await client.query('CREATE SCHEMA pristine');
+      for (const table of TABLES)
+        await client.query(`CREATE TABLE pristine.${table} AS TABLE public.${table}`);
+      const at = (port: number) => `http://127.0.0.1:${port}`;
+      await use({
+        studio: at(ports.studio),
+        edge: at(ports.edge),
+        fell: at(ports.fell),
+        skerry: at(ports.skerry),
+        home,
+        query: async (sql, values) => (await client.query(sql, values)).rows,
+        async restore() {
+          await client.query(`BEGIN; TRUNCATE ${TABLES.join(', ')};`);
+          for (const table of TABLES)
+            await client.query(`INSERT INTO ${table} SELECT * FROM pristine.${table}`);
+          await client.query("SELECT pg_notify('velarium_site_changed', key) FROM site");
+          await client.query('COMMIT');
+        },
+      });
+      await client.end();
+      await whole.stop();
+      rmSync(home, { recursive: true, force: true });
+      await admin.query(`DROP DATABASE ${database} WITH (FORCE)`);
+      await admin.end();
+    },
+    { scope: 'worker', timeout: 60_000 },
+  ],
+
+  velarium: async ({ worker }, use, testInfo) => {
+    await worker.restore();
+    const log = `${worker.home}/logs/server.log`;
+    const before = readFileSync(log).length;
+    await use(worker);
+    if (testInfo.status !== testInfo.expectedStatus) {
+      const lines = readFileSync(log).subarray(before);
+      await testInfo.attach('server.log', { body: lines, contentType: 'text/plain' });
     }
-    rmSync(home, { recursive: true, force: true });
-    await admin.query(`DROP DATABASE ${database} WITH (FORCE)`);
-    await admin.end();
   },
 
   /** The studio, signed in as the demo's owner, on the Board of Quillon Fell. */
@@ -85,16 +139,26 @@ const USER_AGENT =
 export const newVisitor = (browser: Browser, options: BrowserContextOptions = {}): Promise<BrowserContext> =>
   browser.newContext({ viewport: { width: 1280, height: 800 }, userAgent: USER_AGENT, ...options });
 
+/** Cookies of those who have signed in on this worker's studio: signing in is limited to a few tries a minute. */
+const signedIn = new Map<string, Awaited<ReturnType<BrowserContext['cookies']>>>();
+
+/** Opens the Board as this member, signing in through the form the first time. */
 export async function signIn(
   page: Page,
   { studio }: Velarium,
   email = 'mara@quillonfell.example',
 ): Promise<void> {
+  const key = `${studio} ${email}`;
+  const cookies = signedIn.get(key);
+  if (cookies) await page.context().addCookies(cookies);
   await page.goto(`${studio}/`);
-  await page.getByLabel('Mail address').fill(email);
-  await page.getByLabel('Password').fill('clear-skies-tonight');
-  await page.getByRole('button', { name: 'Sign in' }).click();
+  if (!cookies) {
+    await page.getByLabel('Mail address').fill(email);
+    await page.getByLabel('Password').fill('clear-skies-tonight');
+    await page.getByRole('button', { name: 'Sign in' }).click();
+  }
   await expect(page.getByRole('heading', { name: 'Board' })).toBeVisible();
+  signedIn.set(key, await page.context().cookies());
 }
 
 /** A page of a site with its clock standing still once the tag has begun; time passes only by `pass`. */

@@ -40,7 +40,12 @@ export function renderMessage(message: Message, options: RenderOptions): Rendere
   sheet.replaceSync(styleSheetText(message));
   root.adoptedStyleSheets = [sheet];
 
-  const layer = element(document, 'div', { class: 'layer', 'data-format': message.format });
+  const layer = element(document, 'div', {
+    class: 'layer',
+    'data-format': message.format,
+    // What the page declares of its language counts; a style of the page does not.
+    dir: document.documentElement.dir || 'ltr',
+  });
   const box = element(document, 'div', {
     class: 'box',
     'data-format': message.format,
