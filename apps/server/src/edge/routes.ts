@@ -82,10 +82,14 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
     reply.header('access-control-allow-origin', '*');
     return serve(request, reply, rendererFile, 'text/javascript; charset=utf-8', FOREVER);
   });
-  app.get<{ Params: { key: string } }>('/tag/:key/manifest.json', async (request, reply) => {
-    const site = await siteOf(request.params.key);
+  const serveManifest = (request: FastifyRequest, reply: FastifyReply, site: EdgeSite) => {
     allowOrigin(request, reply, site);
     return serve(request, reply, site.manifest, 'application/json; charset=utf-8', REVALIDATE);
+  };
+  app.get<{ Params: { key: string } }>('/tag/:key/manifest.json', (request, reply) => {
+    const site = directory.peek(request.params.key);
+    if (site) return serveManifest(request, reply, site);
+    return siteOf(request.params.key).then((found) => serveManifest(request, reply, found));
   });
   app.get<{ Params: { key: string; hash: string } }>(
     '/tag/:key/messages/:hash.json',
@@ -137,18 +141,30 @@ const isBot = (request: FastifyRequest): boolean => isbot(request.headers['user-
 
 /** Sends ready bytes in the best coding the client takes, or 304 when it has them. Source: RFC 9110, 13.1.2. */
 function serve(request: FastifyRequest, reply: FastifyReply, file: ServedFile, type: string, cache: string) {
-  reply.header('cache-control', cache).header('vary', 'accept-encoding, origin');
-  if (file.etag) {
-    reply.header('etag', file.etag);
-    const known = request.headers['if-none-match'];
-    if (known === '*' || known?.split(',').some((one) => one.trim().replace(/^W\//, '') === file.etag)) {
-      return reply.status(304).send();
-    }
+  const headers: Record<string, string> = { 'cache-control': cache, vary: 'accept-encoding, origin' };
+  if (file.etag) headers.etag = file.etag;
+  if (file.etag && isKnown(request.headers['if-none-match'], file.etag)) {
+    return reply.status(304).headers(headers).send();
   }
-  const accepted = request.headers['accept-encoding'] ?? '';
-  const coding = /\bbr\b/.test(accepted) ? 'br' : /\bgzip\b/.test(accepted) ? 'gzip' : undefined;
-  if (coding) reply.header('content-encoding', coding);
-  return reply.type(type).send(coding === 'br' ? file.brotli : coding === 'gzip' ? file.gzip : file.plain);
+  headers['content-type'] = type;
+  const accepted = request.headers['accept-encoding'];
+  const coding = !accepted
+    ? undefined
+    : /\bbr\b/.test(accepted)
+      ? 'br'
+      : /\bgzip\b/.test(accepted)
+        ? 'gzip'
+        : undefined;
+  if (coding) headers['content-encoding'] = coding;
+  return reply
+    .headers(headers)
+    .send(coding === 'br' ? file.brotli : coding === 'gzip' ? file.gzip : file.plain);
+}
+
+function isKnown(ifNoneMatch: string | undefined, etag: string): boolean {
+  if (ifNoneMatch === undefined) return false;
+  if (ifNoneMatch === etag || ifNoneMatch === '*') return true;
+  return ifNoneMatch.split(',').some((one) => one.trim().replace(/^W\//, '') === etag);
 }
 
 /** Lets the site's own pages, and no others, read the answer. */

@@ -1,7 +1,7 @@
 import { quantity } from '@velarium/core';
 import { Slider } from 'radix-ui';
 import { useState } from 'react';
-import { useSeconds, useSetSeconds } from './controls/moment-control.tsx';
+import { SecondsOnLine, useSeconds, useSetSeconds } from './controls/moment-control.tsx';
 
 /** Lengths of visit the line can show, seconds; it takes the first with room to the right of the mark. */
 const SCALES = [60, 180, 600, 3600] as const;
@@ -27,9 +27,10 @@ export function VisitLine() {
   const at = (second: number) => `${(second / scale) * 100}%`;
   return (
     <section aria-label="Visit line" className="border-t border-line px-5 pt-2 pb-3">
-      <div className="mb-1 flex items-baseline justify-between">
+      <div className="mb-1 flex items-baseline gap-4">
         <h2 className="text-sm font-medium">A visit to the page</h2>
-        <p className="text-xs text-soft">
+        <SecondsOnLine />
+        <p className="ml-auto text-xs text-soft">
           Drag the mark, or use the arrow keys: one second a press, ten with Shift.
         </p>
       </div>

@@ -1,5 +1,5 @@
 import { LIMITS } from '@velarium/contract/values';
-import { useEffect, useState } from 'react';
+import { type ChangeEvent, useEffect, useState } from 'react';
 import { Field } from '../../ui/field.tsx';
 import { useWorkbench, useWorkbenchStore } from '../store.ts';
 
@@ -25,31 +25,58 @@ export function readSeconds(text: string): number | undefined {
   return Math.round(seconds * 10) / 10;
 }
 
-/** Seconds on the page after which it opens. */
-export function MomentControl() {
+const writeSeconds = (seconds: number): string => (seconds === 0 ? '' : String(seconds));
+
+/** The delay as text being typed: follows the mark, but never rewrites what means the same. */
+function useSecondsText() {
   const seconds = useSeconds();
   const setSeconds = useSetSeconds();
-  const [text, setText] = useState(seconds === 0 ? '' : String(seconds));
-  const isWrong = readSeconds(text) === undefined;
-  // Follows the mark on the visit line, but never rewrites what is being typed when it means the same.
+  const [text, setText] = useState(writeSeconds(seconds));
   useEffect(() => {
-    setText((old) => (readSeconds(old) === seconds ? old : seconds === 0 ? '' : String(seconds)));
+    setText((old) => (readSeconds(old) === seconds ? old : writeSeconds(seconds)));
   }, [seconds]);
+  const isWrong = readSeconds(text) === undefined;
+  return {
+    value: text,
+    error: isWrong ? `Write a number from 0 to ${LIMITS.triggerSeconds}, or nothing for at once.` : undefined,
+    onChange: (event: ChangeEvent<HTMLInputElement>) => {
+      setText(event.target.value);
+      const read = readSeconds(event.target.value);
+      if (read !== undefined) setSeconds(read);
+    },
+  };
+}
+
+/** Seconds on the page after which it opens. */
+export function MomentControl() {
   return (
     <Field
       label="Seconds on the page"
       inputMode="decimal"
-      value={text}
       placeholder="at once"
-      onChange={(event) => {
-        setText(event.target.value);
-        const read = readSeconds(event.target.value);
-        if (read !== undefined) setSeconds(read);
-      }}
-      error={
-        isWrong ? `Write a number from 0 to ${LIMITS.triggerSeconds}, or nothing for at once.` : undefined
-      }
+      {...useSecondsText()}
       hint="Only time in which the page is in sight counts. 5 s is early for a reader; 10 to 15 s is usual."
     />
+  );
+}
+
+/** The same on the visit line itself, in a word's room. */
+export function SecondsOnLine() {
+  const { value, error, onChange } = useSecondsText();
+  return (
+    <label className="flex items-baseline gap-1.5 text-sm">
+      opens after
+      <input
+        inputMode="decimal"
+        placeholder="at once"
+        aria-label="Seconds after which it opens"
+        aria-invalid={error ? true : undefined}
+        title={error ?? 'Seconds; nothing means at once'}
+        value={value}
+        onChange={onChange}
+        className="h-6 w-16 rounded border border-line-strong bg-sheet px-1.5 placeholder:text-soft aria-invalid:border-2 aria-invalid:border-halt"
+      />
+      s
+    </label>
   );
 }
