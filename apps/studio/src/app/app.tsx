@@ -1,16 +1,10 @@
 import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { createBrowserRouter, Navigate } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
-import { SignInPage } from '../account/sign-in-page.tsx';
 import { ApiProblem } from '../api/client.ts';
 import { sessionQuery } from '../api/queries.ts';
-import { BoardPage } from '../board/board-page.tsx';
-import { PeoplePage } from '../people/people-page.tsx';
-import { SitePage } from '../site/site-page.tsx';
-import { TeamPage } from '../team/team-page.tsx';
 import { Toaster } from '../ui/toast.tsx';
 import { TooltipProvider } from '../ui/tooltip.tsx';
-import { WorkbenchPage } from '../workbench/workbench-page.tsx';
 import { FirstSite } from './first-site.tsx';
 import { LostPage } from './lost-page.tsx';
 import { Shell } from './shell.tsx';
@@ -29,23 +23,49 @@ const queryClient: QueryClient = new QueryClient({
   defaultOptions: { queries: { retry: (count, error) => !(error instanceof ApiProblem) && count < 2 } },
 });
 
+/** Each place is loaded when one goes there. */
 const router = createBrowserRouter([
-  { path: '/sign-in', element: <SignInPage /> },
+  {
+    path: '/sign-in',
+    hydrateFallbackElement: <FirstPaint />,
+    lazy: async () => ({ Component: (await import('../account/sign-in-page.tsx')).SignInPage }),
+  },
   {
     path: '/',
     element: <Shell />,
+    hydrateFallbackElement: <FirstPaint />,
     children: [
       { index: true, element: <FirstSite /> },
       { path: 'sites/:siteId', element: <Navigate to="board" replace /> },
-      { path: 'sites/:siteId/board', element: <BoardPage /> },
-      { path: 'sites/:siteId/people', element: <PeoplePage /> },
-      { path: 'sites/:siteId/site', element: <SitePage /> },
-      { path: 'sites/:siteId/team', element: <TeamPage /> },
-      { path: 'sites/:siteId/campaigns/:campaignId', element: <WorkbenchPage /> },
+      {
+        path: 'sites/:siteId/board',
+        lazy: async () => ({ Component: (await import('../board/board-page.tsx')).BoardPage }),
+      },
+      {
+        path: 'sites/:siteId/people',
+        lazy: async () => ({ Component: (await import('../people/people-page.tsx')).PeoplePage }),
+      },
+      {
+        path: 'sites/:siteId/site',
+        lazy: async () => ({ Component: (await import('../site/site-page.tsx')).SitePage }),
+      },
+      {
+        path: 'sites/:siteId/team',
+        lazy: async () => ({ Component: (await import('../team/team-page.tsx')).TeamPage }),
+      },
+      {
+        path: 'sites/:siteId/campaigns/:campaignId',
+        lazy: async () => ({ Component: (await import('../workbench/workbench-page.tsx')).WorkbenchPage }),
+      },
       { path: '*', element: <LostPage /> },
     ],
   },
 ]);
+
+/** The moment before the first place is there: paper, nothing that would flicker. */
+function FirstPaint() {
+  return <div className="h-full bg-paper" />;
+}
 
 export function App() {
   return (

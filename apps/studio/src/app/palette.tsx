@@ -6,7 +6,7 @@ import { keysWords, runByKeys, useCommandStore, useCommands } from './commands.t
 export function Palette() {
   const [isOpen, setOpen] = useState(false);
   const groups = useCommandStore((store) => store.groups);
-  useCommands('Velarium', [
+  useCommands('Palette', [
     { id: 'palette', label: 'Find an action', keys: 'Mod+k', run: () => setOpen(true) },
   ]);
   useEffect(() => {
@@ -35,15 +35,16 @@ export function Palette() {
         />
         <Cmdk.List className="max-h-80 overflow-auto p-2">
           <Cmdk.Empty className="px-3 py-6 text-center text-soft">Nothing by that name here.</Cmdk.Empty>
-          {[...groups].reverse().map(([name, commands]) => (
-            <Cmdk.Group
-              key={name}
-              heading={name}
-              className="[&_[cmdk-group-heading]]:px-3 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-xs [&_[cmdk-group-heading]]:text-soft"
-            >
-              {commands
-                .filter(({ id }) => id !== 'palette')
-                .map(({ id, label, keys, run }) => (
+          {[...groups]
+            .filter(([name]) => name !== 'Palette')
+            .reverse()
+            .map(([name, commands]) => (
+              <Cmdk.Group
+                key={name}
+                heading={name}
+                className="[&_[cmdk-group-heading]]:px-3 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-xs [&_[cmdk-group-heading]]:text-soft"
+              >
+                {commands.map(({ id, label, keys, run }) => (
                   <Cmdk.Item
                     key={id}
                     value={`${label} ${id}`}
@@ -57,8 +58,8 @@ export function Palette() {
                     {keys && <kbd className="text-xs text-soft">{keysWords(keys)}</kbd>}
                   </Cmdk.Item>
                 ))}
-            </Cmdk.Group>
-          ))}
+              </Cmdk.Group>
+            ))}
         </Cmdk.List>
       </Cmdk.Dialog>
     </>

@@ -11,10 +11,10 @@ import { OfflineNotice } from './offline-notice.tsx';
 import { Palette } from './palette.tsx';
 
 const PLACES = [
-  { path: 'board', label: 'Board' },
-  { path: 'people', label: 'People' },
-  { path: 'site', label: 'Site' },
-  { path: 'team', label: 'Team' },
+  { path: 'board', label: 'Board', keys: 'b' },
+  { path: 'people', label: 'People', keys: 'p' },
+  { path: 'site', label: 'Site', keys: 's' },
+  { path: 'team', label: 'Team', keys: 't' },
 ] as const;
 
 /** The frame around every place: which site, which place, who. */
@@ -50,14 +50,16 @@ function Masthead({ name, workspace }: { readonly name: string; readonly workspa
       navigate('/sign-in');
     },
   });
+  useCommands('Account', [{ id: 'sign-out', label: 'Sign out', run: () => leave.mutate() }]);
   useEffect(() => {
     if (siteId) localStorage.setItem('velarium:last-site', siteId);
   }, [siteId]);
   useCommands('Go to', [
     ...(siteId
-      ? PLACES.map(({ path, label }) => ({
+      ? PLACES.map(({ path, label, keys }) => ({
           id: path,
           label,
+          keys,
           run: () => navigate(`/sites/${siteId}/${path}`),
         }))
       : []),

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { CampaignState, CampaignSummary } from '@velarium/contract';
 import { ruleSentence, sentenceText } from '@velarium/core';
-import { useMemo, useRef } from 'react';
+import { lazy, Suspense, useMemo, useRef } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { campaignsQuery } from '../api/queries.ts';
 import { useCommands } from '../app/commands.ts';
@@ -10,8 +10,10 @@ import { Button } from '../ui/button.tsx';
 import { Select } from '../ui/select.tsx';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
 import { CampaignRow, FigureHeads } from './campaign-row.tsx';
-import { NewCampaign } from './new-campaign.tsx';
 import { rateScale } from './rate.tsx';
+
+/** Brings the renderer and the forms with it, which the Board itself does not need. */
+const NewCampaign = lazy(async () => ({ default: (await import('./new-campaign.tsx')).NewCampaign }));
 
 const FILTERS = [
   { value: 'current', label: 'All but archived' },
@@ -120,7 +122,11 @@ export function BoardPage() {
           </ol>
         </>
       )}
-      <NewCampaign siteId={siteId} isOpen={isCreating} onClose={() => setParam('new', null)} />
+      {isCreating && (
+        <Suspense>
+          <NewCampaign siteId={siteId} onClose={() => setParam('new', null)} />
+        </Suspense>
+      )}
     </div>
   );
 }

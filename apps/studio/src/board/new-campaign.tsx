@@ -13,15 +13,14 @@ import { StageFrame } from '../workbench/stage/stage-frame.tsx';
 
 export interface NewCampaignProps {
   readonly siteId: string;
-  readonly isOpen: boolean;
   readonly onClose: () => void;
 }
 
 /** Names a campaign and picks the template it begins from, then leads to its Workbench. */
-export function NewCampaign({ siteId, isOpen, onClose }: NewCampaignProps) {
+export function NewCampaign({ siteId, onClose }: NewCampaignProps) {
   return (
     <Dialog
-      isOpen={isOpen}
+      isOpen
       onClose={onClose}
       title="New campaign"
       description="Name it, choose what it begins from. Everything can be changed afterwards."
