@@ -15,30 +15,49 @@ const paths = (campaign: number) =>
   Array.from({ length: PATTERNS }, (_, n) => `/section-${(campaign * 3 + n) % 40}/page-${n}`);
 const devicesOf = (campaign: number) => DEVICES.filter((_, n) => n !== campaign % 3);
 const rule = (campaign: number): Rule => ({
-  moment: { triggers: [{ id: 'time', kind: 'time', seconds: 5 }] },
+  moment: {
+    join: 'any',
+    triggers: [{ kind: 'time', seconds: 5 }],
+    notBeforeSeconds: 0,
+    againAfterSeconds: null,
+  },
   reach: {
     pages: { include: paths(campaign).map((address) => ({ kind: 'exact', address })), exclude: [] },
     devices: devicesOf(campaign),
+    audience: null,
   },
   limits: {
     caps: [{ max: 1, per: { count: 7, unit: 'days' } }],
     afterClose: 'none',
     afterConversion: 'none',
+    stopAfterUnanswered: null,
+    schedule: null,
+    whenBusy: 'wait',
   },
 });
 const idOf = (campaign: number) => `00000000-0000-4000-8000-${String(campaign).padStart(12, '0')}`;
+/** Nothing is known of these pages but their addresses. */
+const NOTHING = { kind: '', holds: () => false };
 const WEEK_MS = 7 * 86_400_000;
 
 /** Page-view decisions a second: which of 20 campaigns of 5 pages each may show here, to this visitor, now. */
 export async function measureDecisions(): Promise<Figure[]> {
   const ids = Array.from({ length: CAMPAIGNS }, (_, n) => n);
   const manifest = compileManifest(
-    { sessionMinutes: 30, breakpoints: { mobile: 768, tablet: 1024 }, trackingParameters: ['utm_source'] },
+    {
+      timeZone: 'UTC',
+      settings: {
+        sessionMinutes: 30,
+        breakpoints: { mobile: 768, tablet: 1024 },
+        trackingParameters: ['utm_source'],
+        limits: { perPageView: null, perSession: null, perDay: null, gapSeconds: 0 },
+      },
+    },
     ids.map((n) => ({
       id: idOf(n),
       version: 1,
       messageHash: 'f'.repeat(32),
-      message: { format: 'popup' },
+      message: { format: 'popup', anchor: 'center' },
       rule: rule(n),
     })),
   );
@@ -51,7 +70,7 @@ export async function measureDecisions(): Promise<Figure[]> {
   const now = { nowMs: NOW_MS, session: 's' };
   const core = (href: string, device: (typeof DEVICES)[number]) => {
     let allowed = 0;
-    for (const campaign of index.candidates(href)[device]) {
+    for (const campaign of index.candidates(href, NOTHING)[device]) {
       if (decideCaps(campaign, memory.campaigns[campaign.id], now).isAllowed) allowed++;
     }
     return allowed;

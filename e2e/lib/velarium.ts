@@ -161,8 +161,13 @@ export async function signIn(
   signedIn.set(key, await page.context().cookies());
 }
 
+const clocked = new WeakSet<BrowserContext>();
+
 /** A page of a site with its clock standing still once the tag has begun; time passes only by `pass`. */
 export async function visit(context: BrowserContext, address: string): Promise<SitePage> {
+  // The clock is the context's: every page in it has the same, and it is put in once.
+  if (!clocked.has(context)) await context.clock.install({ time: new Date() });
+  clocked.add(context);
   const page = await context.newPage();
   const problems: string[] = [];
   page.on('pageerror', (error) => problems.push(`error in the page: ${error.message}`));
@@ -170,7 +175,6 @@ export async function visit(context: BrowserContext, address: string): Promise<S
     if (message.type() === 'error' || message.type() === 'warning')
       problems.push(`console: ${message.text()}`);
   });
-  await page.clock.install({ time: new Date() });
   const sitePage = new SitePage(page, problems);
   await sitePage.go(address);
   return sitePage;

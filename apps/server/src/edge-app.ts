@@ -19,8 +19,7 @@ export async function createEdgeApp({
 }: EdgeAppOptions): Promise<FastifyInstance> {
   const app = Fastify({
     logger: { level: logLevel ?? 'warn' },
-    // A logger and two lines for each request would cost more than most requests here do.
-    disableRequestLogging: true,
+    // A logger for each request would cost more than most requests here do.
     childLoggerFactory: (logger) => logger,
     // Strict schemas mean what they say: nothing is dropped, turned into another type or filled in.
     ajv: { customOptions: { removeAdditional: false, coerceTypes: false, useDefaults: false } },

@@ -86,7 +86,10 @@ describe('drafts', () => {
       'a negative delay',
       ({ document }) => ({
         ...document,
-        rule: { ...document.rule, moment: { triggers: [{ id: 'time', kind: 'time', seconds: -1 }] } },
+        rule: {
+          ...document.rule,
+          moment: { ...document.rule.moment, triggers: [{ kind: 'time', seconds: -1 }] },
+        },
       }),
       'document.rule.moment.triggers.0.seconds',
     ],
@@ -98,6 +101,26 @@ describe('drafts', () => {
     });
     expect(response.statusCode).toBe(422);
     expect(response.json().fields.map((field: { path: string }) => field.path)).toContain(path);
+  });
+
+  it('a pattern that could hang a visitor’s page is refused when it is saved, with the reason', async () => {
+    const campaign = await createCampaign(owner);
+    const { rule } = campaign.document;
+    const pages = { include: [{ kind: 'regex', pattern: '(a)\\1' }], exclude: [] };
+    const document = { ...campaign.document, rule: { ...rule, reach: { ...rule.reach, pages } } };
+    const response = await owner.ask('PUT', `/campaigns/${campaign.id}/draft`, {
+      revision: campaign.revision,
+      document,
+    });
+    expect(response.json()).toMatchObject({
+      status: 422,
+      fields: [
+        {
+          path: 'document.rule.reach.pages.include.0.pattern',
+          message: expect.stringContaining('cannot be used'),
+        },
+      ],
+    });
   });
 
   it('an unknown template is refused', async () => {
@@ -118,8 +141,7 @@ describe('publishing', () => {
     expect(live).toMatchObject({
       id: campaign.id,
       version: 1,
-      include: ['/tours'],
-      afterMs: 12_000,
+      includeKeys: ['/tours'],
       devices: 3,
     });
     const message = await server.edge.inject({ url: `/tag/${owner.siteKey}/messages/${live.message}.json` });
@@ -137,9 +159,9 @@ describe('publishing', () => {
       })
     ).json<Campaign>();
     expect(edited.hasUnpublishedChanges).toBe(true);
-    expect((await manifest()).campaigns[0].include).toEqual(['/tours']);
+    expect((await manifest()).campaigns[0].includeKeys).toEqual(['/tours']);
     await move(campaign, 'publish');
-    expect((await manifest()).campaigns[0]).toMatchObject({ include: ['/new'], version: 2 });
+    expect((await manifest()).campaigns[0]).toMatchObject({ includeKeys: ['/new'], version: 2 });
   });
 
   it('rested it leaves the manifest, run again it is back with the same version', async () => {

@@ -38,9 +38,13 @@ export async function createTestServer(): Promise<TestServer> {
   const services = createServices(db);
   await services.intake.preparePartitions();
   const tagFiles = mkdtempSync('/tmp/velarium-tag-');
-  writeFileSync(`${tagFiles}/files.json`, JSON.stringify({ renderer: 'renderer-000000000000.js' }));
+  writeFileSync(
+    `${tagFiles}/files.json`,
+    JSON.stringify({ renderer: 'renderer-000000000000.js', extras: 'extras-000000000000.js' }),
+  );
   writeFileSync(`${tagFiles}/tag.js`, 'tag');
   writeFileSync(`${tagFiles}/renderer-000000000000.js`, 'renderer');
+  writeFileSync(`${tagFiles}/extras-000000000000.js`, 'extras');
   const directory = createSiteDirectory(services.sites, services.publishing);
   const stopListening = await onSiteChanged(databaseUrl, {
     onChanged: directory.forget,

@@ -1,6 +1,20 @@
 import { z } from 'zod';
+import { audienceSchema } from './audience.ts';
 import { capSchema, pauseSchema } from './rule.ts';
-import { FORMATS } from './values.ts';
+import { scheduleSchema } from './schedule.ts';
+import { momentSchema } from './trigger.ts';
+import { ANCHORS, FORMATS } from './values.ts';
+
+/** What a site allows of all its campaigns together; `null` is no limit. */
+export const siteLimitsSchema = z.strictObject({
+  perPageView: z.number().int().min(1).max(50).nullable(),
+  perSession: z.number().int().min(1).max(200).nullable(),
+  /** In any rolling 24 hours. */
+  perDay: z.number().int().min(1).max(500).nullable(),
+  /** Smallest gap between the opening of two messages. */
+  gapSeconds: z.number().int().min(0).max(86_400),
+});
+export type SiteLimits = z.infer<typeof siteLimitsSchema>;
 
 /** What the tag must know of its site to observe and to decide. */
 export const siteSettingsSchema = z.strictObject({
@@ -11,31 +25,60 @@ export const siteSettingsSchema = z.strictObject({
     tablet: z.number().int().min(320).max(2000),
   }),
   trackingParameters: z.array(z.string().max(80)).max(100),
+  limits: siteLimitsSchema,
 });
 export type SiteSettings = z.infer<typeof siteSettingsSchema>;
+
+/** A pattern as the automaton core runs: positions, or ranges of characters. */
+const instructionSchema = z.union([
+  z.tuple([z.literal('set'), z.boolean(), z.array(z.number().int())]),
+  z.tuple([z.literal('split'), z.number().int(), z.number().int()]),
+  z.tuple([z.enum(['start', 'end', 'match'])]),
+]);
+
+/** A page rule as the tag reads it: patterns are compiled when published, never on a visitor's page. */
+export const compiledPageRuleSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('every') }),
+  z.strictObject({ kind: z.literal('begins'), key: z.string(), isWhole: z.boolean() }),
+  z.strictObject({ kind: z.literal('contains'), text: z.string() }),
+  z.strictObject({ kind: z.literal('program'), program: z.array(instructionSchema), isWhole: z.boolean() }),
+  z.strictObject({ kind: z.literal('pageKind'), name: z.string() }),
+  z.strictObject({ kind: z.literal('parameter'), name: z.string(), value: z.string().nullable() }),
+  z.strictObject({ kind: z.literal('holds'), selector: z.string() }),
+]);
+export type CompiledPageRule = z.infer<typeof compiledPageRuleSchema>;
 
 /** One live campaign, compiled: rules only. Its message is a file of its own, named by its hash. */
 export const manifestCampaignSchema = z.strictObject({
   id: z.uuid(),
   version: z.number().int(),
   format: z.enum(FORMATS),
+  anchor: z.enum(ANCHORS),
   /** Content hash of the message file. */
   message: z.string().regex(/^[0-9a-f]{32}$/),
-  /** Visible seconds on the page after which it opens. */
-  afterMs: z.number(),
-  /** Normalised page keys. `include: null` means every page. */
-  include: z.array(z.string()).nullable(),
-  exclude: z.array(z.string()),
+  moment: momentSchema,
+  /** Normalised keys of exact pages. */
+  includeKeys: z.array(z.string()),
+  excludeKeys: z.array(z.string()),
+  /** The page rules a key cannot stand for. */
+  include: z.array(compiledPageRuleSchema),
+  exclude: z.array(compiledPageRuleSchema),
   /** Bit 1 desktop, 2 tablet, 4 mobile. */
   devices: z.number().int().min(0).max(7),
+  audience: audienceSchema.nullable(),
+  schedule: scheduleSchema.nullable(),
   caps: z.array(capSchema),
   afterClose: pauseSchema,
   afterConversion: pauseSchema,
+  stopAfterUnanswered: z.number().int().nullable(),
+  whenBusy: z.enum(['wait', 'yield']),
 });
 export type ManifestCampaign = z.infer<typeof manifestCampaignSchema>;
 
 export const manifestSchema = z.strictObject({
   v: z.literal(1),
+  /** IANA name of the site's time zone. */
+  timeZone: z.string(),
   site: siteSettingsSchema,
   /** In order of precedence: the first that may open does. */
   campaigns: z.array(manifestCampaignSchema),

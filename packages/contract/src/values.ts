@@ -68,3 +68,14 @@ export const TRACKING_PARAMETERS = [
   'mc_eid',
   'ref',
 ] as const;
+
+/** How sure the pointer must be of leaving through the top of the window. */
+export const EXIT_CERTAINTIES = ['early', 'likely', 'certain'] as const;
+export type ExitCertainty = (typeof EXIT_CERTAINTIES)[number];
+
+export const COMPARISONS = ['atLeast', 'atMost', 'exactly'] as const;
+export type Comparison = (typeof COMPARISONS)[number];
+
+/** Where a visit came from, as far as its referrer and parameters tell. */
+export const SOURCES = ['direct', 'search', 'social', 'mail', 'site'] as const;
+export type Source = (typeof SOURCES)[number];

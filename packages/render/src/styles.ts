@@ -9,7 +9,6 @@ export function styleSheetText(message: Message): string {
   const { palette, width } = message;
   return `
 :host{all:initial!important;display:block!important;position:fixed!important;inset:0!important;z-index:2147483000!important;pointer-events:none!important;contain:layout style!important}
-:host([data-in-flow]){position:relative!important;inset:auto!important;block-size:100%!important}
 *{box-sizing:border-box;margin:0;padding:0}
 .layer{position:absolute;inset:0;display:grid;padding:16px;pointer-events:none;font:16px/1.5 ui-sans-serif,system-ui,-apple-system,"Segoe UI",sans-serif;color:${palette.ink}}
 .layer[data-blocking]{pointer-events:auto}
@@ -25,15 +24,15 @@ ${placement(message)}
 .box[data-format=bar]{inline-size:100%;border-radius:0;display:flex;flex-wrap:wrap;align-items:center;justify-content:center;gap:8px 20px;padding:12px 56px 12px 20px}
 h2{font-size:1.5em;line-height:1.2;font-weight:680;letter-spacing:-.01em;padding-inline-end:36px;text-wrap:balance;overflow-wrap:anywhere}
 .box[data-format=flyin] h2,.box[data-format=popup] h2{font-size:1.2em}
-.box[data-format=bar] h2{font-size:1em;padding:0}
+.box[data-format=bar] h2{font-size:1em}
+.box:is([data-format=bar],[data-format=fullscreen]) h2{padding:0}
 p{overflow-wrap:anywhere;min-block-size:1.5em}
 p+p{margin-block-start:.6em}
 .small{font-size:.8125em}
-.box[data-format=fullscreen] h2{padding:0}
 form{display:grid;gap:12px;inline-size:100%}
 .box[data-format=bar] form{display:flex;flex-wrap:wrap;inline-size:auto;align-items:end}
 label{display:grid;gap:4px;font-size:.875em;font-weight:560;text-align:start}
-input[type=text],input[type=email],input[type=tel]{font:inherit;font-size:1rem;font-size:16px;font-weight:400;color:#1d2433;background:#fff;border:1px solid #6b7280;border-radius:8px;padding:9px 12px;min-block-size:44px;inline-size:100%}
+input[type=text],input[type=email],input[type=tel]{font:inherit;font-size:16px;font-weight:400;color:#1d2433;background:#fff;border:1px solid #6b7280;border-radius:8px;padding:9px 12px;min-block-size:44px;inline-size:100%}
 input[aria-invalid=true]{border:2px solid #b3261e}
 .agree{grid-template-columns:24px 1fr;align-items:start;gap:8px;font-weight:400;font-size:.8125em}
 .agree input{inline-size:24px;block-size:24px;accent-color:${palette.accent}}

@@ -5,6 +5,14 @@ export type Listener = (detail: { readonly campaign: string }) => void;
 export interface PublicApi {
   open(campaign: string): void;
   close(): void;
+  /** Something happened: `event('reserved', { seats: 2 })`. */
+  event(name: string, data?: unknown): void;
+  /** What the page is: `page({ kind: 'article' })`. */
+  page(facts: unknown): void;
+  /** Who the visitor is: `visitor({ signedIn: true, plan: 'friend' })`. */
+  visitor(facts: unknown): void;
+  /** What is in the basket: `basket({ items: 3, total: 61.5, currency: 'GBP' })`. */
+  basket(facts: unknown): void;
   on(topic: Topic, listener: Listener): () => void;
 }
 

@@ -1,5 +1,7 @@
 import type { Manifest } from '@velarium/contract';
+import { needsExtras } from '@velarium/core/decide';
 import { createTopics, installApi } from './api.ts';
+import type * as More from './extras.ts';
 import { whenActive } from './page/when-active.ts';
 import { createEventOutbox } from './send/outbox.ts';
 import { createLoader } from './show/load.ts';
@@ -8,12 +10,18 @@ import { createStorage } from './store/storage.ts';
 import { createVisitorStore } from './store/visitor-store.ts';
 import { startVisit } from './visit.ts';
 
+/** Replaced at build time by the file name of the bundle of extras, which carries its content hash. */
+declare const __EXTRAS__: string;
+
 async function start(script: SiteScript): Promise<void> {
   await whenActive();
   const response = await fetch(`${script.edge}/tag/${script.key}/manifest.json`, { credentials: 'omit' });
   if (!response.ok) return;
   const manifest: Manifest = await response.json();
   if (manifest.v !== 1) return;
+  const more: typeof More | undefined = needsExtras(manifest)
+    ? await import(/* @vite-ignore */ `${script.edge}/tag/${__EXTRAS__}`)
+    : undefined;
   const storage = createStorage();
   const topics = createTopics();
   const visit = startVisit({
@@ -23,6 +31,7 @@ async function start(script: SiteScript): Promise<void> {
     outbox: createEventOutbox(script.edge, script.key, storage),
     load: createLoader(script),
     topics,
+    more,
   });
   installApi({ ...visit, on: topics.on });
 }

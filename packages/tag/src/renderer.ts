@@ -1,2 +1,2 @@
-/** Entry of the renderer's own bundle, loaded when a message comes near. */
-export { renderMessage } from '@velarium/render';
+/** Entry of the bundle that is loaded when a message comes near: drawing it, and what becomes of it. */
+export { show } from './show/show.ts';

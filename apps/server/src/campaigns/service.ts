@@ -1,5 +1,5 @@
 import type { Campaign, CampaignDocument, CampaignSummary } from '@velarium/contract';
-import { startingDocument, TEMPLATES } from '@velarium/core';
+import { patternFault, startingDocument, TEMPLATES } from '@velarium/core';
 import type { DataSource, EntityManager } from 'typeorm';
 import { In } from 'typeorm';
 import { notFound, ProblemError } from '../infra/problem.ts';
@@ -134,6 +134,7 @@ export function createCampaignService({ db, sites, results }: CampaignServices) 
       revision: number,
       document: CampaignDocument,
     ): Promise<Campaign> {
+      assertPatterns(document);
       await db.transaction(async (manager) => {
         const next = revision + 1;
         const { affected } = await manager
@@ -217,4 +218,22 @@ export function createCampaignService({ db, sites, results }: CampaignServices) 
       .insert({ campaignId, revision, draft, savedBy: actor.accountId } as never);
   }
 }
+/** A regular expression that could hang a visitor's page never gets as far as a draft. */
+function assertPatterns({ rule }: CampaignDocument): void {
+  for (const side of ['include', 'exclude'] as const) {
+    rule.reach.pages[side].forEach((page, n) => {
+      const fault = patternFault(page);
+      if (!fault) return;
+      const path = `document.rule.reach.pages.${side}.${n}.pattern`;
+      throw new ProblemError(
+        422,
+        'invalid-input',
+        'This pattern cannot be used',
+        `“${fault.pattern}”: ${fault.why}.`,
+        [{ path, message: fault.why }],
+      );
+    });
+  }
+}
+
 export type CampaignService = ReturnType<typeof createCampaignService>;

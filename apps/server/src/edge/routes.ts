@@ -35,10 +35,11 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
   app,
   { directory, publishing, intake, tagFiles },
 ) => {
-  const { renderer } = JSON.parse(readFileSync(join(tagFiles, 'files.json'), 'utf8')) as { renderer: string };
+  const files = Object.values(
+    JSON.parse(readFileSync(join(tagFiles, 'files.json'), 'utf8')) as Record<string, string>,
+  );
   const fileOf = (name: string, etag: string) => servedFile(readFileSync(join(tagFiles, name)), etag);
   const tag = fileOf('tag.js', '');
-  const rendererFile = fileOf(renderer, '');
 
   // Pages send text/plain, which needs no preflight; it is JSON all the same.
   app.removeContentTypeParser(['application/json', 'text/plain']);
@@ -77,11 +78,14 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
     await siteOf(request.params.key);
     return serve(request, reply, tag, 'text/javascript; charset=utf-8', 'public, max-age=300');
   });
-  app.get(`/tag/${renderer}`, (request, reply) => {
-    // A module of another origin is only run when any page may read it; it holds nothing of anybody.
-    reply.header('access-control-allow-origin', '*');
-    return serve(request, reply, rendererFile, 'text/javascript; charset=utf-8', FOREVER);
-  });
+  for (const name of files) {
+    const file = fileOf(name, '');
+    app.get(`/tag/${name}`, (request, reply) => {
+      // A module of another origin is only run when any page may read it; it holds nothing of anybody.
+      reply.header('access-control-allow-origin', '*');
+      return serve(request, reply, file, 'text/javascript; charset=utf-8', FOREVER);
+    });
+  }
   const serveManifest = (request: FastifyRequest, reply: FastifyReply, site: EdgeSite) => {
     allowOrigin(request, reply, site);
     return serve(request, reply, site.manifest, 'application/json; charset=utf-8', REVALIDATE);

@@ -41,7 +41,7 @@ export function createPublishingService({ db, sites, campaigns }: PublishingServ
     const site = await sites.lock(manager, workspaceId, siteId);
     const live = await campaigns.live(manager, siteId);
     const manifest = compileManifest(
-      site.settings,
+      site,
       live.map(({ campaignId, version, messageHash, document }) => ({
         id: campaignId,
         version,

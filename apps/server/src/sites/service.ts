@@ -9,6 +9,8 @@ const DEFAULT_SETTINGS: SiteSettings = {
   sessionMinutes: 30,
   breakpoints: { mobile: 768, tablet: 1024 },
   trackingParameters: [...TRACKING_PARAMETERS],
+  // Gentle from the first day; the marketer may allow more.
+  limits: { perPageView: 3, perSession: 8, perDay: 12, gapSeconds: 0 },
 };
 
 const KEY_LETTERS = 'abcdefghijkmnpqrstuvwxyz23456789';

@@ -12,7 +12,10 @@ import { PauseControl } from './controls/pause-control.tsx';
 import { PlaceControl } from './controls/place-control.tsx';
 import { useWorkbench } from './store.ts';
 
-const CONTROLS: Readonly<Record<SentencePart, { readonly label: string; readonly control: ReactNode }>> = {
+/** Parts without a control of their own yet are said, and changed through the API. */
+const CONTROLS: Readonly<
+  Partial<Record<SentencePart, { readonly label: string; readonly control: ReactNode }>>
+> = {
   place: { label: 'Format and place', control: <PlaceControl /> },
   moment: { label: 'Moment', control: <MomentControl /> },
   pages: { label: 'Pages', control: <PagesControl /> },
@@ -54,8 +57,9 @@ export function SentenceBar() {
 }
 
 function PhraseWords({ phrase: { text, part } }: { readonly phrase: Phrase }) {
-  if (part === null) return <span className="text-soft">{text}</span>;
-  const { label, control } = CONTROLS[part];
+  const known = part && CONTROLS[part];
+  if (!known) return <span className={part ? undefined : 'text-soft'}>{text}</span>;
+  const { label, control } = known;
   return (
     <Popover
       label={label}

@@ -23,7 +23,7 @@ export function VisitLine() {
   const setSeconds = useSetSeconds();
   // The scale stands still while the mark is dragged, or it would run away under the pointer.
   const [held, setHeld] = useState<number | null>(null);
-  const scale = held ?? scaleFor(seconds);
+  const scale = held ?? scaleFor(seconds ?? 0);
   const at = (second: number) => `${(second / scale) * 100}%`;
   return (
     <section aria-label="Visit line" className="border-t border-line px-5 pt-2 pb-3">
@@ -47,39 +47,41 @@ export function VisitLine() {
           ))}
           <span
             className="absolute top-0 left-0 h-[3px] -translate-y-[2px] bg-sail/25"
-            style={{ width: at(seconds) }}
+            style={{ width: at(seconds ?? 0) }}
           />
         </div>
         <span aria-hidden="true" className="absolute top-7 -left-14 text-xs text-soft">
           arrival
         </span>
-        <Slider.Root
-          value={[Math.min(seconds, scale)]}
-          min={0}
-          max={scale}
-          step={1}
-          onPointerDown={() => setHeld(scale)}
-          onValueChange={([next]) => next !== undefined && setSeconds(next)}
-          onValueCommit={() => setHeld(null)}
-          className="absolute inset-x-0 top-0 h-12 touch-none"
-        >
-          <Slider.Track className="absolute inset-x-0 top-0 block h-12" />
-          <Slider.Thumb
-            aria-label="Moment it opens"
-            aria-valuetext={seconds === 0 ? 'at once' : `after ${quantity(seconds, 'second')}`}
-            // No width of its own: the slider keeps a wide thumb inside its ends, which would move the mark off its second.
-            className="group block h-12 w-0 cursor-grab active:cursor-grabbing"
+        {seconds !== null && (
+          <Slider.Root
+            value={[Math.min(seconds, scale)]}
+            min={0}
+            max={scale}
+            step={1}
+            onPointerDown={() => setHeld(scale)}
+            onValueChange={([next]) => next !== undefined && setSeconds(next)}
+            onValueCommit={() => setHeld(null)}
+            className="absolute inset-x-0 top-0 h-12 touch-none"
           >
-            <span aria-hidden="true" className="absolute -left-3 h-12 w-6" />
-            <span aria-hidden="true" className="absolute top-0 -left-px h-9 border-l-2 border-sail" />
-            <span
-              aria-hidden="true"
-              className="absolute top-0 left-0 rounded-r-sm bg-sail px-2 py-0.5 text-xs font-semibold whitespace-nowrap text-white group-hover:bg-sail-deep"
+            <Slider.Track className="absolute inset-x-0 top-0 block h-12" />
+            <Slider.Thumb
+              aria-label="Moment it opens"
+              aria-valuetext={seconds === 0 ? 'at once' : `after ${quantity(seconds, 'second')}`}
+              // No width of its own: the slider keeps a wide thumb inside its ends, which would move the mark off its second.
+              className="group block h-12 w-0 cursor-grab active:cursor-grabbing"
             >
-              {seconds === 0 ? 'opens at once' : `opens after ${seconds} s`}
-            </span>
-          </Slider.Thumb>
-        </Slider.Root>
+              <span aria-hidden="true" className="absolute -left-3 h-12 w-6" />
+              <span aria-hidden="true" className="absolute top-0 -left-px h-9 border-l-2 border-sail" />
+              <span
+                aria-hidden="true"
+                className="absolute top-0 left-0 rounded-r-sm bg-sail px-2 py-0.5 text-xs font-semibold whitespace-nowrap text-white group-hover:bg-sail-deep"
+              >
+                {seconds === 0 ? 'opens at once' : `opens after ${seconds} s`}
+              </span>
+            </Slider.Thumb>
+          </Slider.Root>
+        )}
       </div>
     </section>
   );

@@ -1,7 +1,14 @@
 import type { Cap, Pause } from '@velarium/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type Memory, newMemory, rememberClosed, rememberConverted, rememberShown } from '../visit/memory.ts';
+import {
+  type Memory,
+  newMemory,
+  rememberAnswered,
+  rememberClosed,
+  rememberConverted,
+  rememberShown,
+} from '../visit/memory.ts';
 import { type CapDecision, decideCaps } from './caps.ts';
 import { spanMs } from './span.ts';
 
@@ -16,11 +23,15 @@ const memoryWith = (caps: readonly Cap[], shownAtMs: readonly number[]): Memory 
     newMemory({ visitor: () => 'v', session: () => session }, nowMs),
   );
 const decide = (
-  rule: { caps?: Cap[]; afterClose?: Pause; afterConversion?: Pause },
+  rule: { caps?: Cap[]; afterClose?: Pause; afterConversion?: Pause; stopAfterUnanswered?: number },
   memory: Memory,
   at = { nowMs, session },
 ): CapDecision =>
-  decideCaps({ caps: [], afterClose: 'none', afterConversion: 'none', ...rule }, memory.campaigns[ID], at);
+  decideCaps(
+    { caps: [], afterClose: 'none', afterConversion: 'none', stopAfterUnanswered: null, ...rule },
+    memory.campaigns[ID],
+    at,
+  );
 const ago = (days: number) => nowMs - days * DAY_MS;
 const refused = (code: string, retryAtMs: number | null) => ({ isAllowed: false, code, retryAtMs });
 const days = (max: number, count: number): Cap => ({ max, per: { count, unit: 'days' } });
@@ -81,6 +92,21 @@ describe('frequency caps', () => {
 
   it('a month is 30 days', () => {
     expect(spanMs({ count: 1, unit: 'months' })).toBe(30 * DAY_MS);
+  });
+});
+
+describe('showings without an answer', () => {
+  const shown = memoryWith([], [ago(3), ago(2), ago(1)]);
+  it.each([
+    ['three of three', shown, false],
+    ['a close is no answer', rememberClosed(shown, ID, ago(1)), false],
+    ['a click begins anew', rememberAnswered(shown, ID), true],
+    ['a conversion begins anew', rememberConverted(shown, ID, ago(1)), true],
+  ])('%s', (_rule, memory, isAllowed) => {
+    expect(decide({ stopAfterUnanswered: 3 }, memory)).toEqual(
+      isAllowed ? { isAllowed } : refused('cap.unanswered', null),
+    );
+    expect(decide({ stopAfterUnanswered: 4 }, memory)).toEqual({ isAllowed: true });
   });
 });
 

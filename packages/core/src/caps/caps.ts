@@ -7,13 +7,14 @@ export interface CapRule {
   readonly caps: readonly Cap[];
   readonly afterClose: Pause;
   readonly afterConversion: Pause;
+  readonly stopAfterUnanswered: number | null;
 }
 
 export type CapDecision =
   | { readonly isAllowed: true }
   | {
       readonly isAllowed: false;
-      readonly code: 'cap.converted' | 'cap.closed' | 'cap.showings';
+      readonly code: 'cap.converted' | 'cap.closed' | 'cap.unanswered' | 'cap.showings';
       /** First instant (epoch milliseconds) at which this reason is gone; `null` when time alone never lifts it. */
       readonly retryAtMs: number | null;
     };
@@ -34,6 +35,7 @@ export function decideCaps(
   return (
     decidePause('cap.converted', rule.afterConversion, memory.convertedAtMs, memory.convertedIn, now) ??
     decidePause('cap.closed', rule.afterClose, memory.closedAtMs, memory.closedIn, now) ??
+    decideUnanswered(rule.stopAfterUnanswered, memory) ??
     decideShowings(rule.caps, memory, now) ??
     ALLOWED
   );
@@ -52,6 +54,12 @@ function decidePause(
     return session === now.session ? { isAllowed: false, code, retryAtMs: null } : undefined;
   const retryAtMs = sinceMs + spanMs(pause);
   return now.nowMs < retryAtMs ? { isAllowed: false, code, retryAtMs } : undefined;
+}
+
+/** A visitor who leaves message after message without an answer has given one. */
+function decideUnanswered(most: number | null, memory: CampaignMemory): CapDecision | undefined {
+  if (most === null || memory.unanswered < most) return undefined;
+  return { isAllowed: false, code: 'cap.unanswered', retryAtMs: null };
 }
 
 function decideShowings(

@@ -2,7 +2,7 @@ import type { CampaignDocument } from '@velarium/contract';
 import { campaignDocumentSchema } from '@velarium/contract';
 import { describe, expect, it } from 'vitest';
 import { startingDocument, TEMPLATES } from '../templates/templates.ts';
-import { plainMessage } from '../testing/arbitrary.ts';
+import { plainMessage, plainRule } from '../testing/arbitrary.ts';
 import { contrastRatio } from './contrast.ts';
 import { launchFindings } from './launch.ts';
 
@@ -21,11 +21,7 @@ describe('contrast', () => {
 
 const ready: CampaignDocument = {
   message: plainMessage,
-  rule: {
-    moment: { triggers: [{ id: 'time', kind: 'time', seconds: 5 }] },
-    reach: { pages: { include: [{ kind: 'every' }], exclude: [] }, devices: ['desktop'] },
-    limits: { caps: [], afterClose: 'session', afterConversion: 'ever' },
-  },
+  rule: plainRule,
 };
 const reach = (change: Partial<CampaignDocument['rule']['reach']>): CampaignDocument => ({
   ...ready,
@@ -49,6 +45,7 @@ describe('the checks before publishing', () => {
       'stop',
       reach({ pages: { include: [{ kind: 'every' }], exclude: [{ kind: 'every' }] } }),
     ],
+    ['pages.pattern', 'stop', reach({ pages: { include: [{ kind: 'regex', pattern: '(' }], exclude: [] } })],
     ['devices.none', 'stop', reach({ devices: [] })],
     ['devices.interrupting', 'warn', reach({ devices: ['mobile'] })],
     ['message.empty', 'stop', blocks({ ...title, text: '  ' })],

@@ -1,5 +1,6 @@
-import type { Block, CampaignDocument } from '@velarium/contract';
+import type { Block, CampaignDocument, PageRule } from '@velarium/contract';
 import { isInterrupting } from '../message/placement.ts';
+import { compileRegex, PatternError } from '../patterns/compile.ts';
 import type { SentencePart } from '../sentence/rule-sentence.ts';
 import { contrastRatio, LEAST_TEXT_CONTRAST } from './contrast.ts';
 
@@ -25,6 +26,11 @@ export function launchFindings({ message, rule }: CampaignDocument): Finding[] {
   }
   if (rule.reach.devices.length === 0) {
     add('stop', 'devices.none', 'devices', 'It would open on no device. Choose at least one under Reach.');
+  }
+  for (const page of [...include, ...exclude]) {
+    const reason = patternFault(page);
+    if (reason)
+      add('stop', 'pages.pattern', 'pages', `The pattern “${reason.pattern}” cannot be used: ${reason.why}.`);
   }
   const blocks = message.steps.flatMap((step) => step.blocks);
   if (!blocks.some(hasWords)) {
@@ -72,6 +78,17 @@ export function launchFindings({ message, rule }: CampaignDocument): Finding[] {
       'message',
       `${what} has a contrast of ${ratio.toFixed(1)}; ${LEAST_TEXT_CONTRAST} is the least people can read well.`,
     );
+  }
+}
+
+/** Why a regular expression cannot be used, if it cannot. Asked when a draft is saved, too. */
+export function patternFault(page: PageRule): { pattern: string; why: string } | undefined {
+  if (page.kind !== 'regex') return undefined;
+  try {
+    compileRegex(page.pattern);
+    return undefined;
+  } catch (error) {
+    return { pattern: page.pattern, why: error instanceof PatternError ? error.message : String(error) };
   }
 }
 

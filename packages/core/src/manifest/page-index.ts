@@ -1,6 +1,8 @@
 import type { Device, Manifest, ManifestCampaign } from '@velarium/contract';
 import { DEVICE_BIT } from '../devices/device.ts';
 import { pageKeys, trackingTest } from '../pages/page-key.ts';
+import type { PageFacts } from '../pages/page-rule.ts';
+import type { Extras } from '../visit/extras.ts';
 
 export type PageFit = 'fits' | 'unmatched' | 'excluded' | 'nowhere';
 
@@ -8,54 +10,72 @@ export type PageFit = 'fits' | 'unmatched' | 'excluded' | 'nowhere';
 export type Candidates = Readonly<Record<Device, readonly ManifestCampaign[]>>;
 
 export interface PageIndex {
-  /** How each campaign's page rules read this address, by position in the manifest. */
-  fit(href: string): readonly PageFit[];
+  /** How each campaign's page rules read this page, by position in the manifest. */
+  fit(href: string, facts: PageFacts): readonly PageFit[];
   /** Memoised: visits come back to the same pages again and again. */
-  candidates(href: string): Candidates;
+  candidates(href: string, facts: PageFacts): Candidates;
 }
 
 /** Addresses remembered at most; a crawler of a large site must not fill the memory of an edge. */
 const MEMO_SIZE = 20_000;
 
 /**
- * Prepares a manifest's page rules for many addresses: one table from page key to the campaigns that name it,
- * so an address costs two look-ups however many campaigns there are.
+ * Prepares a manifest's page rules for many addresses: one table from page key to the campaigns that name it, so an
+ * address costs two look-ups however many exact pages there are. The other kinds of page rules need the extras.
  */
-export function createPageIndex(manifest: Manifest): PageIndex {
+export function createPageIndex(manifest: Manifest, extras?: Extras): PageIndex {
   const { campaigns } = manifest;
   const isTracking = trackingTest(manifest.site.trackingParameters);
-  const included = tableOf(campaigns.map((campaign) => campaign.include ?? []));
-  const excluded = tableOf(campaigns.map((campaign) => campaign.exclude));
-  const start: PageFit[] = campaigns.map(({ include }) =>
-    include === null ? 'fits' : include.length === 0 ? 'nowhere' : 'unmatched',
+  const included = tableOf(campaigns.map((campaign) => campaign.includeKeys));
+  const excluded = tableOf(campaigns.map((campaign) => campaign.excludeKeys));
+  const start = campaigns.map(
+    (campaign): PageFit =>
+      campaign.includeKeys.length + campaign.include.length === 0 ||
+      campaign.exclude.some(({ kind }) => kind === 'every')
+        ? 'nowhere'
+        : 'unmatched',
+  );
+  // Whether an element is there can change at any moment, so such a site is read anew each time.
+  const isMemoised = campaigns.every(
+    ({ include, exclude }) => ![...include, ...exclude].some(({ kind }) => kind === 'holds'),
   );
   const memo = new Map<string, Candidates>();
 
-  const fit = (href: string): PageFit[] => {
-    const keys = pageKeys(href, isTracking);
+  const fit = (href: string, facts: PageFacts): PageFit[] => {
+    const page = pageKeys(href, isTracking);
+    const isAmong = (rules: ManifestCampaign['include']) =>
+      rules.some((rule) => rule.kind === 'every') ||
+      (rules.length > 0 && extras?.isAmong(rules, page, facts) === true);
     const fits = [...start];
-    for (const key of keys.full === null ? [keys.path] : [keys.path, keys.full]) {
-      for (const position of included.get(key) ?? []) fits[position] = 'fits';
-    }
+    const mark = (table: ReadonlyMap<string, readonly number[]>, from: PageFit, to: PageFit) => {
+      for (const key of page.full === null ? [page.path] : [page.path, page.full]) {
+        for (const position of table.get(key) ?? []) if (fits[position] === from) fits[position] = to;
+      }
+    };
+    mark(included, 'unmatched', 'fits');
+    campaigns.forEach(({ include }, position) => {
+      if (fits[position] === 'unmatched' && isAmong(include)) fits[position] = 'fits';
+    });
     // Exclusion wins, so it is read last.
-    for (const key of keys.full === null ? [keys.path] : [keys.path, keys.full]) {
-      for (const position of excluded.get(key) ?? [])
-        if (fits[position] === 'fits') fits[position] = 'excluded';
-    }
+    mark(excluded, 'fits', 'excluded');
+    campaigns.forEach(({ exclude }, position) => {
+      if (fits[position] === 'fits' && isAmong(exclude)) fits[position] = 'excluded';
+    });
     return fits;
   };
 
-  const candidates = (href: string): Candidates => {
-    const known = memo.get(href);
+  const candidates = (href: string, facts: PageFacts): Candidates => {
+    const key = facts.kind ? `${facts.kind} ${href}` : href;
+    const known = isMemoised ? memo.get(key) : undefined;
     if (known) return known;
-    const fits = fit(href);
+    const fits = fit(href, facts);
     const on = (device: Device) =>
       campaigns.filter(
         (campaign, position) => fits[position] === 'fits' && (campaign.devices & DEVICE_BIT[device]) !== 0,
       );
     const found: Candidates = { desktop: on('desktop'), tablet: on('tablet'), mobile: on('mobile') };
     if (memo.size >= MEMO_SIZE) memo.clear();
-    memo.set(href, found);
+    if (isMemoised) memo.set(key, found);
     return found;
   };
   return { fit, candidates };

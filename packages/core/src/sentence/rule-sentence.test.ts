@@ -1,15 +1,17 @@
+import type { Trigger } from '@velarium/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { someSentenceInput } from '../testing/arbitrary.ts';
+import { plainRule, someSentenceInput } from '../testing/arbitrary.ts';
 import { ruleSentence, type SentenceInput, sentenceText } from './rule-sentence.ts';
 
 const base: SentenceInput = {
   format: 'modal',
   anchor: 'center',
   rule: {
-    moment: { triggers: [{ id: 'time', kind: 'time', seconds: 12 }] },
-    reach: { pages: { include: [{ kind: 'every' }], exclude: [] }, devices: ['desktop', 'tablet', 'mobile'] },
-    limits: { caps: [{ max: 1, per: 'session' }], afterClose: 'session', afterConversion: 'ever' },
+    ...plainRule,
+    moment: { ...plainRule.moment, triggers: [{ kind: 'time', seconds: 12 }] },
+    reach: { ...plainRule.reach, devices: ['desktop', 'tablet', 'mobile'] },
+    limits: { ...plainRule.limits, caps: [{ max: 1, per: 'session' }] },
   },
 };
 const exact = (...addresses: string[]) => addresses.map((address) => ({ kind: 'exact' as const, address }));
@@ -26,12 +28,11 @@ const pages =
     ...input,
     rule: { ...input.rule, reach: { ...input.rule.reach, pages: { include, exclude } } },
   });
-const seconds =
-  (value: number): Change =>
-  (input) => ({
-    ...input,
-    rule: { ...input.rule, moment: { triggers: [{ id: 'time', kind: 'time', seconds: value }] } },
-  });
+const moment =
+  (change: Partial<SentenceInput['rule']['moment']>): Change =>
+  (input) => ({ ...input, rule: { ...input.rule, moment: { ...input.rule.moment, ...change } } });
+const triggers = (...list: Trigger[]): Change => moment({ triggers: list });
+const seconds = (value: number): Change => triggers({ kind: 'time', seconds: value });
 const devices =
   (...list: ('desktop' | 'tablet' | 'mobile')[]): Change =>
   (input) => ({
@@ -51,6 +52,52 @@ describe('each phrase is correct in number and commas', () => {
     ['an empty delay', seconds(0), 'opens at once on'],
     ['one second', seconds(1), 'after 1 second on'],
     ['half seconds', seconds(1.5), 'after 1.5 seconds on'],
+    [
+      'the first of several',
+      triggers(
+        { kind: 'articleEnd' },
+        { kind: 'time', seconds: 25 },
+        { kind: 'exitMouse', certainty: 'certain' },
+      ),
+      'at the end of the article, after 25 seconds or at a certain sign of leaving by mouse on',
+    ],
+    [
+      'all of several',
+      (input) =>
+        moment({ join: 'all' })(
+          triggers({ kind: 'time', seconds: 18 }, { kind: 'scroll', unit: 'percent', amount: 40 })(input),
+        ),
+      'after 18 seconds and after 40 % of the page (all of them) on',
+    ],
+    [
+      'the fourth session',
+      triggers({ kind: 'count', of: 'sessions', atLeast: 4 }),
+      'from the 4th session onwards on',
+    ],
+    [
+      'the 22nd view',
+      triggers({ kind: 'count', of: 'viewsOfPage', atLeast: 22 }),
+      'from the 22nd view of the page onwards on',
+    ],
+    [
+      'arming and again',
+      moment({ notBeforeSeconds: 3, againAfterSeconds: 30 }),
+      'after 12 seconds, not before 3 seconds, and again 30 seconds after it is gone on',
+    ],
+    [
+      'an event with a condition',
+      triggers({
+        kind: 'event',
+        name: 'basket',
+        condition: { path: 'total', comparison: 'atLeast', value: 60 },
+      }),
+      'on the event “basket” with “total” at least 60',
+    ],
+    [
+      'a folder of pages',
+      pages([{ kind: 'begins', address: '/journal/' }] as never),
+      'only on what begins with /journal/,',
+    ],
     ['one page', pages(exact('/a')), 'only on /a,'],
     ['two pages', pages(exact('/a', '/b')), 'only on /a and /b,'],
     ['three pages', pages(exact('/a', '/b', '/c')), 'only on /a, /b and /c,'],
@@ -89,11 +136,16 @@ describe('each phrase is correct in number and commas', () => {
 });
 
 it('no two different rules have the same sentence', () => {
-  // Devices are a set: their order is no difference.
-  const meaning = (input: SentenceInput) =>
+  /** What is no difference: the order of devices, and how a single trigger or condition is joined. */
+  const meaning = ({ format, anchor, rule }: SentenceInput) =>
     JSON.stringify({
-      ...input,
-      rule: { ...input.rule, reach: { ...input.rule.reach, devices: [...input.rule.reach.devices].sort() } },
+      format,
+      anchor,
+      rule: {
+        ...rule,
+        moment: { ...rule.moment, join: rule.moment.triggers.length > 1 ? rule.moment.join : 'any' },
+        reach: { ...rule.reach, devices: [...rule.reach.devices].sort() },
+      },
     });
   const seen = new Map<string, string>();
   fc.assert(
@@ -111,7 +163,15 @@ it('every part of a rule has exactly one phrase', () => {
   fc.assert(
     fc.property(someSentenceInput, (input) => {
       const parts = ruleSentence(input).flatMap(({ part }) => (part ? [part] : []));
-      expect(parts).toEqual(['place', 'moment', 'pages', 'devices', 'caps', 'afterClose', 'afterConversion']);
+      const { reach, limits } = input.rule;
+      expect(parts).toEqual([
+        ...['place', 'moment', 'pages', 'devices'],
+        ...(reach.audience ? ['audience'] : []),
+        ...(limits.schedule ? ['schedule'] : []),
+        'caps',
+        ...(limits.whenBusy === 'yield' ? ['busy'] : []),
+        ...['afterClose', 'afterConversion'],
+      ]);
     }),
   );
 });

@@ -1,15 +1,31 @@
-import type { Anchor, Device, Format, Pause, Span } from '@velarium/contract';
+import type { Anchor, Comparison, Device, Format, Pause, Span } from '@velarium/contract';
 
-/** Joins with commas and a final "and": `a`, `a and b`, `a, b and c`. */
-export function listOf(items: readonly string[]): string {
+/** Joins with commas and a final word: `a`, `a and b`, `a, b and c`. */
+export function listOf(items: readonly string[], last: 'and' | 'or' = 'and'): string {
   if (items.length < 2) return items.join('');
-  return `${items.slice(0, -1).join(', ')} and ${items.at(-1)}`;
+  return `${items.slice(0, -1).join(', ')} ${last} ${items.at(-1)}`;
 }
 
 /** `1 second`, `2 seconds`, `1.5 seconds`. */
 export function quantity(count: number, singular: string): string {
   return `${count} ${singular}${count === 1 ? '' : 's'}`;
 }
+
+/** Words of a person's own, in quotation marks that cannot be mistaken for words of the sentence. */
+export const quoted = (text: string): string => `“${text.replace(/[“”\\]/g, '\\$&')}”`;
+
+/** `1st`, `2nd`, `11th`, `23rd`. */
+export function ordinal(count: number): string {
+  const tens = count % 100;
+  const ending = tens > 10 && tens < 14 ? 'th' : (['th', 'st', 'nd', 'rd'][count % 10] ?? 'th');
+  return `${count}${ending}`;
+}
+
+export const COMPARISON_WORDS: Readonly<Record<Comparison, string>> = {
+  atLeast: 'at least',
+  atMost: 'at most',
+  exactly: 'exactly',
+};
 
 /** `7 days`, `1 week`. */
 export const spanWords = ({ count, unit }: Span): string => quantity(count, unit.slice(0, -1));

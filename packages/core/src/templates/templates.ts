@@ -179,15 +179,28 @@ export const TEMPLATES: readonly Template[] = [
 /** What a new campaign does before anybody has said otherwise: nowhere yet, and gently. */
 export function startingRule(template: Template): Rule {
   return {
-    moment: { triggers: [{ id: 'time', kind: 'time', seconds: template.seconds }] },
+    moment: {
+      join: 'any',
+      triggers: [{ kind: 'time', seconds: template.seconds }],
+      notBeforeSeconds: 0,
+      againAfterSeconds: null,
+    },
     reach: {
       pages: { include: [], exclude: [] },
       // Phones are left out of what interrupts until the marketer says so.
       devices: isInterrupting(template.message.format)
         ? ['desktop', 'tablet']
         : ['desktop', 'tablet', 'mobile'],
+      audience: null,
     },
-    limits: { caps: [{ max: 1, per: 'session' }], afterClose: 'session', afterConversion: 'ever' },
+    limits: {
+      caps: [{ max: 1, per: 'session' }],
+      afterClose: 'session',
+      afterConversion: 'ever',
+      stopAfterUnanswered: null,
+      schedule: null,
+      whenBusy: 'wait',
+    },
   };
 }
 

@@ -1,5 +1,21 @@
-import type { CampaignDocument, PageRule, Rule } from '@velarium/contract';
-import { DEVICES, FORMATS, SPAN_UNITS } from '@velarium/contract/values';
+import type {
+  Audience,
+  CampaignDocument,
+  Condition,
+  PageRule,
+  Rule,
+  Schedule,
+  SiteSettings,
+  Trigger,
+} from '@velarium/contract';
+import {
+  COMPARISONS,
+  DEVICES,
+  EXIT_CERTAINTIES,
+  FORMATS,
+  SOURCES,
+  SPAN_UNITS,
+} from '@velarium/contract/values';
 import fc from 'fast-check';
 import { FORMAT_ANCHORS } from '../message/placement.ts';
 
@@ -20,21 +36,135 @@ export const someHref = fc
   .tuple(fc.constantFrom('https://s.example', 'https://T.example'), somePath, fc.constantFrom('', '#f'))
   .map((parts) => parts.join(''));
 
+const someWord = fc.constantFrom('a', 'b”', '“x', 'y\\', 'and', 'a (b)', 'a, b or c');
+const someSelector = fc.constantFrom('.price', '#end', 'a[href="/x"]');
+const oneOf = <Value extends string>(...values: Value[]) => fc.constantFrom(...values);
+
+/** Exact pages mostly, so that rules and visits meet. */
 const somePage: fc.Arbitrary<PageRule> = fc.oneof(
-  { weight: 1, arbitrary: fc.constant<PageRule>({ kind: 'every' }) },
+  { weight: 2, arbitrary: fc.constant<PageRule>({ kind: 'every' }) },
   {
-    weight: 5,
+    weight: 8,
     arbitrary: fc.oneof(somePath, someHref).map((address): PageRule => ({ kind: 'exact', address })),
   },
+  {
+    weight: 2,
+    arbitrary: fc.oneof(somePath, someHref).map((address): PageRule => ({ kind: 'begins', address })),
+  },
+  { weight: 1, arbitrary: someWord.map((text): PageRule => ({ kind: 'contains', text })) },
+  {
+    weight: 2,
+    arbitrary: oneOf('/*', '/b/*', '/**', '/a*').map((pattern): PageRule => ({ kind: 'wildcard', pattern })),
+  },
+  {
+    weight: 2,
+    arbitrary: oneOf('^/a', 'c$', '[ab]', 'x=\\d').map((pattern): PageRule => ({ kind: 'regex', pattern })),
+  },
+  { weight: 1, arbitrary: someWord.map((name): PageRule => ({ kind: 'pageKind', name })) },
+  {
+    weight: 1,
+    arbitrary: fc.record({
+      kind: fc.constant('parameter' as const),
+      name: oneOf('x', 'y'),
+      value: fc.option(oneOf('1', '2'), { nil: null }),
+    }),
+  },
+  { weight: 1, arbitrary: someSelector.map((selector): PageRule => ({ kind: 'holds', selector })) },
 );
 const someSpan = fc.record({ count: fc.integer({ min: 1, max: 40 }), unit: fc.constantFrom(...SPAN_UNITS) });
-const somePause = fc.oneof(fc.constantFrom('none' as const, 'session' as const, 'ever' as const), someSpan);
+const somePause = fc.oneof(oneOf('none', 'session', 'ever'), someSpan);
+const tenths = (least: number, most: number) => fc.integer({ min: least, max: most }).map((n) => n / 10);
+const comparison = fc.constantFrom(...COMPARISONS);
+const fewUp = fc.integer({ min: 1, max: 24 });
+
+export const someTrigger: fc.Arbitrary<Trigger> = fc.oneof(
+  oneOf('ready', 'loaded').map((when): Trigger => ({ kind: 'load', when })),
+  tenths(0, 36_000).map((seconds): Trigger => ({ kind: 'time', seconds })),
+  tenths(0, 36_000).map((seconds): Trigger => ({ kind: 'sessionTime', seconds })),
+  tenths(10, 36_000).map((seconds): Trigger => ({ kind: 'inactivity', seconds })),
+  fc.record({ kind: fc.constant('scroll' as const), unit: oneOf('percent', 'pixels'), amount: fewUp }),
+  someSelector.map((selector): Trigger => ({ kind: 'element', selector })),
+  fc.constantFrom<Trigger>({ kind: 'articleEnd' }, { kind: 'tabReturn' }, { kind: 'hand' }),
+  fc.constantFrom(...EXIT_CERTAINTIES).map((certainty): Trigger => ({ kind: 'exitMouse', certainty })),
+  oneOf('scrollUp', 'back').map((by): Trigger => ({ kind: 'exitTouch', by })),
+  fc.record({
+    kind: fc.constant('interact' as const),
+    what: oneOf('click', 'hover', 'focus'),
+    selector: someSelector,
+  }),
+  fc.record({
+    kind: fc.constant('count' as const),
+    of: oneOf('viewsInSession', 'viewsOfPage', 'sessions'),
+    atLeast: fewUp,
+  }),
+  fc.record({
+    kind: fc.constant('event' as const),
+    name: someWord,
+    condition: fc.option(
+      fc.record({ path: oneOf('a', 'a.b'), comparison, value: fc.oneof(fewUp, someWord, fc.boolean()) }),
+      { nil: null },
+    ),
+  }),
+);
+
+const someCondition: fc.Arbitrary<Condition> = fc.oneof(
+  oneOf('new', 'returning').map((is): Condition => ({ kind: 'visitor', is })),
+  fc.record({ kind: oneOf('sessions', 'views', 'basketItems'), comparison, count: fewUp }),
+  fc.boolean().map((is): Condition => ({ kind: 'signedIn', is })),
+  fc.constantFrom(...SOURCES).map((is): Condition => ({ kind: 'source', is })),
+  someWord.map((host): Condition => ({ kind: 'referrer', host })),
+  fc.record({ kind: fc.constant('arrival' as const), parameter: someWord, value: someWord }),
+  oneOf('/a', '/b').map((path): Condition => ({ kind: 'landing', path })),
+  oneOf('en', 'en-gb').map((code): Condition => ({ kind: 'language', code })),
+  oneOf('gb', 'unknown').map((code): Condition => ({ kind: 'country', code })),
+  fc.record({ kind: fc.constant('basketTotal' as const), comparison, amount: fewUp }),
+  fc.record({ kind: fc.constant('attribute' as const), name: someWord, value: someWord }),
+  fc.record({
+    kind: fc.constant('campaign' as const),
+    id: fc.constantFrom(null, '00000000-0000-4000-8000-000000000001'),
+    what: oneOf('seen', 'closed', 'converted'),
+  }),
+);
+const match = oneOf('all', 'any');
+const someAudience: fc.Arbitrary<Audience> = fc.record({
+  match,
+  groups: fc.array(
+    fc.record({
+      not: fc.boolean(),
+      match,
+      items: fc.array(fc.record({ not: fc.boolean(), condition: someCondition }), {
+        minLength: 1,
+        maxLength: 3,
+      }),
+    }),
+    { minLength: 1, maxLength: 3 },
+  ),
+});
+
+const someDate = oneOf('2026-12-01', '2026-12-24', '2027-01-31');
+const someSchedule: fc.Arbitrary<Schedule> = fc.record({
+  zone: oneOf('site', 'visitor'),
+  start: fc.option(
+    someDate.map((date) => `${date}T09:00`),
+    { nil: null },
+  ),
+  end: fc.option(
+    someDate.map((date) => `${date}T18:30`),
+    { nil: null },
+  ),
+  days: fc.subarray([1, 2, 3, 4, 5, 6, 7]),
+  hours: fc.array(fc.record({ from: oneOf('08:00', '18:00'), to: oneOf('12:00', '22:30') }), {
+    maxLength: 2,
+  }),
+  blackouts: fc.array(fc.record({ from: someDate, to: someDate }), { maxLength: 2 }),
+});
 
 export const someRule: fc.Arbitrary<Rule> = fc.record({
   moment: fc.record({
-    triggers: fc
-      .integer({ min: 0, max: 36_000 })
-      .map((tenths) => [{ id: 'time', kind: 'time' as const, seconds: tenths / 10 }]),
+    join: oneOf('any', 'all'),
+    triggers: fc.array(someTrigger, { minLength: 1, maxLength: 4 }),
+    notBeforeSeconds: fc.constantFrom(0, 1, 3),
+    againAfterSeconds: fc.constantFrom(null, 1, 30),
   }),
   reach: fc.record({
     pages: fc.record({
@@ -42,19 +172,46 @@ export const someRule: fc.Arbitrary<Rule> = fc.record({
       exclude: fc.array(somePage, { maxLength: 3 }),
     }),
     devices: fc.subarray([...DEVICES]),
+    audience: fc.option(someAudience, { nil: null }),
   }),
   limits: fc.record({
     caps: fc.array(
-      fc.record({
-        max: fc.integer({ min: 1, max: 5 }),
-        per: fc.oneof(fc.constantFrom('session' as const, 'ever' as const), someSpan),
-      }),
+      fc.record({ max: fc.integer({ min: 1, max: 5 }), per: fc.oneof(oneOf('session', 'ever'), someSpan) }),
       { maxLength: 3 },
     ),
     afterClose: somePause,
     afterConversion: somePause,
+    stopAfterUnanswered: fc.constantFrom(null, 1, 3),
+    schedule: fc.option(someSchedule, { nil: null }),
+    whenBusy: oneOf('wait', 'yield'),
   }),
 });
+
+/** What most tests leave alone. */
+export const plainRule: Rule = {
+  moment: {
+    join: 'any',
+    triggers: [{ kind: 'time', seconds: 5 }],
+    notBeforeSeconds: 0,
+    againAfterSeconds: null,
+  },
+  reach: { pages: { include: [{ kind: 'every' }], exclude: [] }, devices: ['desktop'], audience: null },
+  limits: {
+    caps: [],
+    afterClose: 'session',
+    afterConversion: 'ever',
+    stopAfterUnanswered: null,
+    schedule: null,
+    whenBusy: 'wait',
+  },
+};
+
+export const plainSettings: SiteSettings = {
+  sessionMinutes: 30,
+  breakpoints: { mobile: 768, tablet: 1024 },
+  trackingParameters: ['utm_source'],
+  limits: { perPageView: null, perSession: null, perDay: null, gapSeconds: 0 },
+};
 
 export const someSentenceInput = fc.constantFrom(...FORMATS).chain((format) =>
   fc.record({

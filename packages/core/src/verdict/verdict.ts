@@ -2,20 +2,39 @@ import type { Device } from '@velarium/contract';
 
 /**
  * What became of one campaign on one page view. Gates are asked in this order and the first to object answers:
- * page, device, caps (converted, closed, showings), page view, trigger, other messages.
+ * schedule, page, device, audience, caps (converted, closed, unanswered, showings), page view, trigger, site
+ * limits, floor.
  */
 export type Verdict =
-  | { readonly code: 'blocked:page.nowhere' }
-  | { readonly code: 'blocked:page.unmatched' }
-  | { readonly code: 'blocked:page.excluded' }
-  | { readonly code: 'blocked:device'; readonly device: Device }
   | {
-      readonly code: 'blocked:cap.converted' | 'blocked:cap.closed' | 'blocked:cap.showings';
+      readonly code: 'blocked:schedule.before' | 'blocked:schedule.closed';
+      readonly retryAtMs: number | null;
+    }
+  | { readonly code: 'blocked:schedule.after' }
+  | { readonly code: 'blocked:page.nowhere' | 'blocked:page.unmatched' | 'blocked:page.excluded' }
+  | { readonly code: 'blocked:device'; readonly device: Device }
+  | { readonly code: 'blocked:audience' }
+  | {
+      readonly code:
+        | 'blocked:cap.converted'
+        | 'blocked:cap.closed'
+        | 'blocked:cap.unanswered'
+        | 'blocked:cap.showings';
       readonly retryAtMs: number | null;
     }
   | { readonly code: 'blocked:page.view' }
-  | { readonly code: 'waiting:trigger'; readonly remainingMs: number }
-  | { readonly code: 'waiting:message'; readonly openCampaign: string }
+  | { readonly code: 'blocked:yielded'; readonly to: string }
+  /** `remainingMs` is `null` when only something the visitor or the page does can end the waiting. */
+  | { readonly code: 'waiting:trigger'; readonly remainingMs: number | null }
+  | {
+      readonly code:
+        | 'blocked:limit.pageView'
+        | 'blocked:limit.session'
+        | 'blocked:limit.day'
+        | 'blocked:limit.gap';
+      readonly retryAtMs: number | null;
+    }
+  | { readonly code: 'waiting:floor'; readonly heldBy: string }
   | { readonly code: 'ready' }
   | { readonly code: 'shown' };
 
@@ -25,35 +44,45 @@ const DEVICE_NAME: Readonly<Record<Device, string>> = {
   mobile: 'a phone',
 };
 
-const lifts = (retryAtMs: number | null, write: (atMs: number) => string) =>
-  retryAtMs === null ? '' : ` It may show again from ${write(retryAtMs)}.`;
+const REASON: Readonly<Partial<Record<Verdict['code'], string>>> = {
+  'blocked:schedule.before': 'it has not begun yet',
+  'blocked:schedule.closed': 'its schedule leaves this time out',
+  'blocked:schedule.after': 'it has ended',
+  'blocked:page.nowhere': 'its rule names no page',
+  'blocked:page.unmatched': 'this page is not among its pages',
+  'blocked:page.excluded': 'this page is taken out of its pages',
+  'blocked:audience': 'this visitor is not in its audience',
+  'blocked:cap.converted': 'this visitor has already converted',
+  'blocked:cap.closed': 'this visitor closed it',
+  'blocked:cap.unanswered': 'this visitor has left it unanswered often enough',
+  'blocked:cap.showings': 'this visitor has seen it as often as it may be seen',
+  'blocked:page.view': 'it opens once in a page view',
+  'blocked:yielded': 'it gave way to another message on this page view',
+  'blocked:limit.pageView': 'the site allows no more messages on this page view',
+  'blocked:limit.session': 'the site allows no more messages in this session',
+  'blocked:limit.day': 'the site allows no more messages today',
+  'blocked:limit.gap': 'the last message was too short a time ago',
+};
 
 /** The verdict in one plain sentence. `write` puts an instant (epoch milliseconds) into the reader's words. */
 export function verdictSentence(verdict: Verdict, write: (atMs: number) => string): string {
   switch (verdict.code) {
-    case 'blocked:page.nowhere':
-      return 'Not shown, because its rule names no page.';
-    case 'blocked:page.unmatched':
-      return 'Not shown, because this page is not among its pages.';
-    case 'blocked:page.excluded':
-      return 'Not shown, because this page is taken out of its pages.';
     case 'blocked:device':
       return `Not shown, because it is not meant for ${DEVICE_NAME[verdict.device]}.`;
-    case 'blocked:cap.converted':
-      return `Not shown, because this visitor has already converted.${lifts(verdict.retryAtMs, write)}`;
-    case 'blocked:cap.closed':
-      return `Not shown, because this visitor closed it.${lifts(verdict.retryAtMs, write)}`;
-    case 'blocked:cap.showings':
-      return `Not shown, because this visitor has seen it as often as it may be seen.${lifts(verdict.retryAtMs, write)}`;
-    case 'blocked:page.view':
-      return 'Not shown again, because it opens once in a page view.';
     case 'waiting:trigger':
-      return `Waiting: it opens after ${Math.ceil(verdict.remainingMs / 100) / 10} s more on the page.`;
-    case 'waiting:message':
-      return 'Waiting, because another message is open.';
+      return verdict.remainingMs === null
+        ? 'Waiting for its moment.'
+        : `Waiting: it opens after ${Math.ceil(verdict.remainingMs / 100) / 10} s more.`;
+    case 'waiting:floor':
+      return 'Waiting, because another message has the floor.';
     case 'ready':
       return 'Ready: it opens now.';
     case 'shown':
       return 'Shown.';
+    default: {
+      const retryAtMs = 'retryAtMs' in verdict ? verdict.retryAtMs : null;
+      const lifts = retryAtMs === null ? '' : ` It may show again from ${write(retryAtMs)}.`;
+      return `Not shown, because ${REASON[verdict.code]}.${lifts}`;
+    }
   }
 }

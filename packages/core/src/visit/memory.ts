@@ -9,10 +9,29 @@ export interface CampaignMemory {
   /** Session of the latest showing, and how often it was shown in it. */
   readonly shownIn: string;
   readonly showingsInSession: number;
+  /** Showings since the last click or conversion. */
+  readonly unanswered: number;
   readonly closedAtMs?: number;
   readonly closedIn?: string;
   readonly convertedAtMs?: number;
   readonly convertedIn?: string;
+}
+
+export interface SessionMemory {
+  readonly id: string;
+  readonly startedAtMs: number;
+  readonly activeAtMs: number;
+  /** 1 for the visitor's first. */
+  readonly number: number;
+  readonly views: number;
+  /** Visible milliseconds on the pages before this one. */
+  readonly visibleMs: number;
+  /** Path it began at, host it came from, parameters it came with. */
+  readonly landing: string;
+  readonly referrer: string;
+  readonly arrival: Readonly<Record<string, string>>;
+  /** Messages of any campaign shown in it. */
+  readonly shown: number;
 }
 
 /** One small versioned record per site, kept in the site's own storage. */
@@ -20,7 +39,11 @@ export interface Memory {
   readonly v: 1;
   /** 128 random bits in hex. */
   readonly visitor: string;
-  readonly session: { readonly id: string; readonly startedAtMs: number; readonly activeAtMs: number };
+  readonly session: SessionMemory;
+  /** Showings of all campaigns in the last 24 hours, epoch milliseconds. */
+  readonly shownAtMs: readonly number[];
+  /** Views of the pages seen most lately, by page key. */
+  readonly pages: Readonly<Record<string, number>>;
   readonly campaigns: Readonly<Record<string, CampaignMemory>>;
 }
 
@@ -30,87 +53,158 @@ export interface Ids {
   readonly session: () => string;
 }
 
-export function newMemory(ids: Ids, nowMs: number): Memory {
+/** How a session began, told by the page it begins on. */
+export interface Arrival {
+  readonly landing: string;
+  readonly referrer: string;
+  readonly parameters: Readonly<Record<string, string>>;
+}
+const NO_ARRIVAL: Arrival = { landing: '', referrer: '', parameters: {} };
+
+const DAY_MS = 86_400_000;
+const MOST_PAGES = 40;
+const MOST_SHOWN = 500;
+
+function newSession(ids: Ids, nowMs: number, number: number, arrival: Arrival): SessionMemory {
+  return {
+    id: ids.session(),
+    startedAtMs: nowMs,
+    activeAtMs: nowMs,
+    number,
+    views: 0,
+    visibleMs: 0,
+    landing: arrival.landing,
+    referrer: arrival.referrer,
+    arrival: arrival.parameters,
+    shown: 0,
+  };
+}
+
+export function newMemory(ids: Ids, nowMs: number, arrival: Arrival = NO_ARRIVAL): Memory {
   return {
     v: 1,
     visitor: ids.visitor(),
-    session: { id: ids.session(), startedAtMs: nowMs, activeAtMs: nowMs },
+    session: newSession(ids, nowMs, 1, arrival),
+    shownAtMs: [],
+    pages: {},
     campaigns: {},
   };
 }
 
-const isRecord = (value: unknown): value is Record<string, unknown> =>
-  typeof value === 'object' && value !== null && !Array.isArray(value);
-const isTime = (value: unknown): value is number => typeof value === 'number' && Number.isFinite(value);
-const isText = (value: unknown): value is string => typeof value === 'string';
+type Shape = Readonly<Record<string, unknown>>;
 
-/** Reads one campaign's record defensively; anything damaged is as if it had never been. */
-function readCampaign(value: unknown): CampaignMemory | undefined {
-  if (
-    !isRecord(value) ||
-    !isTime(value.showings) ||
-    !isText(value.shownIn) ||
-    !isTime(value.showingsInSession)
-  ) {
-    return undefined;
+/**
+ * Whether a stored value has every field of `shape`, each of the same type; a table's values are all of the type of
+ * the one value in its shape, as a list's are.
+ */
+function hasShape(value: unknown, shape: unknown): boolean {
+  if (typeof shape !== 'object') return typeof value === typeof shape && !Number.isNaN(value);
+  if (typeof value !== 'object' || value === null || Array.isArray(value) !== Array.isArray(shape))
+    return false;
+  const fields = shape as Shape;
+  if (ANY in fields || Array.isArray(shape)) {
+    return Object.values(value).every((one) => hasShape(one, Object.values(fields)[0]));
   }
-  if (!Array.isArray(value.shownAtMs) || !value.shownAtMs.every(isTime)) return undefined;
-  return {
-    showings: value.showings,
-    shownAtMs: value.shownAtMs,
-    shownIn: value.shownIn,
-    showingsInSession: value.showingsInSession,
-    ...(isTime(value.closedAtMs) && isText(value.closedIn)
-      ? { closedAtMs: value.closedAtMs, closedIn: value.closedIn }
-      : {}),
-    ...(isTime(value.convertedAtMs) && isText(value.convertedIn)
-      ? { convertedAtMs: value.convertedAtMs, convertedIn: value.convertedIn }
-      : {}),
-  };
+  return Object.keys(fields).every((key) => hasShape((value as Shape)[key], fields[key]));
 }
+const ANY = '*';
+const TABLE_OF_NUMBERS = { [ANY]: 0 };
+
+const CAMPAIGN_SHAPE = { showings: 0, shownAtMs: [0], shownIn: '', showingsInSession: 0, unanswered: 0 };
+const OPTIONAL_SHAPE: Shape = { closedAtMs: 0, closedIn: '', convertedAtMs: 0, convertedIn: '' };
+const MEMORY_SHAPE = {
+  v: 1,
+  visitor: '',
+  session: {
+    ...{
+      id: '',
+      startedAtMs: 0,
+      activeAtMs: 0,
+      number: 0,
+      views: 0,
+      visibleMs: 0,
+      landing: '',
+      referrer: '',
+    },
+    ...{ arrival: { [ANY]: '' }, shown: 0 },
+  },
+  shownAtMs: [0],
+  pages: TABLE_OF_NUMBERS,
+  campaigns: {},
+};
+
+const isCampaign = (value: unknown): value is CampaignMemory =>
+  hasShape(value, CAMPAIGN_SHAPE) &&
+  Object.keys(OPTIONAL_SHAPE).every((key) => {
+    const field = (value as Shape)[key];
+    return field === undefined || hasShape(field, OPTIONAL_SHAPE[key]);
+  });
 
 /**
  * Reads a stored record. Storage is the page's, so nothing in it is trusted: damaged, foreign or newer records
  * give `undefined`, and a damaged campaign inside a good record is left out.
  */
 export function readMemory(json: string | null): Memory | undefined {
-  if (!json) return undefined;
-  let value: unknown;
+  let value: Memory | null;
   try {
-    value = JSON.parse(json);
+    value = JSON.parse(json ?? 'null');
   } catch {
     return undefined;
   }
-  if (!isRecord(value) || value.v !== 1 || !isRecord(value.session) || !isRecord(value.campaigns))
+  if (!hasShape(value, MEMORY_SHAPE) || value?.v !== 1 || !/^[0-9a-f]{32}$/.test(value.visitor))
     return undefined;
-  const { id, startedAtMs, activeAtMs } = value.session;
-  if (!isText(value.visitor) || !/^[0-9a-f]{32}$/.test(value.visitor)) return undefined;
-  if (!isText(id) || !isTime(startedAtMs) || !isTime(activeAtMs)) return undefined;
-  const campaigns: Record<string, CampaignMemory> = {};
-  for (const [key, entry] of Object.entries(value.campaigns)) {
-    const campaign = readCampaign(entry);
-    if (campaign) campaigns[key] = campaign;
-  }
-  return { v: 1, visitor: value.visitor, session: { id, startedAtMs, activeAtMs }, campaigns };
+  const campaigns = Object.entries(value.campaigns).filter(([, campaign]) => isCampaign(campaign));
+  return { ...value, campaigns: Object.fromEntries(campaigns) };
 }
 
 /**
  * Notes activity at `nowMs`. A session ends after `sessionMinutes` without any; the next activity begins
  * another. Exactly that long is still the same session.
  */
-export function touchSession(memory: Memory, nowMs: number, sessionMinutes: number, ids: Ids): Memory {
-  const isOver = nowMs - memory.session.activeAtMs > sessionMinutes * 60_000;
+export function touchSession(
+  memory: Memory,
+  nowMs: number,
+  sessionMinutes: number,
+  ids: Ids,
+  arrival: Arrival = NO_ARRIVAL,
+): Memory {
+  const { session } = memory;
+  const isOver = nowMs - session.activeAtMs > sessionMinutes * 60_000;
   return {
     ...memory,
     session: isOver
-      ? { id: ids.session(), startedAtMs: nowMs, activeAtMs: nowMs }
-      : { ...memory.session, activeAtMs: Math.max(nowMs, memory.session.activeAtMs) },
+      ? newSession(ids, nowMs, session.number + 1, arrival)
+      : { ...session, activeAtMs: Math.max(nowMs, session.activeAtMs) },
   };
 }
 
+/** Notes a page view of the page with this key. */
+export function rememberView(memory: Memory, pageKey: string): Memory {
+  const { [pageKey]: views = 0, ...others } = memory.pages;
+  const kept = Object.entries(others).slice(-(MOST_PAGES - 1));
+  return {
+    ...memory,
+    session: { ...memory.session, views: memory.session.views + 1 },
+    pages: { ...Object.fromEntries(kept), [pageKey]: views + 1 },
+  };
+}
+
+/** Adds the visible time of a page that is being left. */
+export function rememberVisible(memory: Memory, visibleMs: number): Memory {
+  const { session } = memory;
+  return { ...memory, session: { ...session, visibleMs: session.visibleMs + visibleMs } };
+}
+
+const NEVER: CampaignMemory = {
+  showings: 0,
+  shownAtMs: [],
+  shownIn: '',
+  showingsInSession: 0,
+  unanswered: 0,
+};
+
 function withCampaign(memory: Memory, id: string, change: (old: CampaignMemory) => CampaignMemory): Memory {
-  const old = memory.campaigns[id] ?? { showings: 0, shownAtMs: [], shownIn: '', showingsInSession: 0 };
-  return { ...memory, campaigns: { ...memory.campaigns, [id]: change(old) } };
+  return { ...memory, campaigns: { ...memory.campaigns, [id]: change(memory.campaigns[id] ?? NEVER) } };
 }
 
 /** How many instants a campaign's rolling caps can ever look back on. */
@@ -122,13 +216,23 @@ export function rememberShown(
   campaign: Pick<ManifestCampaign, 'id' | 'caps'>,
   nowMs: number,
 ): Memory {
-  return withCampaign(memory, campaign.id, (old) => ({
-    ...old,
-    showings: old.showings + 1,
-    shownAtMs: [...old.shownAtMs, nowMs].sort((a, b) => a - b).slice(-keptShowings(campaign.caps)),
-    shownIn: memory.session.id,
-    showingsInSession: old.shownIn === memory.session.id ? old.showingsInSession + 1 : 1,
-  }));
+  const { session } = memory;
+  return withCampaign(
+    {
+      ...memory,
+      session: { ...session, shown: session.shown + 1 },
+      shownAtMs: [...memory.shownAtMs.filter((atMs) => nowMs - atMs < DAY_MS), nowMs].slice(-MOST_SHOWN),
+    },
+    campaign.id,
+    (old) => ({
+      ...old,
+      showings: old.showings + 1,
+      shownAtMs: [...old.shownAtMs, nowMs].sort((a, b) => a - b).slice(-keptShowings(campaign.caps)),
+      shownIn: session.id,
+      showingsInSession: old.shownIn === session.id ? old.showingsInSession + 1 : 1,
+      unanswered: old.unanswered + 1,
+    }),
+  );
 }
 
 export function rememberClosed(memory: Memory, campaignId: string, nowMs: number): Memory {
@@ -139,9 +243,13 @@ export function rememberClosed(memory: Memory, campaignId: string, nowMs: number
   }));
 }
 
+export const rememberAnswered = (memory: Memory, campaignId: string): Memory =>
+  withCampaign(memory, campaignId, (old) => ({ ...old, unanswered: 0 }));
+
 export function rememberConverted(memory: Memory, campaignId: string, nowMs: number): Memory {
   return withCampaign(memory, campaignId, (old) => ({
     ...old,
+    unanswered: 0,
     convertedAtMs: nowMs,
     convertedIn: memory.session.id,
   }));

@@ -1,15 +1,13 @@
-const SIGNS = ['pointerdown', 'keydown', 'wheel', 'touchstart', 'scroll'] as const;
+import { on } from '../observe/on.ts';
+
+const SIGNS = ['pointerdown', 'pointermove', 'keydown', 'wheel', 'touchstart', 'scroll'] as const;
 
 /** Calls `callback` at a sign of life from the visitor, at most once in `everyMs`. Returns the undo. */
 export function onActivity(callback: () => void, everyMs: number): () => void {
-  let lastMs = performance.now();
-  const handle = () => {
+  let lastMs = Number.NEGATIVE_INFINITY;
+  return on(window, SIGNS, () => {
     if (performance.now() - lastMs < everyMs) return;
     lastMs = performance.now();
     callback();
-  };
-  for (const sign of SIGNS) addEventListener(sign, handle, { passive: true, capture: true });
-  return () => {
-    for (const sign of SIGNS) removeEventListener(sign, handle, { capture: true });
-  };
+  });
 }

@@ -1,5 +1,5 @@
 import type { ManifestCampaign, Message } from '@velarium/contract';
-import type * as Render from '@velarium/render';
+import type * as Renderer from '../renderer.ts';
 import type { SiteScript } from '../site-script.ts';
 
 /** Replaced at build time by the file name of the renderer's bundle, which carries its content hash. */
@@ -7,14 +7,14 @@ declare const __RENDERER__: string;
 
 export interface Loaded {
   readonly message: Message;
-  readonly renderMessage: typeof Render.renderMessage;
+  readonly show: typeof Renderer.show;
 }
 export type Load = (campaign: ManifestCampaign) => Promise<Loaded>;
 
 /** Loads a campaign's message and the renderer, each once. Failures are not kept, so a later try can succeed. */
 export function createLoader({ edge, key }: SiteScript): Load {
   const messages = new Map<string, Promise<Message>>();
-  let renderer: Promise<typeof Render> | undefined;
+  let renderer: Promise<typeof Renderer> | undefined;
   const fetchMessage = async (hash: string): Promise<Message> => {
     const response = await fetch(`${edge}/tag/${key}/messages/${hash}.json`, { credentials: 'omit' });
     if (!response.ok) throw new Error(String(response.status));
@@ -25,7 +25,7 @@ export function createLoader({ edge, key }: SiteScript): Load {
     messages.set(hash, message);
     renderer ??= import(/* @vite-ignore */ `${edge}/tag/${__RENDERER__}`);
     try {
-      return { message: await message, renderMessage: (await renderer).renderMessage };
+      return { message: await message, show: (await renderer).show };
     } catch (error) {
       messages.delete(hash);
       renderer = undefined;

@@ -1,31 +1,27 @@
-import type { CloseWay, ManifestCampaign } from '@velarium/contract';
+import type { CloseWay, Message, Submit } from '@velarium/contract';
 import { convertsByLink } from '@velarium/core/message';
-import type { FormAnswers } from '@velarium/render';
+import { renderMessage } from '@velarium/render';
 import { onViewable } from '../page/on-viewable.ts';
-import type { Loaded } from './load.ts';
+import { submitAnswers } from '../send/submit.ts';
 
 export interface ShowHooks {
   readonly onViewable: () => void;
   readonly onClicked: () => void;
   /** `form` answers are counted by the server that stored them; a followed link has only the tag to tell of it. */
   readonly onConverted: (by: 'link' | 'form') => void;
-  /** Stores the answers; rejects with words for the visitor. */
-  readonly send: (answers: FormAnswers) => Promise<void>;
+  /** The edge's origin, and what goes to it with the answers of a form. */
+  readonly edge: string;
+  readonly envelope: () => Omit<Submit, 'fields' | 'consent'>;
   /** Gone for good; `way` is `undefined` when the page left it, not the visitor. */
   readonly onGone: (way: CloseWay | undefined) => void;
 }
 
 export interface Shown {
-  readonly campaign: ManifestCampaign;
   close(way: CloseWay | undefined): void;
 }
 
 /** Draws a loaded message over the page and reports what becomes of it. */
-export function show(
-  campaign: ManifestCampaign,
-  { message, renderMessage }: Loaded,
-  hooks: ShowHooks,
-): Shown {
+export function show(message: Message, hooks: ShowHooks): Shown {
   let isGone = false;
   const close = (way: CloseWay | undefined) => {
     if (isGone) return;
@@ -46,7 +42,7 @@ export function show(
       close('action');
     },
     onSend: async (answers) => {
-      await hooks.send(answers);
+      await submitAnswers(hooks.edge, { ...hooks.envelope(), ...answers });
       hooks.onConverted('form');
       const success = message.steps.find((step) => step.role === 'success');
       if (success) rendered.showStep(success.id);
@@ -54,5 +50,5 @@ export function show(
     },
   });
   const stopWatching = onViewable(rendered.box, hooks.onViewable);
-  return { campaign, close };
+  return { close };
 }

@@ -1,4 +1,11 @@
-import { boundMemory, type Memory, newMemory, readMemory, touchSession } from '@velarium/core/decide';
+import {
+  type Arrival,
+  boundMemory,
+  type Memory,
+  newMemory,
+  readMemory,
+  touchSession,
+} from '@velarium/core/decide';
 import { timeOrderedId, visitorId } from '../ids.ts';
 import type { Storage } from './storage.ts';
 
@@ -14,12 +21,28 @@ export interface VisitorStore {
 
 const IDS = { visitor: visitorId, session: timeOrderedId };
 
+const MOST_PARAMETERS = 20;
+
+/** How a session that begins now began. */
+function arrival(): Arrival {
+  const host = /^https?:\/\/([^/:]+)/.exec(document.referrer)?.[1] ?? '';
+  return {
+    landing: location.pathname,
+    referrer: host === location.hostname ? '' : host.toLowerCase(),
+    parameters: Object.fromEntries(
+      [...new URLSearchParams(location.search)]
+        .slice(0, MOST_PARAMETERS)
+        .map(([key, value]) => [key.slice(0, 80), value.slice(0, 300)]),
+    ),
+  };
+}
+
 export function createVisitorStore(storage: Storage, siteKey: string): VisitorStore {
   const name = `velarium:${siteKey}`;
   let live: ReadonlySet<string> = new Set();
   let sessionMinutes = 30;
 
-  const read = () => readMemory(storage.read(name)) ?? write(newMemory(IDS, Date.now()));
+  const read = () => readMemory(storage.read(name)) ?? write(newMemory(IDS, Date.now(), arrival()));
   const write = (memory: Memory): Memory => {
     const bounded = boundMemory(memory, live);
     storage.write(name, JSON.stringify(bounded));
@@ -29,7 +52,7 @@ export function createVisitorStore(storage: Storage, siteKey: string): VisitorSt
   return {
     read,
     change,
-    touch: () => change((memory) => touchSession(memory, Date.now(), sessionMinutes, IDS)),
+    touch: () => change((memory) => touchSession(memory, Date.now(), sessionMinutes, IDS, arrival())),
     setLive(liveIds, minutes) {
       live = liveIds;
       sessionMinutes = minutes;

@@ -1,20 +1,27 @@
+import type { Trigger } from '@velarium/contract';
 import { LIMITS } from '@velarium/contract/values';
 import { type ChangeEvent, useEffect, useState } from 'react';
+import { Button } from '../../ui/button.tsx';
 import { Field } from '../../ui/field.tsx';
 import { useWorkbench, useWorkbenchStore } from '../store.ts';
 
-export const useSeconds = () => useWorkbench((state) => state.document.rule.moment.triggers[0]?.seconds ?? 0);
+/** The delay of the campaign's first time mark; `null` when it opens by other signs only. */
+export const useSeconds = (): number | null =>
+  useWorkbench((state) => state.document.rule.moment.triggers.find(isTime)?.seconds ?? null);
 
+const isTime = (trigger: Trigger) => trigger.kind === 'time';
+
+/** Moves the first time mark, or adds one. */
 export function useSetSeconds(): (seconds: number) => void {
   const { editRule } = useWorkbenchStore().getState();
   return (seconds) =>
-    editRule(
-      (rule) => ({
-        ...rule,
-        moment: { triggers: rule.moment.triggers.map((trigger) => ({ ...trigger, seconds })) },
-      }),
-      'seconds',
-    );
+    editRule((rule) => {
+      const { triggers } = rule.moment;
+      const at = triggers.findIndex(isTime);
+      const mark = { kind: 'time' as const, seconds };
+      const moved = at < 0 ? [...triggers, mark] : triggers.map((old, n) => (n === at ? mark : old));
+      return { ...rule, moment: { ...rule.moment, triggers: moved } };
+    }, 'seconds');
 }
 
 /** Reads what a person typed for a delay: empty is at once; `undefined` is no delay at all. */
@@ -25,7 +32,7 @@ export function readSeconds(text: string): number | undefined {
   return Math.round(seconds * 10) / 10;
 }
 
-const writeSeconds = (seconds: number): string => (seconds === 0 ? '' : String(seconds));
+const writeSeconds = (seconds: number | null): string => (seconds ? String(seconds) : '');
 
 /** The delay as text being typed: follows the mark, but never rewrites what means the same. */
 function useSecondsText() {
@@ -33,7 +40,7 @@ function useSecondsText() {
   const setSeconds = useSetSeconds();
   const [text, setText] = useState(writeSeconds(seconds));
   useEffect(() => {
-    setText((old) => (readSeconds(old) === seconds ? old : writeSeconds(seconds)));
+    setText((old) => (seconds !== null && readSeconds(old) === seconds ? old : writeSeconds(seconds)));
   }, [seconds]);
   const isWrong = readSeconds(text) === undefined;
   return {
@@ -49,12 +56,23 @@ function useSecondsText() {
 
 /** Seconds on the page after which it opens. */
 export function MomentControl() {
+  const seconds = useSeconds();
+  const setSeconds = useSetSeconds();
+  const typed = useSecondsText();
+  if (seconds === null) {
+    return (
+      <div className="grid justify-items-start gap-2">
+        <p className="text-soft">This campaign opens by other signs than time on the page.</p>
+        <Button onClick={() => setSeconds(10)}>Add a time mark</Button>
+      </div>
+    );
+  }
   return (
     <Field
       label="Seconds on the page"
       inputMode="decimal"
       placeholder="at once"
-      {...useSecondsText()}
+      {...typed}
       hint="Only time in which the page is in sight counts. 5 s is early for a reader; 10 to 15 s is usual."
     />
   );
@@ -63,6 +81,8 @@ export function MomentControl() {
 /** The same on the visit line itself, in a word's room. */
 export function SecondsOnLine() {
   const { value, error, onChange } = useSecondsText();
+  if (useSeconds() === null)
+    return <p className="text-sm text-soft">no time mark; it opens by other signs</p>;
   return (
     <label className="flex items-baseline gap-1.5 text-sm">
       opens after

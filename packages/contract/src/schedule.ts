@@ -1,0 +1,25 @@
+import { z } from 'zod';
+
+/** A date and time of day without a zone, to the minute: `2026-12-24T18:00`. */
+export const localTimeSchema = z
+  .string()
+  .regex(/^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}$/, 'write it like 2026-12-24T18:00');
+export const localDateSchema = z.string().regex(/^\d{4}-\d{2}-\d{2}$/, 'write it like 2026-12-24');
+const timeOfDay = z.string().regex(/^([01]\d:[0-5]\d|2[0-3]:[0-5]\d|24:00)$/, 'write it like 18:00');
+
+/**
+ * When a campaign runs. Every stretch is half-open: its beginning is in it, its end is not. Daylight-saving gaps and
+ * overlaps are resolved as RFC 5545 and Temporal's "compatible" do.
+ */
+export const scheduleSchema = z.strictObject({
+  zone: z.enum(['site', 'visitor']),
+  start: localTimeSchema.nullable(),
+  end: localTimeSchema.nullable(),
+  /** 1 Monday to 7 Sunday; all seven when empty. */
+  days: z.array(z.number().int().min(1).max(7)).max(7),
+  /** Stretches of each day; the whole day when empty. */
+  hours: z.array(z.strictObject({ from: timeOfDay, to: timeOfDay })).max(8),
+  /** Whole days left out, the last one included. */
+  blackouts: z.array(z.strictObject({ from: localDateSchema, to: localDateSchema })).max(60),
+});
+export type Schedule = z.infer<typeof scheduleSchema>;

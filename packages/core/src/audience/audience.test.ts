@@ -1,0 +1,151 @@
+import type { Audience, Condition } from '@velarium/contract';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { isInAudience, sourceOf, type VisitorFacts } from './audience.ts';
+
+const facts: VisitorFacts = {
+  sessions: 3,
+  viewsInSession: 2,
+  signedIn: null,
+  referrer: '',
+  arrival: {},
+  landing: '/journal',
+  ownHost: 'quillonfell.example',
+  languages: ['en-gb', 'en'],
+  country: null,
+  basket: null,
+  attributes: {},
+  history: () => ({ seen: false, closed: false, converted: false }),
+};
+const audienceOf = (condition: Condition, not = false): Audience => ({
+  match: 'all',
+  groups: [{ not: false, match: 'all', items: [{ not, condition }] }],
+});
+
+describe('conditions', () => {
+  it.each<[rule: string, condition: Condition, change: Partial<VisitorFacts>, expected: boolean]>([
+    ['a third session is a returning visitor', { kind: 'visitor', is: 'returning' }, {}, true],
+    ['a first session is a new one', { kind: 'visitor', is: 'new' }, { sessions: 1 }, true],
+    ['from the third session on', { kind: 'sessions', comparison: 'atLeast', count: 3 }, {}, true],
+    ['not signed in is not the same as not known', { kind: 'signedIn', is: false }, {}, false],
+    ['not signed in, as the page tells', { kind: 'signedIn', is: false }, { signedIn: false }, true],
+    [
+      'a partner’s host',
+      { kind: 'referrer', host: 'partner.example' },
+      { referrer: 'www.partner.example' },
+      true,
+    ],
+    [
+      'not a host that merely ends so',
+      { kind: 'referrer', host: 'partner.example' },
+      { referrer: 'notpartner.example' },
+      false,
+    ],
+    [
+      'a campaign parameter',
+      { kind: 'arrival', parameter: 'utm_campaign', value: 'winter' },
+      { arrival: { utm_campaign: 'winter' } },
+      true,
+    ],
+    [
+      'a parameter no object has by itself',
+      { kind: 'arrival', parameter: 'constructor', value: '' },
+      {},
+      false,
+    ],
+    ['a language and its regions', { kind: 'language', code: 'en' }, {}, true],
+    ['not another region', { kind: 'language', code: 'en-us' }, {}, false],
+    ['an unknown country is a value', { kind: 'country', code: 'unknown' }, {}, true],
+    [
+      'a basket of three',
+      { kind: 'basketItems', comparison: 'atLeast', count: 3 },
+      { basket: { items: 3, total: 61 } },
+      true,
+    ],
+    [
+      'worth sixty',
+      { kind: 'basketTotal', comparison: 'atLeast', amount: 60 },
+      { basket: { items: 3, total: 59.99 } },
+      false,
+    ],
+    [
+      'without a basket neither more nor less',
+      { kind: 'basketItems', comparison: 'atMost', count: 3 },
+      {},
+      false,
+    ],
+    [
+      'an attribute',
+      { kind: 'attribute', name: 'plan', value: 'friend' },
+      { attributes: { plan: 'friend' } },
+      true,
+    ],
+    [
+      'has converted on this campaign',
+      { kind: 'campaign', id: null, what: 'converted' },
+      { history: (id) => ({ seen: true, closed: false, converted: id === 'this' }) },
+      true,
+    ],
+  ])('%s', (_rule, condition, change, expected) => {
+    expect(isInAudience(audienceOf(condition), { ...facts, ...change }, 'this')).toBe(expected);
+    expect(isInAudience(audienceOf(condition, true), { ...facts, ...change }, 'this')).toBe(!expected);
+  });
+});
+
+describe('where a session came from', () => {
+  it.each<[what: string, change: Partial<VisitorFacts>, source: string]>([
+    ['nowhere known', {}, 'direct'],
+    ['the site itself', { referrer: 'quillonfell.example' }, 'direct'],
+    ['a host that says search', { referrer: 'search.hollow.example' }, 'search'],
+    ['a link marked as a newsletter’s', { arrival: { utm_medium: 'E-Mail' } }, 'mail'],
+    [
+      'a link marked as social',
+      { arrival: { utm_medium: 'social' }, referrer: 'search.hollow.example' },
+      'social',
+    ],
+    ['any other site', { referrer: 'partner.example' }, 'site'],
+  ])('%s', (_what, change, source) => {
+    expect(sourceOf({ ...facts, ...change })).toBe(source);
+  });
+});
+
+it('groups obey the algebra of all, any and not', () => {
+  const truth: Condition = { kind: 'country', code: 'unknown' };
+  const lie: Condition = { kind: 'country', code: 'gb' };
+  const someItem = fc.record({ not: fc.boolean(), isTrue: fc.boolean() });
+  const someGroup = fc.record({
+    not: fc.boolean(),
+    match: fc.constantFrom('all' as const, 'any' as const),
+    items: fc.array(someItem, { minLength: 1, maxLength: 4 }),
+  });
+  fc.assert(
+    fc.property(
+      fc.constantFrom('all' as const, 'any' as const),
+      fc.array(someGroup, { minLength: 1, maxLength: 4 }),
+      (match, groups) => {
+        const audience = (isFlipped: boolean): Audience => {
+          // De Morgan: not(all of) is any of (not).
+          const other = { all: 'any', any: 'all' } as const;
+          return {
+            match: isFlipped ? other[match] : match,
+            groups: groups.map((group) => ({
+              not: group.not,
+              match: isFlipped ? other[group.match] : group.match,
+              items: group.items.map(({ not, isTrue }) => ({
+                not: not !== isFlipped,
+                condition: isTrue ? truth : lie,
+              })),
+            })),
+          };
+        };
+        expect(isInAudience(audience(true), facts, 'this')).toBe(
+          !isInAudience(audience(false), facts, 'this'),
+        );
+      },
+    ),
+  );
+});
+
+it('everybody is in no audience at all', () => {
+  expect(isInAudience(null, facts, 'this')).toBe(true);
+});

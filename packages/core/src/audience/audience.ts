@@ -1,0 +1,100 @@
+import type { Audience, Condition, Source } from '@velarium/contract';
+import { compare } from './compare.ts';
+
+/** What is known of a visitor; `null` is not known, and unknown is never true. */
+export interface VisitorFacts {
+  readonly sessions: number;
+  readonly viewsInSession: number;
+  readonly signedIn: boolean | null;
+  /** Host the visit came from, lower case; empty when it came from nowhere known. */
+  readonly referrer: string;
+  /** Parameters of the address the session began at. */
+  readonly arrival: Readonly<Record<string, string>>;
+  /** Path the session began at. */
+  readonly landing: string;
+  /** The site's own host, so that its own pages are no source. */
+  readonly ownHost: string;
+  /** Languages the browser asks for, lower case, best first. */
+  readonly languages: readonly string[];
+  /** Two letters, lower case. */
+  readonly country: string | null;
+  readonly basket: { readonly items: number; readonly total: number } | null;
+  readonly attributes: Readonly<Record<string, string>>;
+  /** Campaigns seen, closed and converted on so far. */
+  readonly history: (id: string) => {
+    readonly seen: boolean;
+    readonly closed: boolean;
+    readonly converted: boolean;
+  };
+}
+
+/** Whether a visitor is in the audience. Everybody is in none. */
+export function isInAudience(audience: Audience | null, facts: VisitorFacts, campaign: string): boolean {
+  if (!audience) return true;
+  const groups = audience.groups.map(
+    (group) =>
+      meets(
+        group.match,
+        group.items.map(({ not, condition }) => isTrue(condition, facts, campaign) !== not),
+      ) !== group.not,
+  );
+  return meets(audience.match, groups);
+}
+
+const meets = (match: 'all' | 'any', parts: readonly boolean[]) =>
+  match === 'all' ? parts.every(Boolean) : parts.some(Boolean);
+
+function isTrue(condition: Condition, facts: VisitorFacts, campaign: string): boolean {
+  switch (condition.kind) {
+    case 'visitor':
+      return facts.sessions > 1 === (condition.is === 'returning');
+    case 'sessions':
+      return compare(facts.sessions, condition.comparison, condition.count);
+    case 'views':
+      return compare(facts.viewsInSession, condition.comparison, condition.count);
+    case 'signedIn':
+      return facts.signedIn === condition.is;
+    case 'source':
+      return sourceOf(facts) === condition.is;
+    case 'referrer':
+      return facts.referrer === condition.host || facts.referrer.endsWith(`.${condition.host}`);
+    case 'arrival':
+      return (
+        Object.hasOwn(facts.arrival, condition.parameter) &&
+        facts.arrival[condition.parameter] === condition.value
+      );
+    case 'landing':
+      return facts.landing === condition.path;
+    case 'language':
+      return facts.languages.some((one) => one === condition.code || one.startsWith(`${condition.code}-`));
+    case 'country':
+      return (facts.country ?? 'unknown') === condition.code;
+    case 'basketItems':
+      return facts.basket !== null && compare(facts.basket.items, condition.comparison, condition.count);
+    case 'basketTotal':
+      return facts.basket !== null && compare(facts.basket.total, condition.comparison, condition.amount);
+    case 'attribute':
+      return (
+        Object.hasOwn(facts.attributes, condition.name) &&
+        facts.attributes[condition.name] === condition.value
+      );
+    case 'campaign':
+      return facts.history(condition.id ?? campaign)[condition.what];
+  }
+}
+
+/**
+ * The kind of place a session came from. What a link says of itself (`utm_medium`) counts before what its host looks
+ * like; host names are told by words that such places carry in their names, never by a list of brands.
+ */
+export function sourceOf({ referrer, arrival, ownHost }: VisitorFacts): Source {
+  const medium = (arrival.utm_medium ?? '').toLowerCase();
+  if (/e-?mail|newsletter/.test(medium)) return 'mail';
+  if (/social/.test(medium)) return 'social';
+  if (/cpc|ppc|search|organic/.test(medium)) return 'search';
+  if (referrer === '' || referrer === ownHost) return medium ? 'site' : 'direct';
+  if (/(^|[.-])(search|suche|find|recherche)[.-]/.test(referrer)) return 'search';
+  if (/(^|[.-])(mail|webmail|post)[.-]/.test(referrer)) return 'mail';
+  if (/(^|[.-])(social|community)[.-]/.test(referrer)) return 'social';
+  return 'site';
+}

@@ -1,0 +1,197 @@
+import { Temporal } from '@js-temporal/polyfill';
+import type { Schedule } from '@velarium/contract';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { nextChange, scheduleState } from './schedule.ts';
+import { instantOf, wallClock } from './zone.ts';
+
+const ZONES = [
+  'Europe/London',
+  'America/New_York',
+  'Asia/Kolkata',
+  'Australia/Lord_Howe',
+  'UTC',
+  'Asia/Tokyo',
+] as const;
+const always: Schedule = { zone: 'site', start: null, end: null, days: [], hours: [], blackouts: [] };
+const at = (iso: string) => Date.parse(iso);
+const state = (schedule: Partial<Schedule>, iso: string, zone = 'Europe/London') =>
+  scheduleState({ ...always, ...schedule }, at(iso), zone);
+const next = (schedule: Partial<Schedule>, iso: string, zone = 'Europe/London') => {
+  const ms = nextChange({ ...always, ...schedule }, at(iso), zone);
+  return ms === null ? null : new Date(ms).toISOString().replace('.000', '');
+};
+
+describe('a reading of the clock becomes the instant Temporal’s "compatible" says', () => {
+  // Published: RFC 5545, 3.3.5, and the TC39 Temporal documentation on ambiguity; zones of the IANA database.
+  it.each([
+    [
+      'a gap in London: 01:30 is carried on to 02:30',
+      '2026-03-29T01:30',
+      'Europe/London',
+      '2026-03-29T01:30:00Z',
+    ],
+    ['an overlap in London: the first 01:30', '2026-10-25T01:30', 'Europe/London', '2026-10-25T00:30:00Z'],
+    ['a gap in New York', '2026-03-08T02:30', 'America/New_York', '2026-03-08T07:30:00Z'],
+    ['an overlap in New York', '2026-11-01T01:30', 'America/New_York', '2026-11-01T05:30:00Z'],
+    ['half an hour of difference', '2026-06-01T12:00', 'Asia/Kolkata', '2026-06-01T06:30:00Z'],
+  ])('%s', (_what, local, zone, iso) => {
+    expect(new Date(instantOf(at(`${local}:00Z`), zone)).toISOString()).toBe(new Date(at(iso)).toISOString());
+  });
+
+  it('as the reference library has it, at any minute in any zone', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...ZONES),
+        fc.integer({ min: 0, max: 20 * 366 * 1440 }),
+        (zone, minutes) => {
+          const wallMs = at('2015-01-01T00:00:00Z') + minutes * 60_000;
+          const local = new Date(wallMs).toISOString().slice(0, 16);
+          const expected = Temporal.PlainDateTime.from(local).toZonedDateTime(zone, {
+            disambiguation: 'compatible',
+          });
+          expect(instantOf(wallMs, zone)).toBe(expected.epochMilliseconds);
+          const shown = Temporal.Instant.fromEpochMilliseconds(wallMs)
+            .toZonedDateTimeISO(zone)
+            .toPlainDateTime()
+            .toString();
+          expect(new Date(wallClock(wallMs, zone)).toISOString().slice(0, 16)).toBe(shown.slice(0, 16));
+        },
+      ),
+      { numRuns: 2000 },
+    );
+  });
+});
+
+describe('when a campaign runs', () => {
+  it.each<[rule: string, schedule: Partial<Schedule>, iso: string, expected: string]>([
+    ['without a schedule always', {}, '2026-11-25T12:00Z', 'open'],
+    ['its start is in it', { start: '2026-12-01T09:00' }, '2026-12-01T09:00Z', 'open'],
+    ['a moment before is not', { start: '2026-12-01T09:00' }, '2026-12-01T08:59:59.999Z', 'before'],
+    ['its end is not in it', { end: '2026-12-01T09:00' }, '2026-12-01T09:00Z', 'after'],
+    ['on a named day', { days: [2] }, '2026-12-01T12:00Z', 'open'],
+    ['not on another', { days: [2] }, '2026-12-02T12:00Z', 'closed'],
+    ['within its hours', { hours: [{ from: '18:00', to: '22:00' }] }, '2026-12-01T18:00Z', 'open'],
+    [
+      'the end of its hours is not in them',
+      { hours: [{ from: '18:00', to: '22:00' }] },
+      '2026-12-01T22:00Z',
+      'closed',
+    ],
+    ['hours over midnight', { hours: [{ from: '22:00', to: '02:00' }] }, '2026-12-02T01:59Z', 'open'],
+    [
+      'hours over midnight belong to the day they begin on',
+      { days: [1], hours: [{ from: '22:00', to: '02:00' }] },
+      '2026-12-01T01:00Z',
+      'open',
+    ],
+    [
+      'and not to the day they end on',
+      { days: [2], hours: [{ from: '22:00', to: '02:00' }] },
+      '2026-12-01T01:00Z',
+      'closed',
+    ],
+    [
+      'not on a blackout day',
+      { blackouts: [{ from: '2026-12-24', to: '2026-12-26' }] },
+      '2026-12-26T23:59Z',
+      'closed',
+    ],
+    [
+      'again the day after',
+      { blackouts: [{ from: '2026-12-24', to: '2026-12-26' }] },
+      '2026-12-27T00:00Z',
+      'open',
+    ],
+    ['in summer by summer time', { hours: [{ from: '09:00', to: '10:00' }] }, '2026-07-01T08:30Z', 'open'],
+  ])('%s', (_rule, schedule, iso, expected) => {
+    expect(state(schedule, iso)).toBe(expected);
+  });
+});
+
+describe('the next change', () => {
+  it.each<[rule: string, schedule: Partial<Schedule>, iso: string, expected: string | null]>([
+    ['never without a schedule', {}, '2026-11-25T12:00Z', null],
+    ['the start', { start: '2027-06-01T09:00' }, '2026-11-25T12:00Z', '2027-06-01T08:00:00Z'],
+    ['the end, however far', { end: '2031-01-01T00:00' }, '2026-11-25T12:00Z', '2031-01-01T00:00:00Z'],
+    ['none after the end', { end: '2026-01-01T00:00' }, '2026-11-25T12:00Z', null],
+    ['tonight', { hours: [{ from: '18:00', to: '22:00' }] }, '2026-11-25T12:00Z', '2026-11-25T18:00:00Z'],
+    ['next Monday', { days: [1] }, '2026-11-25T12:00Z', '2026-11-30T00:00:00Z'],
+    [
+      'hours that touch are one',
+      {
+        hours: [
+          { from: '08:00', to: '12:00' },
+          { from: '12:00', to: '20:00' },
+        ],
+      },
+      '2026-11-25T09:00Z',
+      '2026-11-25T20:00:00Z',
+    ],
+    [
+      'the start outside its hours waits for them',
+      { start: '2026-12-01T09:00', hours: [{ from: '18:00', to: '20:00' }] },
+      '2026-11-25T12:00Z',
+      '2026-12-01T18:00:00Z',
+    ],
+    [
+      'over the change to summer time',
+      { hours: [{ from: '00:00', to: '03:00' }] },
+      '2026-03-29T00:30Z',
+      '2026-03-29T02:00:00Z',
+    ],
+  ])('%s', (_rule, schedule, iso, expected) => {
+    expect(next(schedule, iso)).toBe(expected);
+  });
+
+  it('is exact: the state holds until then and differs from then on', () => {
+    const someTime = fc
+      .integer({ min: 0, max: 24 * 4 })
+      .map((q) => `${String(Math.floor(q / 4)).padStart(2, '0')}:${String((q % 4) * 15).padStart(2, '0')}`);
+    const someDay = fc
+      .integer({ min: 0, max: 60 })
+      .map((d) => new Date(at('2026-10-01T00:00Z') + d * 86_400_000).toISOString().slice(0, 10));
+    const local = fc
+      .tuple(someDay, fc.constantFrom('00:00', '09:30', '23:45'))
+      .map(([day, time]) => `${day}T${time}`);
+    const someSchedule = fc.record({
+      zone: fc.constant('site' as const),
+      start: fc.option(local, { nil: null }),
+      end: fc.option(local, { nil: null }),
+      days: fc.subarray([1, 2, 3, 4, 5, 6, 7]),
+      hours: fc.array(fc.record({ from: someTime.filter((time) => time !== '24:00'), to: someTime }), {
+        maxLength: 2,
+      }),
+      blackouts: fc.array(
+        fc.tuple(someDay, someDay).map(([a, b]) => (a < b ? { from: a, to: b } : { from: b, to: a })),
+        { maxLength: 2 },
+      ),
+    });
+    fc.assert(
+      fc.property(
+        someSchedule,
+        fc.constantFrom(...ZONES),
+        fc.integer({ min: 0, max: 60 * 96 }),
+        (schedule, zone, quarter) => {
+          const from = at('2026-10-01T00:00Z') + quarter * 900_000;
+          const isOpen = (ms: number) => scheduleState(schedule, ms, zone) === 'open';
+          const change = nextChange(schedule, from, zone);
+          if (change !== null) {
+            expect(change).toBeGreaterThan(from);
+            expect(isOpen(change)).toBe(!isOpen(from));
+            expect(isOpen(change - 1)).toBe(isOpen(from));
+          }
+          // Every quarter of an hour until then, or for four days, is as it was.
+          for (
+            let ms = from;
+            ms < Math.min(change ?? Number.POSITIVE_INFINITY, from + 4 * 86_400_000);
+            ms += 900_000
+          ) {
+            expect(isOpen(ms)).toBe(isOpen(from));
+          }
+        },
+      ),
+      { numRuns: 250 },
+    );
+  });
+});

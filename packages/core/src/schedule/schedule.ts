@@ -1,0 +1,79 @@
+import type { Schedule } from '@velarium/contract';
+import { instantOf, wallClock } from './zone.ts';
+
+const DAY_MS = 86_400_000;
+const MINUTE_MS = 60_000;
+
+/** Days looked ahead for a change without an end: two years, beyond any run of blackouts a person would write. */
+const HORIZON_DAYS = 800;
+
+export type ScheduleState = 'open' | 'before' | 'after' | 'closed';
+
+const wallOf = (local: string): number => Date.parse(`${local}:00Z`);
+const dayOf = (wallMs: number): number => Math.floor(wallMs / DAY_MS);
+const minutesOf = (time: string): number => Number(time.slice(0, 2)) * 60 + Number(time.slice(3));
+/** 1 Monday to 7 Sunday; day 0 of the epoch was a Thursday. */
+const weekdayOf = (day: number): number => ((((day + 3) % 7) + 7) % 7) + 1;
+
+/**
+ * Whether a campaign may run at this instant. All stretches are half-open. `zone` is the one its schedule asks for:
+ * the site's or the visitor's.
+ */
+export function scheduleState(schedule: Schedule | null, atMs: number, zone: string): ScheduleState {
+  if (!schedule) return 'open';
+  if (schedule.start && atMs < instantOf(wallOf(schedule.start), zone)) return 'before';
+  if (schedule.end && atMs >= instantOf(wallOf(schedule.end), zone)) return 'after';
+  // An instant belongs to the stretches that begin at or before it; yesterday's may reach over midnight.
+  const today = dayOf(wallClock(atMs, zone));
+  return [today - 1, today].some((day) =>
+    stretches(schedule, day, zone).some(([from, to]) => from <= atMs && atMs < to),
+  )
+    ? 'open'
+    : 'closed';
+}
+
+/** A day's open stretches as instants. Hours that end no later than they begin reach into the next day. */
+function stretches(schedule: Schedule, day: number, zone: string): [from: number, to: number][] {
+  if (schedule.days.length > 0 && !schedule.days.includes(weekdayOf(day))) return [];
+  const isOut = schedule.blackouts.some(
+    ({ from, to }) => dayOf(Date.parse(`${from}T00:00Z`)) <= day && day <= dayOf(Date.parse(`${to}T00:00Z`)),
+  );
+  if (isOut) return [];
+  const hours = schedule.hours.length > 0 ? schedule.hours : [{ from: '00:00', to: '24:00' }];
+  return hours.map(({ from, to }) => {
+    const [begin, end] = [minutesOf(from), minutesOf(to)];
+    const at = (minutes: number) => instantOf(day * DAY_MS + minutes * MINUTE_MS, zone);
+    return [at(begin), at(end > begin ? end : end + 24 * 60)];
+  });
+}
+
+/**
+ * The next instant (epoch milliseconds, later than `atMs`) at which the state changes between open and not open, or
+ * `null` when it stays as it is.
+ */
+export function nextChange(schedule: Schedule | null, atMs: number, zone: string): number | null {
+  if (!schedule) return null;
+  const isOpen = (ms: number) => scheduleState(schedule, ms, zone) === 'open';
+  const now = isOpen(atMs);
+  const start = schedule.start ? instantOf(wallOf(schedule.start), zone) : Number.NEGATIVE_INFINITY;
+  const end = schedule.end ? instantOf(wallOf(schedule.end), zone) : Number.POSITIVE_INFINITY;
+  if (atMs >= end) return null;
+  // Nothing changes before the start, however far off it is; after the end nothing does.
+  const firstDay = dayOf(wallClock(Math.max(atMs, start), zone));
+  const lastDay = Number.isFinite(end) ? dayOf(wallClock(end, zone)) : firstDay + HORIZON_DAYS;
+  for (let day = firstDay; day <= lastDay; day++) {
+    const [from, to] = [instantOf(day * DAY_MS, zone), instantOf((day + 1) * DAY_MS, zone)];
+    const found = [
+      start,
+      end,
+      ...stretches(schedule, day - 1, zone).flat(),
+      ...stretches(schedule, day, zone).flat(),
+    ]
+      .filter((edge) => edge > atMs && edge >= from && edge < to)
+      .sort((a, b) => a - b)
+      // Stretches may touch or overlap, so only an edge at which the state differs is a change.
+      .find((edge) => isOpen(edge) !== now);
+    if (found !== undefined) return found;
+  }
+  return null;
+}

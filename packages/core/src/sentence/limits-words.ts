@@ -1,0 +1,60 @@
+import type { Cap, Schedule } from '@velarium/contract';
+import { everySpan, listOf } from './words.ts';
+
+export function capsWords(caps: readonly Cap[], stopAfterUnanswered: number | null): string {
+  const often = caps.length === 0 ? 'every time a page is opened' : listOf(caps.map(capWords));
+  if (stopAfterUnanswered === null) return often;
+  return `${often}, until ${stopAfterUnanswered === 1 ? '1 showing goes' : `${stopAfterUnanswered} showings go`} unanswered`;
+}
+
+function capWords({ max, per }: Cap): string {
+  const often = max === 1 ? 'once' : `at most ${max} times`;
+  if (per === 'session') return `${often} per session`;
+  if (per === 'ever') return `${often} per visitor`;
+  return `${often} ${everySpan(per)}`;
+}
+
+const DAY_NAMES = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
+const MONTHS = [
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December',
+];
+
+function dateWords(date: string): string {
+  const [year, month, day] = date.split('-').map(Number) as [number, number, number];
+  return `${day} ${MONTHS[month - 1]} ${year}`;
+}
+const timeWords = (local: string): string => `${dateWords(local.slice(0, 10))} at ${local.slice(11)}`;
+
+/** `from 1 December 2026 at 09:00, on Fridays, between 18:00 and 22:00, by the site's clock`. */
+export function scheduleWords({ zone, start, end, days, hours, blackouts }: Schedule): string {
+  const parts = [
+    ...(start ? [`from ${timeWords(start)}`] : []),
+    ...(end ? [`until ${timeWords(end)}`] : []),
+    ...(days.length > 0 ? [`on ${listOf(days.map((day) => `${DAY_NAMES[day - 1]}s`))}`] : []),
+    ...(hours.length > 0
+      ? [
+          `between ${listOf(
+            hours.map(({ from, to }) => `${from} and ${to}`),
+            'or',
+          )}`,
+        ]
+      : []),
+    ...(blackouts.length > 0
+      ? [
+          `but not ${listOf(blackouts.map(({ from, to }) => (from === to ? `on ${dateWords(from)}` : `from ${dateWords(from)} to ${dateWords(to)}`)))}`,
+        ]
+      : []),
+  ];
+  return [...(parts.length > 0 ? parts : ['at any time']), `by the ${zone}’s clock`].join(', ');
+}

@@ -1,0 +1,67 @@
+import type { Moment, Trigger } from '@velarium/contract';
+import { COMPARISON_WORDS, listOf, ordinal, quantity, quoted } from './words.ts';
+
+/** When it opens: `after 12 seconds or at the end of the article, not before 3 seconds`. */
+export function momentWords({ join, triggers, notBeforeSeconds, againAfterSeconds }: Moment): string {
+  const joined = listOf(triggers.map(triggerWords), join === 'any' ? 'or' : 'and');
+  // With a single trigger the two ways of joining are one and the same.
+  const together = triggers.length > 1 && join === 'all' ? `${joined} (all of them)` : joined;
+  const arming = notBeforeSeconds > 0 ? `, not before ${quantity(notBeforeSeconds, 'second')}` : '';
+  const again =
+    againAfterSeconds === null ? '' : `, and again ${quantity(againAfterSeconds, 'second')} after it is gone`;
+  return together + arming + again;
+}
+
+const SIGN_OF_LEAVING = {
+  early: 'an early sign of leaving',
+  likely: 'a likely sign of leaving',
+  certain: 'a certain sign of leaving',
+} as const;
+
+const COUNTED = {
+  viewsInSession: 'page view of the session',
+  viewsOfPage: 'view of the page',
+  sessions: 'session',
+} as const;
+
+function triggerWords(trigger: Trigger): string {
+  switch (trigger.kind) {
+    case 'load':
+      return trigger.when === 'ready' ? 'when the page is ready' : 'when the page has loaded';
+    case 'time':
+      return trigger.seconds === 0 ? 'at once' : `after ${quantity(trigger.seconds, 'second')}`;
+    case 'sessionTime':
+      return `after ${quantity(trigger.seconds, 'second')} in the session`;
+    case 'scroll':
+      return trigger.unit === 'percent'
+        ? `after ${trigger.amount} % of the page`
+        : `after ${quantity(trigger.amount, 'pixel')} of the page`;
+    case 'element':
+      return `on reaching ${quoted(trigger.selector)}`;
+    case 'articleEnd':
+      return 'at the end of the article';
+    case 'exitMouse':
+      return `at ${SIGN_OF_LEAVING[trigger.certainty]} by mouse`;
+    case 'exitTouch':
+      return trigger.by === 'scrollUp' ? 'on a quick scroll up by touch' : 'on the back gesture';
+    case 'tabReturn':
+      return 'on coming back to the tab';
+    case 'inactivity':
+      return `after ${quantity(trigger.seconds, 'second')} of stillness`;
+    case 'interact':
+      return `on a ${trigger.what} of ${quoted(trigger.selector)}`;
+    case 'count':
+      return `from the ${ordinal(trigger.atLeast)} ${COUNTED[trigger.of]} onwards`;
+    case 'event': {
+      const { condition } = trigger;
+      const value =
+        condition && (typeof condition.value === 'string' ? quoted(condition.value) : condition.value);
+      const having = condition
+        ? ` with ${quoted(condition.path)} ${COMPARISON_WORDS[condition.comparison]} ${value}`
+        : '';
+      return `on the event ${quoted(trigger.name)}${having}`;
+    }
+    case 'hand':
+      return 'when the page asks for it';
+  }
+}

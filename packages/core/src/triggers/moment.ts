@@ -1,0 +1,67 @@
+import type { Moment } from '@velarium/contract';
+import { EXIT_ARMED_MS, isExit, remainingMs, type TriggerTimes } from './times.ts';
+import type { Fact, isMetBy } from './trigger.ts';
+
+/** One campaign's triggers on one page view: which have happened, and what is still missing. */
+export interface MomentState {
+  /** Takes a fact in; `times` are those of the same instant. */
+  feed(fact: Fact, times: TriggerTimes): void;
+  /** Milliseconds until the moment comes by time alone; 0 when it is here, `Infinity` when a fact is needed. */
+  remaining(times: TriggerTimes): number;
+  /** Begins anew after an opening, for a campaign that may open again. */
+  rearm(times: TriggerTimes): void;
+}
+
+/** `meets` is missing where no trigger needs a fact. */
+export function createMomentState(
+  moment: Moment,
+  campaign: string,
+  meets: typeof isMetBy | undefined,
+): MomentState {
+  let happened = moment.triggers.map(() => false);
+  let notBeforeMs = moment.notBeforeSeconds * 1000;
+  /** Where the clocks stood when the moment was armed; they count from there. */
+  let base = { visibleMs: 0, sessionVisibleMs: 0 };
+  let isRearmed = false;
+
+  /** Times as this arming sees them. Before the first opening the session's time counts from its beginning. */
+  const since = (times: TriggerTimes): TriggerTimes => ({
+    ...times,
+    visibleMs: times.visibleMs - base.visibleMs,
+    sessionVisibleMs: times.sessionVisibleMs - base.sessionVisibleMs,
+    stillMs: Math.min(times.stillMs, times.visibleMs - base.visibleMs),
+  });
+
+  const left = (times: TriggerTimes): number[] =>
+    moment.triggers.map((trigger, n) => {
+      if (happened[n]) return 0;
+      // A count is a state: it cannot happen again within one page view.
+      const ms =
+        isRearmed && trigger.kind === 'count' ? Number.POSITIVE_INFINITY : remainingMs(trigger, times);
+      if (ms === 0) happened[n] = true;
+      return ms;
+    });
+
+  return {
+    feed(fact, now) {
+      const times = since(now);
+      left(times);
+      moment.triggers.forEach((trigger, n) => {
+        if (isExit(trigger) && times.visibleMs < Math.max(notBeforeMs, EXIT_ARMED_MS)) return;
+        if (meets?.(trigger, fact, campaign)) happened[n] = true;
+      });
+    },
+    remaining(now) {
+      const times = since(now);
+      const all = left(times);
+      const ms = moment.join === 'any' ? Math.min(...all) : Math.max(...all);
+      return Math.max(ms, notBeforeMs - times.visibleMs);
+    },
+    rearm(now) {
+      happened = moment.triggers.map(() => false);
+      base = { visibleMs: now.visibleMs, sessionVisibleMs: now.sessionVisibleMs };
+      notBeforeMs = (moment.againAfterSeconds ?? 0) * 1000;
+      isRearmed = true;
+    },
+  };
+}

@@ -1,0 +1,40 @@
+import type { Trigger } from '@velarium/contract';
+
+/** What is known without a fact. */
+export interface TriggerTimes {
+  /** Visible milliseconds on this page, and on all pages of this session. */
+  readonly visibleMs: number;
+  readonly sessionVisibleMs: number;
+  /** Milliseconds without a sign of life while visible; 0 when hidden. */
+  readonly stillMs: number;
+  readonly counts: {
+    readonly viewsInSession: number;
+    readonly viewsOfPage: number;
+    readonly sessions: number;
+  };
+}
+
+/**
+ * Milliseconds until this trigger happens by itself: 0 when it has, `Infinity` when only a fact can make it.
+ */
+export function remainingMs(trigger: Trigger, times: TriggerTimes): number {
+  switch (trigger.kind) {
+    case 'time':
+      return Math.max(0, trigger.seconds * 1000 - times.visibleMs);
+    case 'sessionTime':
+      return Math.max(0, trigger.seconds * 1000 - times.sessionVisibleMs);
+    case 'inactivity':
+      return Math.max(0, trigger.seconds * 1000 - times.stillMs);
+    case 'count':
+      return times.counts[trigger.of] >= trigger.atLeast ? 0 : Number.POSITIVE_INFINITY;
+    default:
+      return Number.POSITIVE_INFINITY;
+  }
+}
+
+/** Leaving is a moment, not a state: before the arming time it is not remembered. */
+export const isExit = (trigger: Trigger): boolean =>
+  trigger.kind === 'exitMouse' || trigger.kind === 'exitTouch';
+
+/** Exit intent is not believed earlier than this, visible milliseconds (common practice). */
+export const EXIT_ARMED_MS = 3000;

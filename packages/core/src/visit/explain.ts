@@ -1,0 +1,34 @@
+import type { Manifest } from '@velarium/contract';
+import { DEVICE_BIT } from '../devices/device.ts';
+import type { PageFit } from '../manifest/page-index.ts';
+import type { Verdict } from '../verdict/verdict.ts';
+import type { Memory } from './memory.ts';
+import type { Now, PageView, PageViewInput } from './page-view.ts';
+
+/**
+ * One verdict for every campaign of a manifest on a page view, in its order: why each is shown or is not. Apart from
+ * the page view itself, since the tag only needs to know what opens.
+ */
+export function explain(
+  view: PageView,
+  {
+    manifest,
+    index,
+    href,
+    device,
+    facts,
+  }: Pick<PageViewInput, 'index' | 'href' | 'device' | 'facts'> & { manifest: Manifest },
+  memory: Memory,
+  now: Now,
+): Verdict[] {
+  const fits = index.fit(href, facts());
+  return manifest.campaigns.map((campaign, position) => {
+    const verdict = view.verdictOf(campaign, memory, now);
+    // The schedule is asked before the page.
+    if (verdict.code.startsWith('blocked:schedule')) return verdict;
+    const fit = fits[position] as PageFit;
+    if (fit !== 'fits') return { code: `blocked:page.${fit}` };
+    if ((campaign.devices & DEVICE_BIT[device]) === 0) return { code: 'blocked:device', device };
+    return verdict;
+  });
+}

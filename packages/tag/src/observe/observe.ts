@@ -1,0 +1,70 @@
+import type { Trigger } from '@velarium/contract';
+import type { Fact } from '@velarium/core/decide';
+import { onExitByMouse } from './exit-mouse.ts';
+import { onBackGesture, onQuickScrollUp } from './exit-touch.ts';
+import { all, closest, find, on } from './on.ts';
+import { articleEnd, onReached } from './reach.ts';
+import { onDepth } from './scroll.ts';
+
+/** The events that make an element clicked, hovered over by a mouse, or focused. */
+const INTERACTION = { click: 'click', hover: 'pointerover', focus: 'focusin' } as const;
+
+/**
+ * Watches the page for what these triggers ask for, and for nothing else: a page with only time triggers gets no
+ * listener at all. Returns the undo.
+ */
+export function observe(triggers: readonly Trigger[], report: (fact: Fact) => void): () => void {
+  const undo: (() => void)[] = [];
+  const kinds = new Set<string>();
+  for (const trigger of triggers) {
+    // Two campaigns that ask for the same share one observer.
+    const key = 'selector' in trigger ? JSON.stringify(trigger) : 'by' in trigger ? trigger.by : trigger.kind;
+    if (kinds.has(key)) continue;
+    kinds.add(key);
+    undo.push(watch(trigger, report));
+  }
+  return all(undo);
+}
+
+function watch(trigger: Trigger, report: (fact: Fact) => void): () => void {
+  switch (trigger.kind) {
+    case 'load':
+      return onLoad(report);
+    case 'scroll':
+      return onDepth((depth) => report({ kind: 'scrolled', ...depth }));
+    case 'element': {
+      const { selector } = trigger;
+      return onReached(
+        () => find(selector),
+        () => report({ kind: 'reached', selector }),
+      );
+    }
+    case 'articleEnd':
+      return onReached(articleEnd, () => report({ kind: 'articleEnd' }));
+    case 'exitMouse':
+      return onExitByMouse((certainty) => report({ kind: 'exitMouse', certainty }));
+    case 'exitTouch':
+      return trigger.by === 'back'
+        ? onBackGesture(() => report({ kind: 'exitTouch', by: 'back' }))
+        : onQuickScrollUp(() => report({ kind: 'exitTouch', by: 'scrollUp' }));
+    case 'interact': {
+      const { what, selector } = trigger;
+      return on(document, [INTERACTION[what]], (event) => {
+        if (what === 'hover' && (event as PointerEvent).pointerType !== 'mouse') return;
+        if (closest(event, selector)) report({ kind: 'interacted', what, selector });
+      });
+    }
+    default:
+      return () => {};
+  }
+}
+
+function onLoad(report: (fact: Fact) => void): () => void {
+  const tell = () => {
+    // Told in a task of its own: whoever began to watch has finished beginning.
+    if (document.readyState !== 'loading') queueMicrotask(() => report({ kind: 'ready' }));
+    if (document.readyState === 'complete') queueMicrotask(() => report({ kind: 'loaded' }));
+  };
+  tell();
+  return on(document, ['readystatechange'], tell);
+}
