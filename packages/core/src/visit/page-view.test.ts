@@ -410,6 +410,20 @@ describe('the site’s own limits', () => {
     expect(view.codes(2)[1]).toBe('blocked:limit.pageView');
   });
 
+  it('wakes up when its schedule opens', () => {
+    const schedule = {
+      zone: 'site' as const,
+      start: '2026-11-25T20:01',
+      end: null,
+      days: [],
+      hours: [],
+      blackouts: [],
+    };
+    const view = begin([campaign('a', { ...atOnce, schedule })]);
+    expect(view.next(memory, at(20)).near[0]?.inMs).toBe(40_000);
+    expect(view.opens(60)).toBe('a');
+  });
+
   it('wakes up when the gap is over', () => {
     const view = begin([campaign('a', atOnce)], { limits: { gapSeconds: 60 } });
     expect(view.next(shown, at(50)).near[0]?.inMs).toBe(10_000);

@@ -186,13 +186,11 @@ export function createPageView(input: PageViewInput): PageView {
         const verdict = verdictOf(campaign, memory, at);
         if (verdict.code === 'ready') {
           if (first === null || came(campaign) < came(first)) first = campaign;
-        } else if (
-          verdict.code === 'waiting:trigger' &&
-          verdict.remainingMs !== null &&
-          visibleSince !== null
-        ) {
-          near.push({ campaign, inMs: verdict.remainingMs });
-        } else if (verdict.code === 'blocked:limit.gap' && verdict.retryAtMs !== null) {
+        } else if (verdict.code === 'waiting:trigger') {
+          if (verdict.remainingMs !== null && visibleSince !== null)
+            near.push({ campaign, inMs: verdict.remainingMs });
+        } else if ('retryAtMs' in verdict && verdict.retryAtMs !== null) {
+          // A cap, a gap or a schedule that time lifts while one waits on the page.
           near.push({ campaign, inMs: verdict.retryAtMs - at.wallMs });
         }
       }

@@ -1,0 +1,86 @@
+import type { CampaignDocument, Rule, Trigger } from '@velarium/contract';
+import type { Velarium } from './velarium.ts';
+
+/** Sessions of this worker's studio, kept: signing in is limited to a few tries a minute. */
+const sessions = new Map<string, { readonly cookie: string; readonly csrfToken: string }>();
+
+async function sessionOf({ studio }: Velarium) {
+  const known = sessions.get(studio);
+  if (known) return known;
+  const response = await fetch(`${studio}/api/session`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ email: 'mara@quillonfell.example', password: 'clear-skies-tonight' }),
+  });
+  const cookie = response.headers.getSetCookie()[0]?.split(';')[0] ?? '';
+  const { csrfToken } = (await response.json()) as { csrfToken: string };
+  const made = { cookie, csrfToken };
+  sessions.set(studio, made);
+  return made;
+}
+
+async function ask<Result>(velarium: Velarium, method: string, path: string, body?: object): Promise<Result> {
+  const { cookie, csrfToken } = await sessionOf(velarium);
+  const response = await fetch(`${velarium.studio}/api${path}`, {
+    method,
+    headers: { cookie, 'x-csrf-token': csrfToken, ...(body ? { 'content-type': 'application/json' } : {}) },
+    ...(body ? { body: JSON.stringify(body) } : {}),
+  });
+  if (!response.ok) throw new Error(`${method} ${path}: ${response.status} ${await response.text()}`);
+  return response.json() as Promise<Result>;
+}
+
+/** What a test says of a rule; the rest is gentle: everywhere, on every device, without caps or pauses. */
+export interface RuleOf {
+  readonly triggers?: readonly Trigger[];
+  readonly moment?: Partial<Rule['moment']>;
+  readonly reach?: Partial<Rule['reach']>;
+  readonly limits?: Partial<Rule['limits']>;
+  readonly template?: string;
+  readonly message?: Partial<Pick<CampaignDocument['message'], 'format' | 'anchor'>>;
+  readonly name?: string;
+}
+
+/**
+ * Publishes a campaign through the API: its rule has no control in the interface yet. The demo's own campaigns are
+ * put to rest first, so that nothing else opens.
+ */
+export async function publish(
+  velarium: Velarium,
+  { name = 'Test', template = 'corner-invitation', ...of }: RuleOf,
+): Promise<string> {
+  const [site] = await ask<{ id: string }[]>(velarium, 'GET', '/sites');
+  const made = await ask<{ id: string; revision: number; document: CampaignDocument }>(
+    velarium,
+    'POST',
+    `/sites/${site?.id}/campaigns`,
+    { name, template },
+  );
+  const { message, rule } = made.document;
+  const document: CampaignDocument = {
+    message: { ...message, ...of.message },
+    rule: {
+      moment: {
+        ...rule.moment,
+        triggers: [...(of.triggers ?? [{ kind: 'time', seconds: 0 }])],
+        ...of.moment,
+      },
+      reach: {
+        pages: { include: [{ kind: 'every' }], exclude: [] },
+        devices: ['desktop', 'tablet', 'mobile'],
+        audience: null,
+        ...of.reach,
+      },
+      limits: { ...rule.limits, caps: [], afterClose: 'none', afterConversion: 'none', ...of.limits },
+    },
+  };
+  await ask(velarium, 'PUT', `/campaigns/${made.id}/draft`, { revision: made.revision, document });
+  await ask(velarium, 'POST', `/campaigns/${made.id}/publish`);
+  return made.id;
+}
+
+/** Puts the demo's running campaigns to rest. */
+export async function restAll(velarium: Velarium): Promise<void> {
+  const running = await velarium.query<{ id: string }>("SELECT id FROM campaign WHERE state = 'running'");
+  for (const { id } of running) await ask(velarium, 'POST', `/campaigns/${id}/rest`);
+}
