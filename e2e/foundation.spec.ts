@@ -55,6 +55,25 @@ test('a campaign is made, published, seen, answered, counted, rested and run aga
     await expect(sentence).toContainText('A modal in the centre opens');
   });
 
+  await test.step('the format, and a button’s words and address on the step after sending', async () => {
+    const format = page.getByRole('combobox', { name: 'Format' });
+    await format.click();
+    await page.getByRole('option', { name: 'Pop-up' }).click();
+    await expect(sentence).toContainText('A pop-up in the centre opens');
+    await expect(desktop.locator('.backdrop')).toHaveCount(0);
+    await format.click();
+    await page.getByRole('option', { name: 'Modal' }).click();
+    await page.getByRole('button', { name: 'After it is sent' }).click();
+    await desktop.getByRole('textbox', { name: 'Button words' }).click();
+    await page.getByLabel('Words on the button').fill('See the membership');
+    await expect(phone.getByRole('textbox', { name: 'Button words' })).toHaveText('See the membership');
+    await page.getByRole('radio', { name: 'Leads to an address' }).check();
+    await page.getByLabel('Address', { exact: true }).fill('javascript:alert(1)');
+    await expect(page.getByText('Start with https://, mailto:, tel: or /, without spaces.')).toBeVisible();
+    await page.getByLabel('Address', { exact: true }).fill('/membership');
+    await page.getByRole('button', { name: 'First step' }).click();
+  });
+
   await test.step('set the moment on the visit line, by mark and by number', async () => {
     const mark = page.getByRole('slider', { name: 'Moment it opens' });
     await mark.focus();
@@ -116,7 +135,11 @@ test('a campaign is made, published, seen, answered, counted, rested and run aga
     await site.page.getByRole('button', { name: 'Count me in' }).click();
     await expect(site.dialog).toContainText('Clear skies');
     await site.settle();
-    await site.page.getByRole('button', { name: 'Back to the page' }).click();
+    await expect(site.page.getByRole('link', { name: 'See the membership' })).toHaveAttribute(
+      'href',
+      '/membership',
+    );
+    await site.page.getByRole('button', { name: 'Close' }).click();
     await expect(site.message).toHaveCount(0);
     await page.getByRole('link', { name: 'People' }).click();
     const lead = page.getByRole('row').filter({ hasText: 'lark@example.org' });

@@ -60,7 +60,7 @@ export const formBlockSchema = z.strictObject({
   consentText: line(600),
   submitLabel: line(120),
 });
-export type FormBlock = z.infer<typeof formBlockSchema>;
+export interface FormBlock extends z.infer<typeof formBlockSchema> {}
 
 export const blockSchema = z.discriminatedUnion('kind', [
   headingBlockSchema,

@@ -1,12 +1,12 @@
 import type { Field, FormBlock } from '@velarium/contract';
 import { element } from './dom.ts';
 
-export interface FormAnswers {
+export interface Answers {
   readonly fields: Readonly<Record<string, string>>;
   readonly consent: boolean;
 }
 /** Sends the answers; resolves when they are stored and rejects with words for the visitor. */
-export type SendForm = (answers: FormAnswers) => Promise<void>;
+export type SendForm = (answers: Answers) => Promise<void>;
 
 const INPUT: Readonly<Record<Field['kind'], { type: string; autocomplete: string }>> = {
   email: { type: 'email', autocomplete: 'email' },

@@ -1,3 +1,3 @@
 export { renderRichText } from './blocks.ts';
-export type { FormAnswers } from './form.ts';
+export type { Answers } from './form.ts';
 export * from './render.ts';

@@ -4,7 +4,7 @@ import { find } from './on.ts';
 const LOOK_AGAIN_MS = 500;
 
 /**
- * Calls back once, when half of the element, or half of the window, is inside the window. The element may come
+ * Calls back once, when half of the window, or half of the element, is inside the window. It may come
  * later than we do.
  */
 export function onReached(look: () => Element | null, callback: () => void): () => void {
