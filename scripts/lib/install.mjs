@@ -13,7 +13,8 @@ const lockHash = () =>
 export async function ensurePackages(say) {
   if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === lockHash()) return;
   say('Installing packages, about a minute …');
-  await run('npm', ['ci', '--no-fund', '--no-audit', '--loglevel=error'], { cwd: ROOT });
+  // The build needs the tools among the development packages, whatever NODE_ENV this shell has.
+  await run('npm', ['ci', '--include=dev', '--no-fund', '--no-audit', '--loglevel=error'], { cwd: ROOT });
   writeFileSync(STAMP, lockHash());
 }
 

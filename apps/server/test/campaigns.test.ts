@@ -182,6 +182,30 @@ describe('publishing', () => {
     expect((await manifest()).campaigns).toHaveLength(1);
   });
 
+  it('one whose start is to come is scheduled, one whose end is past has ended, and both can rest', async () => {
+    const dated = async (change: object) => {
+      const campaign = await createCampaign(owner);
+      const { rule } = campaign.document;
+      const schedule = {
+        zone: 'site',
+        start: null,
+        end: null,
+        days: [],
+        hours: [],
+        blackouts: [],
+        ...change,
+      };
+      const document = { ...campaign.document, rule: { ...rule, limits: { ...rule.limits, schedule } } };
+      await owner.ask('PUT', `/campaigns/${campaign.id}/draft`, { revision: campaign.revision, document });
+      return (await move(campaign, 'publish')).json<Campaign>();
+    };
+    const scheduled = await dated({ start: '2099-06-01T09:00' });
+    const ended = await dated({ end: '2020-01-01T00:00' });
+    expect(scheduled).toMatchObject({ state: 'scheduled', nextChangeAt: '2099-06-01T08:00:00.000Z' });
+    expect(ended).toMatchObject({ state: 'ended', nextChangeAt: null });
+    expect((await move(scheduled, 'rest')).json()).toMatchObject({ state: 'resting', nextChangeAt: null });
+  });
+
   it('what would open nowhere is refused, with the part to mend', async () => {
     const campaign = await createCampaign(owner);
     const document = onPages(campaign.document);

@@ -34,6 +34,8 @@ export const campaignSummarySchema = z.strictObject({
   /** Whether the draft says something the published version does not. */
   hasUnpublishedChanges: z.boolean(),
   publishedAt: z.iso.datetime().nullable(),
+  /** When its schedule will next open or shut it. */
+  nextChangeAt: z.iso.datetime().nullable(),
   updatedAt: z.iso.datetime(),
   numbers: campaignNumbersSchema,
 });

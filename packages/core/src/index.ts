@@ -12,6 +12,7 @@ export * from './message/index.ts';
 export * from './pages/page-key.ts';
 export * from './pages/page-rule.ts';
 export { PatternError } from './patterns/compile.ts';
+export * from './schedule/campaign-state.ts';
 export * from './schedule/schedule.ts';
 export * from './sentence/rule-sentence.ts';
 export * from './sentence/words.ts';

@@ -1,8 +1,6 @@
 import type { CampaignDocument } from '@velarium/contract';
+import type { StoredState } from '@velarium/core';
 import { EntitySchema } from 'typeorm';
-
-/** States that are stored; Scheduled and Ended follow from a running campaign's schedule. */
-type StoredState = 'draft' | 'running' | 'resting' | 'archived';
 
 export interface CampaignRow {
   id: string;

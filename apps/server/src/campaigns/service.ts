@@ -1,5 +1,5 @@
 import type { Campaign, CampaignDocument, CampaignSummary } from '@velarium/contract';
-import { patternFault, startingDocument, TEMPLATES } from '@velarium/core';
+import { deriveState, patternFault, startingDocument, TEMPLATES } from '@velarium/core';
 import type { DataSource, EntityManager } from 'typeorm';
 import { In } from 'typeorm';
 import { notFound, ProblemError } from '../infra/problem.ts';
@@ -23,34 +23,42 @@ type Actor = { readonly workspaceId: string; readonly accountId: string };
 export function createCampaignService({ db, sites, results }: CampaignServices) {
   const campaigns = db.getRepository(CampaignEntity);
 
-  async function publishedAt(rows: readonly CampaignRow[]): Promise<Map<string, Date>> {
+  async function liveVersions(rows: readonly CampaignRow[]): Promise<Map<string, CampaignVersionRow>> {
     const live = rows.filter((row) => row.liveVersion !== null);
     if (!live.length) return new Map();
     const versions = await db
       .getRepository(CampaignVersionEntity)
       .find({ where: live.map((row) => ({ campaignId: row.id, version: row.liveVersion as number })) });
-    return new Map(versions.map((version) => [version.campaignId, version.publishedAt]));
+    return new Map(versions.map((version) => [version.campaignId, version]));
   }
 
-  async function summaries(rows: readonly CampaignRow[]): Promise<CampaignSummary[]> {
-    const [numbersOf, published] = await Promise.all([
+  async function summaries(rows: readonly CampaignRow[], timeZone: string): Promise<CampaignSummary[]> {
+    const [numbersOf, live] = await Promise.all([
       results.numbers(rows.map((row) => row.id)),
-      publishedAt(rows),
+      liveVersions(rows),
     ]);
-    return rows.map((row) => ({
-      id: row.id,
-      siteId: row.siteId,
-      name: row.name,
-      state: row.state,
-      format: row.draft.message.format,
-      anchor: row.draft.message.anchor,
-      rule: row.draft.rule,
-      revision: row.revision,
-      hasUnpublishedChanges: row.liveVersion !== null && row.publishedRevision !== row.revision,
-      publishedAt: published.get(row.id)?.toISOString() ?? null,
-      updatedAt: row.updatedAt.toISOString(),
-      numbers: numbersOf(row.id),
-    }));
+    const nowMs = Date.now();
+    return rows.map((row) => {
+      const version = live.get(row.id);
+      // What visitors meet is the published version, so its schedule says what the state is.
+      const schedule = version?.document.rule.limits.schedule ?? null;
+      const { state, nextChangeMs } = deriveState(row.state, schedule, nowMs, timeZone);
+      return {
+        id: row.id,
+        siteId: row.siteId,
+        name: row.name,
+        state,
+        format: row.draft.message.format,
+        anchor: row.draft.message.anchor,
+        rule: row.draft.rule,
+        revision: row.revision,
+        hasUnpublishedChanges: version !== undefined && row.publishedRevision !== row.revision,
+        publishedAt: version?.publishedAt.toISOString() ?? null,
+        nextChangeAt: nextChangeMs === null ? null : new Date(nextChangeMs).toISOString(),
+        updatedAt: row.updatedAt.toISOString(),
+        numbers: numbersOf(row.id),
+      };
+    });
   }
 
   async function find(workspaceId: string, id: string): Promise<CampaignRow> {
@@ -61,7 +69,8 @@ export function createCampaignService({ db, sites, results }: CampaignServices) 
 
   async function get(workspaceId: string, id: string): Promise<Campaign> {
     const row = await find(workspaceId, id);
-    const [summary] = await summaries([row]);
+    const { timeZone } = await sites.get(workspaceId, row.siteId);
+    const [summary] = await summaries([row], timeZone);
     return { ...(summary as CampaignSummary), document: row.draft };
   }
 
@@ -93,12 +102,12 @@ export function createCampaignService({ db, sites, results }: CampaignServices) 
     get,
 
     async list(workspaceId: string, siteId: string): Promise<CampaignSummary[]> {
-      await sites.get(workspaceId, siteId);
+      const { timeZone } = await sites.get(workspaceId, siteId);
       const rows = await campaigns.find({
         where: { workspaceId, siteId },
         order: { createdAt: 'DESC', id: 'ASC' },
       });
-      return summaries(rows);
+      return summaries(rows, timeZone);
     },
 
     async create(actor: Actor, siteId: string, name: string, templateId: string): Promise<Campaign> {

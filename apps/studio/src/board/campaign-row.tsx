@@ -6,7 +6,7 @@ import { IconButton } from '../ui/button.tsx';
 import { cx } from '../ui/cx.ts';
 import { Menu, type MenuItem } from '../ui/menu.tsx';
 import { Rate } from './rate.tsx';
-import { StateMark } from './state-mark.tsx';
+import { isLive, StateMark } from './state-mark.tsx';
 import { useMoves } from './use-moves.ts';
 
 export interface CampaignRowProps {
@@ -37,7 +37,7 @@ export function FigureHeads() {
 
 /** One campaign: what it is called, what it does, what it did. */
 export function CampaignRow({ campaign, sentence, scaleTo, canEdit }: CampaignRowProps) {
-  const { id, siteId, name, state, numbers, hasUnpublishedChanges } = campaign;
+  const { id, siteId, name, state, numbers, hasUnpublishedChanges, nextChangeAt } = campaign;
   const isRunning = state === 'running';
   return (
     <li
@@ -54,6 +54,7 @@ export function CampaignRow({ campaign, sentence, scaleTo, canEdit }: CampaignRo
             {name}
           </Link>
           <StateMark state={state} />
+          {nextChangeAt && <NextChange at={nextChangeAt} />}
           {hasUnpublishedChanges && (
             <span className="text-xs text-hold">◇ changed since it was published</span>
           )}
@@ -76,6 +77,13 @@ export function CampaignRow({ campaign, sentence, scaleTo, canEdit }: CampaignRo
   );
 }
 
+const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
+
+/** When its schedule next opens or shuts it, by the reader's own clock. */
+function NextChange({ at }: { readonly at: string }) {
+  return <span className="text-xs text-soft">next change {when.format(new Date(at))}</span>;
+}
+
 function Figure({ name, value }: { readonly name: string; readonly value: number }) {
   return (
     <div>
@@ -94,7 +102,7 @@ function RowMenu({ campaign }: { readonly campaign: CampaignSummary }) {
   });
   const { state } = campaign;
   const items: MenuItem[] = [
-    ...(state === 'running' ? [item('Rest', 'rest')] : []),
+    ...(isLive(state) ? [item('Rest', 'rest')] : []),
     ...(state === 'resting' ? [item('Run again', 'run')] : []),
     item('Duplicate', 'duplicate'),
     state === 'archived' ? item('Take out of the archive', 'restore') : item('Archive', 'archive', true),

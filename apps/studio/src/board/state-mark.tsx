@@ -28,3 +28,7 @@ export function StateMark({ state }: { readonly state: CampaignState }) {
     </span>
   );
 }
+
+/** Published and not at rest: a running campaign, whatever its schedule makes of it just now. */
+export const isLive = (state: CampaignState): boolean =>
+  state === 'running' || state === 'scheduled' || state === 'ended';

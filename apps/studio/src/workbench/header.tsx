@@ -4,7 +4,7 @@ import { Redo2, Undo2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { renameCampaign } from '../api/queries.ts';
-import { StateMark } from '../board/state-mark.tsx';
+import { isLive, StateMark } from '../board/state-mark.tsx';
 import { useMoves } from '../board/use-moves.ts';
 import { Button, IconButton } from '../ui/button.tsx';
 import { tellProblem } from '../ui/toast.tsx';
@@ -48,7 +48,7 @@ export function WorkbenchHeader({ onLaunch }: { readonly onLaunch: () => void })
         <IconButton label="Redo" disabled={!canRedo} onClick={redo}>
           <Redo2 size={16} aria-hidden />
         </IconButton>
-        {campaignState === 'running' && (
+        {isLive(campaignState) && (
           <Button isBusy={isBusy} onClick={() => move(subject(), 'rest')}>
             Rest
           </Button>

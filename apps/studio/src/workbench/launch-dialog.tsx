@@ -1,6 +1,7 @@
 import { useMutation } from '@tanstack/react-query';
 import { type Finding, launchFindings, ruleSentence, sentenceText } from '@velarium/core';
 import { useNavigate } from 'react-router';
+import { isLive } from '../board/state-mark.tsx';
 import { useMoves } from '../board/use-moves.ts';
 import { Button } from '../ui/button.tsx';
 import { Dialog } from '../ui/dialog.tsx';
@@ -35,7 +36,7 @@ export function LaunchDialog({ isOpen, onClose, flush }: LaunchDialogProps) {
   const { moveAndWait } = useMoves();
   const document = useWorkbench((state) => state.document);
   const name = useWorkbench((state) => state.name);
-  const isLive = useWorkbench((state) => state.campaignState === 'running');
+  const isPublished = useWorkbench((state) => isLive(state.campaignState));
   const findings = launchFindings(document);
   const isStopped = findings.some(({ severity }) => severity === 'stop');
   const publish = useMutation({
@@ -88,7 +89,7 @@ export function LaunchDialog({ isOpen, onClose, flush }: LaunchDialogProps) {
           </ul>
         )}
         <p className="text-sm text-soft">
-          {isLive
+          {isPublished
             ? 'It is running already. Visitors get this version at their next load of a page; who has seen it often enough stays spared.'
             : 'Visitors can meet it from their next load of a page. It can be put to rest at any time.'}
         </p>
@@ -100,7 +101,7 @@ export function LaunchDialog({ isOpen, onClose, flush }: LaunchDialogProps) {
             isBusy={publish.isPending}
             onClick={() => publish.mutate()}
           >
-            {isLive ? 'Publish this version' : 'Publish'}
+            {isPublished ? 'Publish this version' : 'Publish'}
           </Button>
         </div>
       </div>

@@ -2,6 +2,7 @@ import { Temporal } from '@js-temporal/polyfill';
 import type { Schedule } from '@velarium/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { deriveState, type StoredState } from './campaign-state.ts';
 import { nextChange, scheduleState } from './schedule.ts';
 import { instantOf, wallClock } from './zone.ts';
 
@@ -193,5 +194,30 @@ describe('the next change', () => {
       ),
       { numRuns: 250 },
     );
+  });
+});
+
+describe('a campaign’s state follows from its schedule', () => {
+  const schedule: Schedule = {
+    ...always,
+    start: '2026-12-01T09:00',
+    end: '2026-12-24T18:00',
+    hours: [{ from: '09:00', to: '18:00' }],
+  };
+  it.each<[when: string, stored: StoredState, iso: string, state: string, next: string | null]>([
+    ['before its start', 'running', '2026-11-25T12:00Z', 'scheduled', '2026-12-01T09:00Z'],
+    ['in its hours', 'running', '2026-12-02T12:00Z', 'running', '2026-12-02T18:00Z'],
+    ['between its hours', 'running', '2026-12-02T20:00Z', 'running', '2026-12-03T09:00Z'],
+    ['from its end on', 'running', '2026-12-24T18:00Z', 'ended', null],
+    ['at rest', 'resting', '2026-12-02T12:00Z', 'resting', null],
+  ])('%s', (_when, stored, iso, state, nextIso) => {
+    expect(deriveState(stored, schedule, at(iso), 'Europe/London')).toEqual({
+      state,
+      nextChangeMs: nextIso && at(nextIso),
+    });
+  });
+
+  it('without a schedule it is what is stored', () => {
+    expect(deriveState('running', null, 0, 'UTC')).toEqual({ state: 'running', nextChangeMs: null });
   });
 });
