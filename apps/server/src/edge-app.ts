@@ -1,4 +1,4 @@
-import Fastify, { type FastifyInstance } from 'fastify';
+import Fastify, { type FastifyInstance, LogController } from 'fastify';
 import { edgeRoutes, type SiteDirectory } from './edge/index.ts';
 import { answerWithProblems } from './infra/problem.ts';
 import type { Services } from './services.ts';
@@ -19,7 +19,8 @@ export async function createEdgeApp({
 }: EdgeAppOptions): Promise<FastifyInstance> {
   const app = Fastify({
     logger: { level: logLevel ?? 'warn' },
-    // A logger for each request would cost more than most requests here do.
+    // Two lines and a logger for each request would cost more than most requests here do.
+    logController: new LogController({ disableRequestLogging: true }),
     childLoggerFactory: (logger) => logger,
     // Strict schemas mean what they say: nothing is dropped, turned into another type or filled in.
     ajv: { customOptions: { removeAdditional: false, coerceTypes: false, useDefaults: false } },
