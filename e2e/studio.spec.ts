@@ -64,6 +64,21 @@ for (const size of [
   });
 }
 
+test('the page picker stays within its drawer, and Ctrl + Enter in it launches', async ({
+  studioPage: page,
+}) => {
+  await openCampaign(page);
+  await page.keyboard.press('3');
+  const picker = page.getByRole('combobox', { name: 'Find a page by title or path' });
+  await picker.fill('a');
+  await expect(page.getByRole('option').first()).toBeVisible();
+  const drawer = page.getByRole('region', { name: /^Reach/ });
+  expect(await drawer.evaluate((element) => element.scrollWidth - element.clientWidth)).toBe(0);
+  await picker.press('ControlOrMeta+Enter');
+  await expect(page.getByRole('dialog')).toContainText('Launch “Welcome to members”');
+  await expect(page.getByRole('dialog')).toContainText('only on /members,');
+});
+
 test('everything on the Workbench can be done by keyboard', async ({ studioPage: page }) => {
   await openCampaign(page);
   const sentence = page.getByRole('region', { name: 'Rule sentence' });

@@ -69,7 +69,9 @@ export function runByKeys(event: KeyboardEvent): boolean {
   for (const commands of useCommandStore.getState().groups.values()) {
     const command = commands.find((one) => one.keys === keys);
     if (!command) continue;
+    // Ahead of whatever the focus is in: a list would take Ctrl + Enter for its own Enter.
     event.preventDefault();
+    event.stopPropagation();
     command.run();
     return true;
   }

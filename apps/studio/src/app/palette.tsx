@@ -10,8 +10,8 @@ export function Palette() {
     { id: 'palette', label: 'Find an action', keys: 'Mod+k', run: () => setOpen(true) },
   ]);
   useEffect(() => {
-    addEventListener('keydown', runByKeys);
-    return () => removeEventListener('keydown', runByKeys);
+    addEventListener('keydown', runByKeys, true);
+    return () => removeEventListener('keydown', runByKeys, true);
   }, []);
   return (
     <>

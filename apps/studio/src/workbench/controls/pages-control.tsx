@@ -47,7 +47,7 @@ export function PagesControl() {
         : { include: [EVERY], exclude: exact(addresses) },
     );
   return (
-    <div className="grid gap-3">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-3">
       <Choice
         label="Pages"
         value={mode}
@@ -94,7 +94,7 @@ function PagePicker({ named, onChange }: PagePickerProps) {
   };
   const titleOf = (address: string) => known.find(({ path }) => path === address)?.title;
   return (
-    <div className="grid gap-2">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-2">
       {named.length > 0 && (
         <ul aria-label="Chosen pages" className="grid gap-px">
           {named.map((address) => (
@@ -132,8 +132,8 @@ function PagePicker({ named, onChange }: PagePickerProps) {
               onSelect={() => add(address)}
               className="flex cursor-pointer items-baseline gap-2 rounded px-2 py-1 data-[selected=true]:bg-sail-wash"
             >
-              <span className="truncate">{title}</span>
-              <span className="ml-auto truncate text-xs text-soft">{address}</span>
+              <span className="shrink-0">{title}</span>
+              <span className="ml-auto min-w-0 truncate text-xs text-soft">{address}</span>
             </Command.Item>
           ))}
         </Command.List>

@@ -45,7 +45,7 @@ export function Sides() {
               <kbd className="ml-auto text-xs text-soft">{position + 1}</kbd>
             </Accordion.Trigger>
           </Accordion.Header>
-          <Accordion.Content className="grid min-h-0 flex-1 content-start gap-5 overflow-auto px-4 pt-1 pb-5">
+          <Accordion.Content className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)] content-start gap-5 overflow-auto px-4 pt-1 pb-5">
             {CONTENT[one]}
           </Accordion.Content>
         </Accordion.Item>

@@ -90,7 +90,7 @@ export function StageFrame(props: StageFrameProps) {
     const document = frame.current?.contentDocument;
     if (!document) return;
     // Undo, the palette and the rest work while one types in the message too.
-    document.addEventListener('keydown', runByKeys);
+    document.addEventListener('keydown', runByKeys, true);
     setReady(true);
   };
 
