@@ -38,13 +38,18 @@ export function Rate({ converters, visitors, scaleTo }: RateProps) {
   );
 }
 
-/** A round end for the rows' common scale, a little beyond the highest interval. */
+/** Rows with fewer visitors than this have intervals too wide to set the scale for the others. */
+const TELLING_VISITORS = 30;
+
+/** A round end for the rows' common scale, a little beyond the highest interval that tells something. */
 export function rateScale(
   rows: readonly { readonly converters: number; readonly visitors: number }[],
 ): number {
   const highest = Math.max(
     0.05,
-    ...rows.filter(({ visitors }) => visitors > 0).map((row) => wilson(row.converters, row.visitors).high),
+    ...rows
+      .filter(({ visitors }) => visitors >= TELLING_VISITORS)
+      .map((row) => wilson(row.converters, row.visitors).high),
   );
   return Math.min(1, Math.ceil(highest * 20) / 20);
 }
