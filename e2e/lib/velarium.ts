@@ -204,11 +204,24 @@ export class SitePage {
   async pass(seconds: number): Promise<void> {
     await this.page.clock.runFor(seconds * 1000);
   }
-  /** Everything sent by then is stored: events go out a moment after they happen. */
+  /** Waits until the tag holds nothing that the server has not said it has stored. */
   async settle(): Promise<void> {
-    const stored = this.page.waitForResponse((response) => response.url().endsWith('/collect'));
-    await this.pass(1);
-    await stored;
+    const isSettled = () =>
+      this.page.evaluate(() => {
+        try {
+          const unsent = Object.keys(localStorage).filter((name) => name.endsWith(':unsent'));
+          return unsent.every((name) => localStorage.getItem(name) === '[]');
+        } catch {
+          // Storage is refused, so what is unsent cannot be seen; the caller looks at what was stored.
+          return true;
+        }
+      });
+    await expect
+      .poll(async () => {
+        await this.pass(0.5);
+        return isSettled();
+      })
+      .toBe(true);
   }
   get message() {
     return this.page.locator('velarium-message');

@@ -31,32 +31,21 @@ export const forbidden = (needed: string): ProblemError =>
     `This takes the role ${needed}. Ask an owner of the workspace for it.`,
   );
 
+function make(
+  status: number,
+  code: string,
+  title: string,
+  detail: string,
+  fields?: Problem['fields'],
+): Problem {
+  const type = `urn:velarium:problem:${code}`;
+  return { type, title, status, detail, code, ...(fields ? { fields } : {}) };
+}
+
 function problemOf(error: FastifyError | ProblemError): Problem {
   if (error instanceof ProblemError) {
-    const { status, code, title, detail, fields } = error;
-    return {
-      type: `urn:velarium:problem:${code}`,
-      title,
-      status,
-      detail,
-      code,
-      ...(fields ? { fields } : {}),
-    };
+    return make(error.status, error.code, error.title, error.detail, error.fields);
   }
-  const make = (
-    status: number,
-    code: string,
-    title: string,
-    detail: string,
-    fields?: Problem['fields'],
-  ): Problem => ({
-    type: `urn:velarium:problem:${code}`,
-    title,
-    status,
-    detail,
-    code,
-    ...(fields ? { fields } : {}),
-  });
   if (hasZodFastifySchemaValidationErrors(error) || error.validation) {
     const fields = (error.validation ?? []).map((issue) => ({
       path: issue.instancePath.replace(/^\//, '').replaceAll('/', '.'),
