@@ -201,6 +201,11 @@ test('a viewer reads and changes nothing', async ({ page, velarium }) => {
   await signIn(page, velarium, 'wren@quillonfell.example');
   await expect(page.getByRole('button', { name: 'New campaign' })).toHaveCount(0);
   await expect(page.getByRole('button', { name: /^Actions for/ })).toHaveCount(0);
+  await openCampaign(page);
+  await expect(page.getByText('You may look; changing takes the role editor.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Launch' })).toHaveCount(0);
+  await page.getByLabel('Seconds after which it opens').fill('33');
+  await expect(page.getByRole('region', { name: 'Rule sentence' })).toContainText('after 8 seconds');
   await open('Team')(page);
   await expect(page.getByRole('button', { name: 'Add a member' })).toHaveCount(0);
 });

@@ -97,6 +97,23 @@ it('stops at a newer revision until somebody has decided', async () => {
   autosave.stop();
 });
 
+it('does not send again what the server has refused, and tries the next edit', async () => {
+  let isRefusing = true;
+  const { calls, type, status, autosave } = begin(async (revision) => {
+    if (isRefusing)
+      throw new ApiProblem({ type: '', title: '', status: 422, detail: '', code: 'invalid-input' });
+    return revision + 1;
+  });
+  type(300);
+  await vi.advanceTimersByTimeAsync(10_000);
+  expect([status(), calls]).toEqual(['refused', [0]]);
+  isRefusing = false;
+  type(301);
+  await vi.advanceTimersByTimeAsync(600);
+  expect([status(), calls]).toEqual(['saved', [0, 0]]);
+  autosave.stop();
+});
+
 it('flushing waits until everything is saved and says when it cannot be', async () => {
   let isDown = false;
   const { type, status, autosave } = begin(async (revision) => {

@@ -46,8 +46,10 @@ export function startAutosave(store: WorkbenchStore, save: SaveDraft): Autosave 
         store.getState().markSaved(document, saved.revision);
       } catch (error) {
         const isConflict = error instanceof ApiProblem && error.problem.code === 'newer-revision';
-        store.getState().setStatus(isConflict ? 'conflict' : 'waiting');
-        if (!isConflict) plan(RETRY_MS);
+        // What the server has refused it will refuse again; only the next edit can change its mind.
+        const isRefused = error instanceof ApiProblem && error.problem.status < 500;
+        store.getState().setStatus(isConflict ? 'conflict' : isRefused ? 'refused' : 'waiting');
+        if (!isRefused) plan(RETRY_MS);
         throw error;
       }
     }

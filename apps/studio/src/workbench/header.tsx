@@ -15,6 +15,7 @@ const STATUS_WORDS: Readonly<Record<SaveStatus, string>> = {
   unsaved: 'Saving soon …',
   saving: 'Saving …',
   waiting: 'Not saved yet: the server cannot be reached. Trying again.',
+  refused: 'Not saved: the server refused the last change. Undo it or change it.',
   conflict: 'Not saved: somebody else saved first.',
 };
 
@@ -25,6 +26,7 @@ export function WorkbenchHeader({ onLaunch }: { readonly onLaunch: () => void })
   const status = useWorkbench((state) => state.status);
   const campaignState = useWorkbench((state) => state.campaignState);
   const siteId = useWorkbench((state) => state.siteId);
+  const canEdit = useWorkbench((state) => state.canEdit);
   const canUndo = useWorkbench((state) => state.past.length > 0);
   const canRedo = useWorkbench((state) => state.future.length > 0);
   const subject = () => store.getState();
@@ -39,7 +41,7 @@ export function WorkbenchHeader({ onLaunch }: { readonly onLaunch: () => void })
       <CampaignName />
       <StateMark state={campaignState} />
       <p role="status" className="ml-2 text-xs text-soft">
-        {STATUS_WORDS[status]}
+        {canEdit ? STATUS_WORDS[status] : 'You may look; changing takes the role editor.'}
       </p>
       <div className="ml-auto flex items-center gap-1.5">
         <IconButton label="Undo" disabled={!canUndo} onClick={undo}>
@@ -48,19 +50,21 @@ export function WorkbenchHeader({ onLaunch }: { readonly onLaunch: () => void })
         <IconButton label="Redo" disabled={!canRedo} onClick={redo}>
           <Redo2 size={16} aria-hidden />
         </IconButton>
-        {isLive(campaignState) && (
+        {canEdit && isLive(campaignState) && (
           <Button isBusy={isBusy} onClick={() => move(subject(), 'rest')}>
             Rest
           </Button>
         )}
-        {campaignState === 'resting' && (
+        {canEdit && campaignState === 'resting' && (
           <Button isBusy={isBusy} onClick={() => move(subject(), 'run')}>
             Run again
           </Button>
         )}
-        <Button tone="main" onClick={onLaunch}>
-          Launch
-        </Button>
+        {canEdit && (
+          <Button tone="main" onClick={onLaunch}>
+            Launch
+          </Button>
+        )}
       </div>
     </div>
   );
@@ -87,6 +91,7 @@ function CampaignName() {
   return (
     <input
       aria-label="Campaign name"
+      readOnly={!store.getState().canEdit}
       value={text}
       maxLength={120}
       onChange={(event) => setText(event.target.value)}

@@ -41,7 +41,10 @@ export function LaunchDialog({ isOpen, onClose, flush }: LaunchDialogProps) {
   const isStopped = findings.some(({ severity }) => severity === 'stop');
   const publish = useMutation({
     mutationFn: async () => {
-      await flush();
+      await flush().catch((error) => {
+        tellProblem(error);
+        throw error;
+      });
       const { id, siteId } = store.getState();
       return moveAndWait({ id, siteId, name }, 'publish');
     },
@@ -50,7 +53,6 @@ export function LaunchDialog({ isOpen, onClose, flush }: LaunchDialogProps) {
       onClose();
       navigate(`/sites/${campaign.siteId}/board`);
     },
-    onError: tellProblem,
   });
   return (
     <Dialog isOpen={isOpen} onClose={onClose} title={`Launch “${name}”`} className="w-[min(92vw,38rem)]">

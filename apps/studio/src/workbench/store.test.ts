@@ -22,7 +22,7 @@ const campaign: Campaign = {
 
 function begin() {
   let nowMs = 0;
-  const store = createWorkbenchStore(campaign, () => nowMs);
+  const store = createWorkbenchStore(campaign, { now: () => nowMs });
   return {
     store,
     state: () => store.getState(),
@@ -87,6 +87,12 @@ describe('undo and redo', () => {
     expect(state()).toMatchObject({ status: 'saved', past: [] });
     expect(state().document).toBe(campaign.document);
   });
+});
+
+it('a viewer’s edits change nothing', () => {
+  const store = createWorkbenchStore(campaign, { canEdit: false });
+  store.getState().editMessage((message) => ({ ...message, width: 300 }), 'width');
+  expect(store.getState()).toMatchObject({ document: campaign.document, status: 'saved', past: [] });
 });
 
 describe('saving', () => {

@@ -5,7 +5,7 @@ import { createStore, type StoreApi, useStore } from 'zustand';
 /** Edits under one key this close together are one step of undo: a word typed, a mark dragged. */
 const MERGE_MS = 900;
 
-export type SaveStatus = 'saved' | 'unsaved' | 'saving' | 'waiting' | 'conflict';
+export type SaveStatus = 'saved' | 'unsaved' | 'saving' | 'waiting' | 'refused' | 'conflict';
 export type Side = 'message' | 'moment' | 'reach' | 'limits';
 
 export interface WorkbenchState {
@@ -13,6 +13,8 @@ export interface WorkbenchState {
   readonly siteId: string;
   readonly name: string;
   readonly campaignState: CampaignState;
+  /** A viewer looks at everything and changes nothing. */
+  readonly canEdit: boolean;
   readonly document: CampaignDocument;
   /** The server's count of saves that `document` grew from. */
   readonly revision: number;
@@ -40,11 +42,15 @@ export interface WorkbenchState {
 }
 export type WorkbenchStore = StoreApi<WorkbenchState>;
 
-export function createWorkbenchStore(campaign: Campaign, now: () => number = Date.now): WorkbenchStore {
+export function createWorkbenchStore(
+  campaign: Campaign,
+  { canEdit = true, now = Date.now }: { canEdit?: boolean; now?: () => number } = {},
+): WorkbenchStore {
   let lastKey = '';
   let lastAtMs = 0;
   return createStore<WorkbenchState>((set, get) => {
     const edit = (document: CampaignDocument, key: string) => {
+      if (!canEdit) return;
       const isMerged = key === lastKey && now() - lastAtMs < MERGE_MS && get().past.length > 0;
       lastKey = key;
       lastAtMs = now();
@@ -60,6 +66,7 @@ export function createWorkbenchStore(campaign: Campaign, now: () => number = Dat
       siteId: campaign.siteId,
       name: campaign.name,
       campaignState: campaign.state,
+      canEdit,
       document: campaign.document,
       savedDocument: campaign.document,
       revision: campaign.revision,

@@ -4,6 +4,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { campaignQuery, campaignsQuery, saveDraft } from '../api/queries.ts';
 import { useCommands } from '../app/commands.ts';
+import { useCanEdit } from '../app/use-session.ts';
 import { ErrorState } from '../ui/states.tsx';
 import { type Autosave, startAutosave } from './autosave.ts';
 import { ConflictDialog } from './conflict-dialog.tsx';
@@ -24,10 +25,11 @@ export function WorkbenchPage() {
 }
 
 function Workbench({ campaign }: { readonly campaign: Campaign }) {
+  const canEdit = useCanEdit();
   const queryClient = useQueryClient();
   const navigate = useNavigate();
   // biome-ignore lint/correctness/useExhaustiveDependencies: one store for as long as the campaign is open.
-  const store = useMemo(() => createWorkbenchStore(campaign), []);
+  const store = useMemo(() => createWorkbenchStore(campaign, { canEdit }), []);
   const autosave = useRef<Autosave | null>(null);
   const [isLaunching, setLaunching] = useState(false);
   const flush = () => autosave.current?.flush() ?? Promise.resolve();
@@ -43,8 +45,11 @@ function Workbench({ campaign }: { readonly campaign: Campaign }) {
     return () => saving.stop();
   }, [store, queryClient]);
 
-  // Moves made elsewhere on the page (rest, run) come back through the query.
+  // Moves made elsewhere (rest, run) come back through the query, and so do others' saves: what nobody here has
+  // changed follows them, so that a stale copy never becomes a conflict.
   useEffect(() => {
+    const { status, revision } = store.getState();
+    if (status === 'saved' && campaign.revision > revision) store.getState().takeTheirs(campaign);
     if (campaign.revision >= store.getState().revision) {
       const { name, campaignState } = store.getState();
       if (campaign.name !== name || campaign.state !== campaignState) {
@@ -55,7 +60,7 @@ function Workbench({ campaign }: { readonly campaign: Campaign }) {
 
   const { undo, redo, openSide } = store.getState();
   useCommands('Workbench', [
-    { id: 'launch', label: 'Launch', keys: 'Mod+Enter', run: () => setLaunching(true) },
+    ...(canEdit ? [{ id: 'launch', label: 'Launch', keys: 'Mod+Enter', run: () => setLaunching(true) }] : []),
     { id: 'undo', label: 'Undo', keys: 'Mod+z', run: undo },
     { id: 'redo', label: 'Redo', keys: 'Mod+Shift+z', run: redo },
     ...SIDES.map(({ side, label }, position) => ({

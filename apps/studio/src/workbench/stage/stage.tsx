@@ -67,7 +67,7 @@ export function Stage() {
                 stepId={stepId}
                 selectedBlock={selectedBlock}
                 pageAddress={pageAddress}
-                edit={edit}
+                {...(store.getState().canEdit ? { edit } : {})}
               />
               <figcaption className="text-xs text-soft">{caption}</figcaption>
             </figure>
