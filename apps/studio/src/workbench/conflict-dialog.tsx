@@ -1,6 +1,6 @@
 import { useMutation } from '@tanstack/react-query';
 import type { Campaign } from '@velarium/contract';
-import { ruleSentence, sentenceText } from '@velarium/core';
+import { documentSentence, sentenceText } from '@velarium/core';
 import { request } from '../api/client.ts';
 import { Button } from '../ui/button.tsx';
 import { Dialog } from '../ui/dialog.tsx';
@@ -34,14 +34,7 @@ export function ConflictDialog({ flush }: { readonly flush: () => Promise<void> 
       description="Your changes are kept here and have not been saved. Choose which to go on with; the other stays among the campaign’s revisions."
     >
       <p className="mb-5 border-l-2 border-line-strong pl-4 font-serif">
-        Yours:{' '}
-        {sentenceText(
-          ruleSentence({
-            format: document.message.format,
-            anchor: document.message.anchor,
-            rule: document.rule,
-          }),
-        )}
+        Yours: {sentenceText(documentSentence(document))}
       </p>
       <div className="flex justify-end gap-2">
         <Button isBusy={takeTheirs.isPending} onClick={() => takeTheirs.mutate()}>

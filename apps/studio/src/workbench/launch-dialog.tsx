@@ -1,5 +1,5 @@
 import { useMutation } from '@tanstack/react-query';
-import { type Finding, launchFindings, ruleSentence, sentenceText } from '@velarium/core';
+import { documentSentence, type Finding, launchFindings, sentenceText } from '@velarium/core';
 import { useNavigate } from 'react-router';
 import { isLive } from '../board/state-mark.tsx';
 import { useMoves } from '../board/use-moves.ts';
@@ -58,13 +58,7 @@ export function LaunchDialog({ isOpen, onClose, flush }: LaunchDialogProps) {
     <Dialog isOpen={isOpen} onClose={onClose} title={`Launch “${name}”`} className="w-[min(92vw,38rem)]">
       <div className="grid gap-5">
         <p className="border-l-2 border-sail pl-4 font-serif text-lg leading-snug">
-          {sentenceText(
-            ruleSentence({
-              format: document.message.format,
-              anchor: document.message.anchor,
-              rule: document.rule,
-            }),
-          )}
+          {sentenceText(documentSentence(document))}
         </p>
         {findings.length === 0 ? (
           <p className="text-clear">✓ The checks found nothing to mend.</p>

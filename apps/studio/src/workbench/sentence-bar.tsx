@@ -1,4 +1,4 @@
-import { type Phrase, ruleSentence, type SentencePart, sentenceText } from '@velarium/core';
+import { documentSentence, type Phrase, type SentencePart, sentenceText } from '@velarium/core';
 import { Copy } from 'lucide-react';
 import { type ReactNode, useMemo } from 'react';
 import { IconButton } from '../ui/button.tsx';
@@ -28,11 +28,7 @@ const CONTROLS: Readonly<
 /** The campaign's whole behaviour in words; each phrase opens what changes it. */
 export function SentenceBar() {
   const document = useWorkbench((state) => state.document);
-  const phrases = useMemo(
-    () =>
-      ruleSentence({ format: document.message.format, anchor: document.message.anchor, rule: document.rule }),
-    [document],
-  );
+  const phrases = useMemo(() => documentSentence(document), [document]);
   const text = sentenceText(phrases);
   const copy = () =>
     navigator.clipboard.writeText(text).then(

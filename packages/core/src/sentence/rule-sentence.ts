@@ -1,4 +1,4 @@
-import type { Anchor, Audience, Format, Rule, Schedule } from '@velarium/contract';
+import type { Anchor, Audience, CampaignDocument, Format, Rule, Schedule } from '@velarium/contract';
 import { capsWords, scheduleWords } from './limits-words.ts';
 import { momentWords } from './moment-words.ts';
 import { audienceWords, devicesWords, pagesWords } from './reach-words.ts';
@@ -59,6 +59,10 @@ export function ruleSentence({ format, anchor, rule }: SentenceInput): Phrase[] 
     link('.'),
   ];
 }
+
+/** The same of a whole campaign document. */
+export const documentSentence = ({ message, rule }: CampaignDocument): Phrase[] =>
+  ruleSentence({ format: message.format, anchor: message.anchor, rule });
 
 export const sentenceText = (phrases: readonly Phrase[]): string =>
   phrases.map((phrase) => phrase.text).join('');
