@@ -1,5 +1,13 @@
 import type { Rule } from '@velarium/contract';
-import { compileManifest, createPageIndex, decideCaps, newMemory, rememberShown } from '@velarium/core';
+import {
+  compileManifest,
+  createPageIndex,
+  decideCaps,
+  NO_SITE_PAGES,
+  newMemory,
+  PLAIN_STYLE,
+  rememberShown,
+} from '@velarium/core';
 import jsonLogic, { type RulesLogic } from 'json-logic-js';
 import { Engine } from 'json-rules-engine';
 import { Bench } from 'tinybench';
@@ -22,17 +30,25 @@ const rule = (campaign: number): Rule => ({
     againAfterSeconds: null,
   },
   reach: {
-    pages: { include: paths(campaign).map((address) => ({ kind: 'exact', address })), exclude: [] },
+    pages: {
+      include: paths(campaign).map((address) => ({ kind: 'exact', address })),
+      exclude: [],
+      follows: null,
+    },
     devices: devicesOf(campaign),
     audience: null,
   },
   limits: {
     caps: [{ max: 1, per: { count: 7, unit: 'days' } }],
     afterClose: 'none',
+    afterNo: 'none',
     afterConversion: 'none',
     stopAfterUnanswered: null,
     schedule: null,
     whenBusy: 'wait',
+    priority: 5,
+    withoutMemory: 'whenUncapped',
+    holdout: 0,
   },
 });
 const idOf = (campaign: number) => `00000000-0000-4000-8000-${String(campaign).padStart(12, '0')}`;
@@ -51,19 +67,26 @@ export async function measureDecisions(): Promise<Figure[]> {
         breakpoints: { mobile: 768, tablet: 1024 },
         trackingParameters: ['utm_source'],
         limits: { perPageView: null, perSession: null, perDay: null, gapSeconds: 0 },
+        privacy: { memory: 'assumed', honoursSignal: true },
+        hashRoutes: false,
+        sharedDomain: null,
       },
+      pages: NO_SITE_PAGES,
     },
     ids.map((n) => ({
       id: idOf(n),
       version: 1,
       messageHash: 'f'.repeat(32),
-      message: { format: 'popup', anchor: 'center' },
+      messages: [{ format: 'popup', anchor: 'center', style: PLAIN_STYLE }],
       rule: rule(n),
+      epoch: 0,
+      asksFacts: false,
+      variants: [],
     })),
   );
   let memory = newMemory({ visitor: () => 'v', session: () => 's' }, NOW_MS);
   for (const n of ids.filter((one) => one % 4 === 0)) {
-    memory = rememberShown(memory, { id: idOf(n), caps: rule(n).limits.caps }, NOW_MS - 86_400_000);
+    memory = rememberShown(memory, { id: idOf(n), caps: rule(n).limits.caps, epoch: 0 }, NOW_MS - 86_400_000);
   }
   const hrefs = Array.from({ length: 200 }, (_, n) => `https://s.example/section-${n % 50}/page-${n % 7}`);
   const index = createPageIndex(manifest);

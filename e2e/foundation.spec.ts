@@ -45,10 +45,14 @@ test('a campaign is made, published, seen, answered, counted, rested and run aga
   });
 
   await test.step('a colour, the place, and undo', async () => {
-    await page.getByRole('button', { name: /^Ground/ }).click();
+    await page.getByRole('button', { name: 'The box' }).click();
+    await page
+      .getByRole('button', { name: /^Ground/ })
+      .first()
+      .click();
     await page.getByLabel('Ground as six hex digits').fill('#0b3d2e');
     await page.keyboard.press('Escape');
-    await expect(desktop.locator('.box')).toHaveCSS('background-color', 'rgb(11, 61, 46)');
+    await expect(desktop.locator('.card')).toHaveCSS('background-color', 'rgb(11, 61, 46)');
     await page.getByRole('radio', { name: 'bottom', exact: true }).check();
     await expect(sentence).toContainText('A modal at the bottom opens');
     await page.keyboard.press('ControlOrMeta+z');
@@ -67,15 +71,16 @@ test('a campaign is made, published, seen, answered, counted, rested and run aga
     await desktop.getByRole('textbox', { name: 'Button words' }).click();
     await page.getByLabel('Words on the button').fill('See the membership');
     await expect(phone.getByRole('textbox', { name: 'Button words' })).toHaveText('See the membership');
-    await page.getByRole('radio', { name: 'Leads to an address' }).check();
+    await page.getByRole('combobox', { name: 'When pressed' }).click();
+    await page.getByRole('option', { name: 'Leads to an address' }).click();
     await page.getByLabel('Address', { exact: true }).fill('javascript:alert(1)');
     await expect(page.getByText('Start with https://, mailto:, tel: or /, without spaces.')).toBeVisible();
     await page.getByLabel('Address', { exact: true }).fill('/membership');
-    await page.getByRole('button', { name: 'First step' }).click();
+    await page.getByRole('button', { name: 'First', exact: true }).click();
   });
 
   await test.step('set the moment on the visit line, by mark and by number', async () => {
-    const mark = page.getByRole('slider', { name: 'Moment it opens' });
+    const mark = page.getByRole('slider', { name: 'Time on the page' });
     await mark.focus();
     await page.keyboard.press('ArrowRight');
     await expect(sentence).toContainText('after 13 seconds');
@@ -91,7 +96,7 @@ test('a campaign is made, published, seen, answered, counted, rested and run aga
   await test.step('choose a page by part of its title, phones out, once per visitor', async () => {
     await sentence.getByRole('button', { name: 'on no page yet' }).click();
     const pages = page.getByRole('dialog', { name: 'Pages' });
-    await pages.getByRole('combobox').fill('auror');
+    await pages.getByRole('combobox', { name: 'Find a page by title or path' }).fill('auror');
     await pages.getByRole('option', { name: /Aurora over the fell/ }).click();
     await expect(sentence).toContainText('only on /journal/aurora-over-the-fell');
     await page.keyboard.press('Escape');

@@ -175,3 +175,87 @@ test('in a window 320 pixels wide the message is whole and can be closed', async
   await expect(site.message).toHaveCount(0);
   await context.close();
 });
+
+test('at 200 % zoom the message is whole and can be closed', async ({ velarium, browser }) => {
+  await restAll(velarium);
+  await publish(velarium, { template: 'sky-letter' });
+  // What zoom does to a page: half the window's CSS pixels, twice as dense.
+  const context = await newVisitor(browser, { viewport: { width: 640, height: 400 }, deviceScaleFactor: 2 });
+  const site = await visit(context, `${velarium.fell}/about`);
+  await site.pass(0.3);
+  await expect(site.dialog).toBeVisible();
+  const box = await site.dialog.boundingBox();
+  expect(box && box.x >= 0 && box.y >= 0 && box.x + box.width <= 640 && box.y + box.height <= 400).toBe(true);
+  await site.page.getByRole('button', { name: 'Send me the sky' }).scrollIntoViewIfNeeded();
+  await expect(site.page.getByRole('button', { name: 'Send me the sky' })).toBeInViewport();
+  await site.page.getByRole('button', { name: 'Close' }).click();
+  await expect(site.message).toHaveCount(0);
+  await context.close();
+});
+
+test('a page that is only prerendered begins nothing until a person sees it', async ({
+  velarium,
+  visitor,
+}) => {
+  await restAll(velarium);
+  await publish(velarium, {});
+  // The headless browser prerenders nothing, so the page is told that it is.
+  await visitor.addInitScript(() => {
+    Object.defineProperty(document, 'prerendering', { configurable: true, get: () => true });
+  });
+  const page = await visitor.newPage();
+  const asked: string[] = [];
+  page.on('request', (request) => asked.push(new URL(request.url()).pathname));
+  await page.goto(`${velarium.fell}/about`);
+  await page.waitForLoadState('networkidle');
+  expect(asked.filter((path) => path.includes('manifest'))).toEqual([]);
+  await page.evaluate(() => {
+    Object.defineProperty(document, 'prerendering', { configurable: true, get: () => false });
+    document.dispatchEvent(new Event('prerenderingchange'));
+  });
+  await expect(page.locator('velarium-message')).toHaveCount(1);
+});
+
+test('a page kept by the back/forward cache shows nothing while it is left, and goes on when it is back', async ({
+  velarium,
+  visitor,
+}) => {
+  await restAll(velarium);
+  await publish(velarium, { triggers: [{ kind: 'time', seconds: 5 }] });
+  const site = await visit(visitor, `${velarium.fell}/about`);
+  // The headless browser keeps no page, so the page is told what it would be told.
+  const tell = (type: string) =>
+    site.page.evaluate((name) => dispatchEvent(new PageTransitionEvent(name, { persisted: true })), type);
+  await site.pass(3);
+  await tell('pagehide');
+  await site.pass(10);
+  await expect(site.message).toHaveCount(0);
+  await tell('pageshow');
+  await site.pass(1);
+  await expect(site.message).toHaveCount(0);
+  await site.pass(1.3);
+  await expect(site.message).toHaveCount(1);
+});
+
+test('going into a frame of the page is no leaving', async ({ velarium, visitor }) => {
+  await restAll(velarium);
+  await publish(velarium, { triggers: [{ kind: 'exitMouse', certainty: 'certain' }] });
+  const site = await visit(visitor, `${velarium.fell}/about`);
+  await site.page.evaluate(() => {
+    const frame = document.createElement('iframe');
+    // At the very top of the window, where a leaving mouse would go.
+    Object.assign(frame.style, { position: 'fixed', inset: '0 0 auto 0', width: '100%', height: '120px' });
+    document.body.append(frame);
+  });
+  await site.pass(4);
+  await site.page.mouse.move(640, 400);
+  await site.page.mouse.move(640, 20, { steps: 3 });
+  await site.pass(0.5);
+  await expect(site.message).toHaveCount(0);
+  await site.page.mouse.move(640, 400);
+  await site.page.evaluate(() => document.querySelector('iframe')?.remove());
+  await site.page.mouse.move(640, 300);
+  await site.page.mouse.move(640, -10, { steps: 3 });
+  await site.pass(0.5);
+  await expect(site.message).toHaveCount(1);
+});

@@ -69,7 +69,9 @@ test('the page picker stays within its drawer, and Ctrl + Enter in it launches',
 }) => {
   await openCampaign(page);
   await page.keyboard.press('3');
-  const picker = page.getByRole('combobox', { name: 'Find a page by title or path' });
+  const picker = page
+    .getByRole('group', { name: 'Opens on' })
+    .getByRole('combobox', { name: 'Find a page by title or path' });
   await picker.fill('a');
   await expect(page.getByRole('option').first()).toBeVisible();
   const drawer = page.getByRole('region', { name: /^Reach/ });
@@ -169,6 +171,33 @@ test('two people in one campaign: the second is told, and neither is overwritten
   await expect(other.getByRole('status').filter({ hasText: 'All saved' })).toBeVisible();
 });
 
+test('two people on different blocks of one campaign: neither loses a word', async ({
+  studioPage: page,
+  browser,
+  velarium,
+}) => {
+  const other = await (await browser.newContext()).newPage();
+  await signIn(other, velarium, 'idris@quillonfell.example');
+  await openCampaign(page);
+  await openCampaign(other);
+  const stage = (of: typeof page) => of.frameLocator('iframe[title="Message on desktop"]');
+  const type = async (of: typeof page, name: string, words: string) => {
+    await stage(of).getByRole('textbox', { name }).click();
+    await of.keyboard.press('ControlOrMeta+a');
+    await of.keyboard.type(words);
+  };
+  await type(page, 'Heading', 'Mara was here');
+  await type(other, 'Button words', 'Idris was here');
+  for (const one of [page, other]) {
+    await expect(one.getByRole('status').filter({ hasText: 'All saved' })).toBeVisible();
+  }
+  await page.reload();
+  for (const one of [page, other]) {
+    await expect(stage(one).getByRole('textbox', { name: 'Heading' })).toHaveText('Mara was here');
+    await expect(stage(one).getByRole('textbox', { name: 'Button words' })).toHaveText('Idris was here');
+  }
+});
+
 test('a campaign that would open nowhere cannot be launched, and is told where to mend it', async ({
   studioPage: page,
 }) => {
@@ -204,7 +233,8 @@ test('a viewer reads and changes nothing', async ({ page, velarium }) => {
   await openCampaign(page);
   await expect(page.getByText('You may look; changing takes the role editor.')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Launch' })).toHaveCount(0);
-  await page.getByLabel('Seconds after which it opens').fill('33');
+  await page.keyboard.press('2');
+  await page.getByLabel('Seconds on the page').fill('33');
   await expect(page.getByRole('region', { name: 'Rule sentence' })).toContainText('after 8 seconds');
   await open('Team')(page);
   await expect(page.getByRole('button', { name: 'Add a member' })).toHaveCount(0);

@@ -9,6 +9,8 @@ import { ROOT, Stop } from './lib/root.mjs';
 const reports = mkdtempSync('/tmp/velarium-reports-');
 const bin = (name) => `${ROOT}/node_modules/.bin/${name}`;
 const total = { passed: 0, failed: 0 };
+/** Named once more at the end: the place of a failure in ten thousand lines is far up. */
+const failures = [];
 let child;
 
 /** Runs a command with its output in sight; resolves to its exit code. */
@@ -36,7 +38,7 @@ async function check(name, work) {
   await timed(name, async () => {
     const isRight = await work();
     total[isRight ? 'passed' : 'failed'] += 1;
-    if (!isRight) console.log(`FAILED: ${name}`);
+    if (!isRight) failures.push(name);
   });
 }
 
@@ -48,11 +50,18 @@ const readReport = (file) => {
   }
 };
 
+/** The titles of Playwright's specs that did not pass, of suites within suites. */
+const failedSpecs = (suites) =>
+  suites.flatMap(({ specs = [], suites: inner = [] }) => [
+    ...specs.filter(({ ok }) => !ok).map(({ title }) => title),
+    ...failedSpecs(inner),
+  ]);
+
 /** A runner that failed without a failed test (it crashed, or found none) counts as one failure. */
 function count(name, code, passed, failed) {
   total.passed += passed;
   total.failed += failed || (code === 0 && passed > 0 ? 0 : 1);
-  if (code !== 0 && !failed) console.log(`FAILED: ${name} ended with ${code}`);
+  if (code !== 0 && !failed) failures.push(`${name} ended with ${code}`);
 }
 
 async function importLaw() {
@@ -87,6 +96,8 @@ async function main() {
       `--outputFile.json=${file}`,
     ]);
     const report = readReport(file);
+    for (const { assertionResults } of report?.testResults ?? [])
+      for (const { status, fullName } of assertionResults) if (status === 'failed') failures.push(fullName);
     count('unit and server tests', code, report?.numPassedTests ?? 0, report?.numFailedTests ?? 0);
   });
   await check('build', async () =>
@@ -100,7 +111,9 @@ async function main() {
     const code = await show(bin('playwright'), ['test', '-c', 'e2e/playwright.config.ts'], {
       VELARIUM_E2E_REPORT: file,
     });
-    const { expected = 0, unexpected = 0, flaky = 0 } = readReport(file)?.stats ?? {};
+    const report = readReport(file);
+    failures.push(...failedSpecs(report?.suites ?? []));
+    const { expected = 0, unexpected = 0, flaky = 0 } = report?.stats ?? {};
     count('the real interface', code, expected, unexpected + flaky);
   });
 }
@@ -120,5 +133,6 @@ try {
   console.error(error instanceof Stop ? error.message : error);
 }
 rmSync(reports, { recursive: true, force: true });
+for (const name of failures) console.log(`FAILED: ${name}`);
 console.log(`\n${total.passed} passed, ${total.failed} failed`);
 process.exit(total.failed === 0 ? 0 : 1);

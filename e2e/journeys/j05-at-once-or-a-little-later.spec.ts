@@ -25,7 +25,8 @@ test('J05 at once, or a little later', async ({ studioPage: page, browser, velar
     await page.getByRole('textbox', { name: 'Name', exact: true }).fill('Become a member');
     await page.getByRole('radio', { name: /Sky letter/ }).check();
     await page.getByRole('button', { name: 'Make the campaign' }).click();
-    await page.getByLabel('Seconds after which it opens').fill('');
+    await page.getByRole('button', { name: 'Moment', exact: true }).click();
+    await page.getByLabel('Seconds on the page').fill('');
     await openPhrase('on no page yet');
     await page
       .getByRole('dialog', { name: 'Pages' })
@@ -59,7 +60,8 @@ test('J05 at once, or a little later', async ({ studioPage: page, browser, velar
 
   await test.step('with six seconds it opens after six', async () => {
     await again();
-    await page.getByLabel('Seconds after which it opens').fill('6');
+    await page.getByRole('button', { name: 'Moment', exact: true }).click();
+    await page.getByLabel('Seconds on the page').fill('6');
     await expect(sentence).toContainText('after 6 seconds');
     await launch();
     const site = await arrive('/journal');
@@ -78,7 +80,10 @@ test('J05 at once, or a little later', async ({ studioPage: page, browser, velar
       ['saturn', /Finding Saturn/],
       ['minutes in', /Twenty minutes in the dark/],
     ] as const) {
-      await pages.getByRole('combobox').fill(part);
+      await pages
+        .getByRole('group', { name: 'Opens on' })
+        .getByRole('combobox', { name: 'Find a page by title or path' })
+        .fill(part);
       await pages.getByRole('option', { name: title }).click();
     }
     await page.keyboard.press('Escape');

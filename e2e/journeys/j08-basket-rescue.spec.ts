@@ -11,7 +11,7 @@ test('J08 basket rescue: on leaving the basket page, on a desktop only', async (
   await publish(velarium, {
     triggers: [{ kind: 'exitMouse', certainty: 'certain' }],
     reach: {
-      pages: { include: [{ kind: 'exact', address: '/shop/basket' }], exclude: [] },
+      pages: { include: [{ kind: 'exact', address: '/shop/basket' }], exclude: [], follows: null },
       devices: ['desktop'],
     },
   });

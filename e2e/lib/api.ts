@@ -1,4 +1,4 @@
-import type { CampaignDocument, Rule, Trigger } from '@velarium/contract';
+import type { CampaignDocument, PageRule, Rule, Site, SiteSettings, Trigger } from '@velarium/contract';
 import type { Velarium } from './velarium.ts';
 
 /** Sessions of this worker's studio, kept: signing in is limited to a few tries a minute. */
@@ -37,7 +37,8 @@ export interface RuleOf {
   readonly reach?: Partial<Rule['reach']>;
   readonly limits?: Partial<Rule['limits']>;
   readonly template?: string;
-  readonly message?: Partial<Pick<CampaignDocument['message'], 'format' | 'anchor'>>;
+  readonly message?: Partial<CampaignDocument['message']>;
+  readonly variants?: (message: CampaignDocument['message']) => CampaignDocument['variants'];
   readonly name?: string;
 }
 
@@ -56,9 +57,29 @@ export async function publish(
     `/sites/${site?.id}/campaigns`,
     { name, template },
   );
-  const { message, rule } = made.document;
-  const document: CampaignDocument = {
+  const { message } = made.document;
+  const document = {
+    ...made.document,
     message: { ...message, ...of.message },
+    variants: of.variants?.(message) ?? [],
+  };
+  await saveAndPublish(velarium, { ...made, document }, of);
+  return made.id;
+}
+
+/** Publishes the draft of a campaign as it stands, with this rule. */
+export async function publishEverywhere(velarium: Velarium, id: string, rule: RuleOf): Promise<void> {
+  await saveAndPublish(velarium, await ask(velarium, 'GET', `/campaigns/${id}`), rule);
+}
+
+async function saveAndPublish(
+  velarium: Velarium,
+  { id, revision, document: draft }: { id: string; revision: number; document: CampaignDocument },
+  of: RuleOf,
+): Promise<void> {
+  const { rule } = draft;
+  const document: CampaignDocument = {
+    ...draft,
     rule: {
       moment: {
         ...rule.moment,
@@ -66,7 +87,7 @@ export async function publish(
         ...of.moment,
       },
       reach: {
-        pages: { include: [{ kind: 'every' }], exclude: [] },
+        pages: { include: [{ kind: 'every' }], exclude: [], follows: null },
         devices: ['desktop', 'tablet', 'mobile'],
         audience: null,
         ...of.reach,
@@ -74,10 +95,29 @@ export async function publish(
       limits: { ...rule.limits, caps: [], afterClose: 'none', afterConversion: 'none', ...of.limits },
     },
   };
-  await ask(velarium, 'PUT', `/campaigns/${made.id}/draft`, { revision: made.revision, document });
-  await ask(velarium, 'POST', `/campaigns/${made.id}/publish`);
-  return made.id;
+  await ask(velarium, 'PUT', `/campaigns/${id}/draft`, { revision, document });
+  await ask(velarium, 'POST', `/campaigns/${id}/publish`);
 }
+
+/** Changes what the tag must know of the site. */
+export async function changeSettings(velarium: Velarium, change: Partial<SiteSettings>): Promise<void> {
+  const [site] = await ask<Site[]>(velarium, 'GET', '/sites');
+  await ask(velarium, 'PUT', `/sites/${site?.id}/settings`, { ...site?.settings, ...change });
+}
+
+/** Makes a page group of the site and answers its id. */
+export async function makeGroup(
+  velarium: Velarium,
+  name: string,
+  rules: readonly PageRule[],
+): Promise<string> {
+  const [site] = await ask<Site[]>(velarium, 'GET', '/sites');
+  return (await ask<{ id: string }>(velarium, 'POST', `/sites/${site?.id}/groups`, { name, rules })).id;
+}
+
+/** Begins counting afresh for a campaign. */
+export const countAfresh = (velarium: Velarium, campaignId: string): Promise<unknown> =>
+  ask(velarium, 'POST', `/campaigns/${campaignId}/afresh`);
 
 /** Puts the demo's running campaigns to rest. */
 export async function restAll(velarium: Velarium): Promise<void> {

@@ -30,7 +30,35 @@ export async function bundleProgram(name) {
 }
 
 /**
- * Bundles what pages load: the tag, and two modules named by their content, the renderer and the extras. Returns the
+ * Property names that only the bundles themselves see, made short in all of them alike. Never a name that is stored,
+ * sent, exported from a bundle, or the browser's own.
+ */
+const INNER_NAMES = [
+  ...['ticksMs', 'wallMs', 'sessionVisibleMs', 'stillMs', 'inMs', 'inPageView', 'inSession'],
+  ...['onOpened', 'onGone', 'giveUp', 'verdictOf', 'scheduleVerdict', 'setVisible', 'onActive', 'onFact'],
+  ...['rearm', 'feed', 'remaining', 'isAllowed', 'candidates', 'pageKey', 'remembers', 'isVisible', 'facts'],
+  ...['isMetBy', 'isInAudience', 'scheduleState', 'nextChange', 'isAmong', 'ownHost', 'joinMemory'],
+  ...['browserOf', 'systemOf', 'tellPage', 'tellVisitor', 'tellBasket', 'forgetPage', 'setLive', 'isKept'],
+  ...['fallback', 'showNow', 'restart', 'topics', 'outbox', 'isPreview', 'startAgain', 'storage'],
+  ...['hasCoarsePointer', 'extras', 'isStill', 'onClose', 'onAction', 'onSend', 'showStep'],
+  ...[
+    'drawForm',
+    'submitAnswers',
+    'drawBlock',
+    'drawField',
+    'drawSum',
+    'pushPage',
+    'pictureBase',
+    'factOf',
+    'firstSeenMs',
+    'onUndo',
+    'countOf',
+  ],
+  ...['isPlayed', 'loadPart'],
+];
+
+/**
+ * Bundles what pages load: the tag, and the modules it loads when they are needed, named by their content. Returns the
  * metafiles, for those who ask what is inside.
  */
 export async function bundleTag() {
@@ -38,6 +66,7 @@ export async function bundleTag() {
   const folder = `${ROOT}/packages/tag/dist`;
   const common = {
     absWorkingDir: ROOT,
+    mangleProps: new RegExp(`^(${INNER_NAMES.join('|')})$`),
     bundle: true,
     minify: true,
     target: 'es2020',
@@ -47,31 +76,41 @@ export async function bundleTag() {
     legalComments: 'none',
   };
   mkdirSync(folder, { recursive: true });
+  let mangleCache = {};
   const chunk = async (name) => {
-    const { outputFiles, metafile } = await build({
+    const { outputFiles, metafile, ...built } = await build({
       ...common,
+      mangleCache,
       entryPoints: [`packages/tag/src/${name}.ts`],
       format: 'esm',
       outfile: `${name}.js`,
     });
+    mangleCache = built.mangleCache;
     const code = await smallest(outputFiles[0].text, true);
-    const file = `${name}-${createHash('sha256').update(code).digest('hex').slice(0, 12)}.js`;
+    const file = `${name}-${createHash('sha256').update(code).digest('hex').slice(0, 8)}.js`;
     for (const old of readdirSync(folder))
       if (old.startsWith(`${name}-`) && old !== file) rmSync(`${folder}/${old}`);
     writeFileSync(`${folder}/${file}`, code);
     return { file, metafile };
   };
-  const [renderer, extras] = [await chunk('renderer'), await chunk('extras')];
+  const bundles = {};
+  for (const name of ['renderer', 'form', 'further', 'extras', 'rare', 'panel'])
+    bundles[name] = await chunk(name);
+  const files = Object.fromEntries(Object.entries(bundles).map(([name, { file }]) => [name, file]));
   const tag = await build({
     ...common,
+    mangleCache,
     entryPoints: ['packages/tag/src/main.ts'],
     format: 'iife',
     outfile: 'tag.js',
-    define: { __RENDERER__: JSON.stringify(renderer.file), __EXTRAS__: JSON.stringify(extras.file) },
+    define: { __FILES__: JSON.stringify(files) },
   });
   writeFileSync(`${folder}/tag.js`, await smallest(tag.outputFiles[0].text, false));
-  writeFileSync(`${folder}/files.json`, JSON.stringify({ renderer: renderer.file, extras: extras.file }));
-  return { tag: tag.metafile, renderer: renderer.metafile, extras: extras.metafile };
+  writeFileSync(`${folder}/files.json`, JSON.stringify(files));
+  return {
+    tag: tag.metafile,
+    ...Object.fromEntries(Object.entries(bundles).map(([name, { metafile }]) => [name, metafile])),
+  };
 }
 
 /** A second pass over a bundle: another minifier finds what the first leaves, about a twentieth on the wire. */

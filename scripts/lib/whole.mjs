@@ -31,6 +31,9 @@ export async function startWhole({ databaseUrl, home, ports, env = {} }) {
     VELARIUM_SMTP_PORT: String(ports.smtp),
     VELARIUM_DEMO_ORIGINS: `http://127.0.0.1:${ports.fell},http://127.0.0.1:${ports.skerry}`,
     VELARIUM_SECRET_FILE: secretFile,
+    VELARIUM_COUNTRY_FILE: `${ROOT}/apps/standins/countries.csv`,
+    // Tests and demonstrations say from which documentation network they come.
+    VELARIUM_TRUST_PROXY: '1',
     DATABASE_URL: databaseUrl,
     ...env,
   };

@@ -16,6 +16,11 @@ export interface Config {
   readonly studioFiles: string;
   readonly tagFiles: string;
   readonly isBehindTls: boolean;
+  /** Whether the edge believes `x-forwarded-for`: only behind a proxy of one's own that sets it. */
+  readonly trustsProxy: boolean;
+  /** A file of networks and their countries, and a header in which a proxy tells the country, lower case. */
+  readonly countryFile: string | null;
+  readonly countryHeader: string | null;
 }
 
 /** Reads the process's arguments and environment. Throws with the name of what is missing. */
@@ -38,6 +43,9 @@ export function readConfig(args: readonly string[], env: NodeJS.ProcessEnv): Con
     studioFiles: env.VELARIUM_STUDIO_FILES ?? `${here}../studio/dist`,
     tagFiles: env.VELARIUM_TAG_FILES ?? `${here}../../packages/tag/dist`,
     isBehindTls: env.VELARIUM_TLS === '1',
+    trustsProxy: env.VELARIUM_TRUST_PROXY === '1',
+    countryFile: env.VELARIUM_COUNTRY_FILE ?? null,
+    countryHeader: env.VELARIUM_COUNTRY_HEADER?.toLowerCase() ?? null,
   };
 }
 

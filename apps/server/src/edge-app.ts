@@ -1,12 +1,18 @@
 import Fastify, { type FastifyInstance, LogController } from 'fastify';
-import { edgeRoutes, type SiteDirectory } from './edge/index.ts';
+import { type CountryOf, edgeRoutes, type SiteDirectory } from './edge/index.ts';
 import { answerWithProblems } from './infra/problem.ts';
+import { servePictures } from './library/index.ts';
+import type { PreviewTokens } from './publishing/index.ts';
 import type { Services } from './services.ts';
 
 export interface EdgeAppOptions {
   readonly services: Services;
   readonly directory: SiteDirectory;
   readonly tagFiles: string;
+  readonly previews: PreviewTokens;
+  /** Where a visitor is, from the address or from a header that the operator's own proxy sets. */
+  readonly country: { readonly of: CountryOf; readonly header: string | null };
+  readonly trustsProxy: boolean;
   readonly logLevel?: string;
 }
 
@@ -15,10 +21,14 @@ export async function createEdgeApp({
   services,
   directory,
   tagFiles,
+  previews,
+  country,
+  trustsProxy,
   logLevel,
 }: EdgeAppOptions): Promise<FastifyInstance> {
   const app = Fastify({
     logger: { level: logLevel ?? 'warn' },
+    trustProxy: trustsProxy,
     // Two lines and a logger for each request would cost more than most requests here do.
     logController: new LogController({ disableRequestLogging: true }),
     childLoggerFactory: (logger) => logger,
@@ -29,8 +39,12 @@ export async function createEdgeApp({
   await app.register(edgeRoutes, {
     directory,
     publishing: services.publishing,
+    results: services.results,
     intake: services.intake,
     tagFiles,
+    previews,
+    country,
   });
+  await app.register(servePictures, { library: services.library });
   return app;
 }

@@ -2,9 +2,10 @@ import 'reflect-metadata';
 import type { DataSource } from 'typeorm';
 import { readConfig } from './config.ts';
 import { seedDemo } from './demo/seed.ts';
-import { createSiteDirectory, onSiteChanged } from './edge/index.ts';
+import { createSiteDirectory, onSiteChanged, readCountries } from './edge/index.ts';
 import { createEdgeApp } from './edge-app.ts';
 import { createDataSource } from './infra/orm.ts';
+import { createPreviewTokens } from './publishing/index.ts';
 import { createServices } from './services.ts';
 import { createStudioApp } from './studio-app.ts';
 
@@ -22,6 +23,7 @@ async function main(): Promise<void> {
     await migrate(db);
     const services = createServices(db);
     await services.intake.preparePartitions();
+    await services.publishing.prepareMissing();
     if (process.env.VELARIUM_DEMO_ORIGINS)
       await seedDemo(services, process.env.VELARIUM_DEMO_ORIGINS.split(','));
 
@@ -38,7 +40,17 @@ async function main(): Promise<void> {
           onReconnected: directory.forgetAll,
         }),
       );
-      const edge = await createEdgeApp({ services, directory, tagFiles: config.tagFiles });
+      const edge = await createEdgeApp({
+        services,
+        directory,
+        tagFiles: config.tagFiles,
+        previews: createPreviewTokens(config.sessionSecret),
+        country: {
+          of: config.countryFile ? readCountries(config.countryFile) : () => null,
+          header: config.countryHeader,
+        },
+        trustsProxy: config.trustsProxy,
+      });
       await edge.listen({ port: config.edgePort, host: HOST });
       undo.push(() => edge.close());
     }

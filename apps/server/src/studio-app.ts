@@ -7,8 +7,9 @@ import { jsonSchemaTransform, serializerCompiler, validatorCompiler } from 'fast
 import { accountRoutes, auth, requireMember } from './accounts/index.ts';
 import { campaignRoutes } from './campaigns/index.ts';
 import { answerWithProblems, notFound } from './infra/problem.ts';
+import { libraryRoutes, servePictures } from './library/index.ts';
 import { peopleRoutes } from './people/index.ts';
-import { publishingRoutes } from './publishing/index.ts';
+import { createPreviewTokens, publishingRoutes } from './publishing/index.ts';
 import type { Services } from './services.ts';
 import { siteRoutes } from './sites/index.ts';
 
@@ -58,16 +59,28 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
   await app.register(
     async (scope) => {
       requireMember(scope, services.accounts);
-      await scope.register(siteRoutes, { sites: services.sites, edgeOrigin: options.edgeOrigin });
+      await scope.register(siteRoutes, {
+        sites: services.sites,
+        edgeOrigin: options.edgeOrigin,
+        onChanged: services.publishing.prepareSite,
+      });
       await scope.register(campaignRoutes, { campaigns: services.campaigns });
       await scope.register(publishingRoutes, {
         publishing: services.publishing,
         campaigns: services.campaigns,
+        sites: services.sites,
+        previews: createPreviewTokens(options.sessionSecret),
+      });
+      await scope.register(libraryRoutes, {
+        library: services.library,
+        sites: services.sites,
+        onChanged: services.publishing.prepareSite,
       });
       await scope.register(peopleRoutes, { people: services.people });
     },
     { prefix: '/api' },
   );
+  await app.register(servePictures, { library: services.library });
   const { studioFiles } = options;
   if (studioFiles) await app.register(fastifyStatic, { root: studioFiles, wildcard: false });
   app.setNotFoundHandler((request, reply) => {

@@ -1,11 +1,15 @@
-import type { Campaign } from '@velarium/contract';
+import {
+  type ArrivedCampaign,
+  type Campaign,
+  type CampaignFile,
+  campaignFileSchema,
+} from '@velarium/contract';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import {
   createCampaign,
   createTestServer,
   createWorkspace,
   type Member,
-  ORIGIN,
   onPages,
   type TestServer,
 } from './server.ts';
@@ -20,10 +24,7 @@ beforeEach(async () => {
 });
 afterAll(() => server.close());
 
-const manifest = async () =>
-  (
-    await server.edge.inject({ url: `/tag/${owner.siteKey}/manifest.json`, headers: { origin: ORIGIN } })
-  ).json();
+const manifest = () => server.manifestOf(owner.siteKey);
 const move = (campaign: Pick<Campaign, 'id'>, name: string) =>
   owner.ask('POST', `/campaigns/${campaign.id}/${name}`);
 
@@ -106,7 +107,7 @@ describe('drafts', () => {
   it('a pattern that could hang a visitor’s page is refused when it is saved, with the reason', async () => {
     const campaign = await createCampaign(owner);
     const { rule } = campaign.document;
-    const pages = { include: [{ kind: 'regex', pattern: '(a)\\1' }], exclude: [] };
+    const pages = { include: [{ kind: 'regex', pattern: '(a)\\1' }], exclude: [], follows: null };
     const document = { ...campaign.document, rule: { ...rule, reach: { ...rule.reach, pages } } };
     const response = await owner.ask('PUT', `/campaigns/${campaign.id}/draft`, {
       revision: campaign.revision,
@@ -144,8 +145,11 @@ describe('publishing', () => {
       includeKeys: ['/tours'],
       devices: 3,
     });
-    const message = await server.edge.inject({ url: `/tag/${owner.siteKey}/messages/${live.message}.json` });
-    expect(message.json()).toEqual(campaign.document.message);
+    const message = await server.edge.inject({ url: `/tag/${owner.siteKey}/messages/${live?.message}.json` });
+    expect(message.json()).toMatchObject({
+      message: campaign.document.message,
+      sheet: expect.stringContaining(':host'),
+    });
     expect(message.headers['cache-control']).toContain('immutable');
   });
 
@@ -159,7 +163,7 @@ describe('publishing', () => {
       })
     ).json<Campaign>();
     expect(edited.hasUnpublishedChanges).toBe(true);
-    expect((await manifest()).campaigns[0].includeKeys).toEqual(['/tours']);
+    expect((await manifest()).campaigns[0]?.includeKeys).toEqual(['/tours']);
     await move(campaign, 'publish');
     expect((await manifest()).campaigns[0]).toMatchObject({ includeKeys: ['/new'], version: 2 });
   });
@@ -246,5 +250,64 @@ describe('publishing', () => {
       publishedAt: null,
     });
     expect(copy.id).not.toBe(campaign.id);
+  });
+});
+
+describe('a campaign travels', () => {
+  const labelled = async () => {
+    const campaign = await createCampaign(owner);
+    await owner.ask('PATCH', `/campaigns/${campaign.id}`, { labels: ['autumn', 'autumn', 'letters'] });
+    return campaign;
+  };
+  const secondSite = async () =>
+    (
+      await owner.ask('POST', '/sites', {
+        name: 'Second',
+        origins: ['https://second.example'],
+        timeZone: 'UTC',
+      })
+    ).json<{ id: string }>().id;
+
+  it('into a file and back, whole, with its labels, as a draft', async () => {
+    const campaign = await labelled();
+    const file = (await owner.ask('GET', `/campaigns/${campaign.id}/file`)).json<CampaignFile>();
+    expect(campaignFileSchema.parse(file).labels).toEqual(['autumn', 'letters']);
+    const arrived = await owner.ask('POST', `/sites/${owner.siteId}/campaigns/file`, file);
+    const { campaign: made, lost } = arrived.json<ArrivedCampaign>();
+    expect(lost).toEqual([]);
+    expect(made).toMatchObject({ name: campaign.name, state: 'draft', labels: ['autumn', 'letters'] });
+    expect(made.document).toEqual(campaign.document);
+  });
+  it('to another site, told first what it lacks, which a trial makes nothing of', async () => {
+    const campaign = await labelled();
+    const group = { name: 'Tours', rules: [{ kind: 'begins', address: '/tours/' }] };
+    const { id } = (await owner.ask('POST', `/sites/${owner.siteId}/groups`, group)).json<{ id: string }>();
+    const { document } = campaign;
+    const pages = { ...document.rule.reach.pages, include: [{ kind: 'group' as const, id }] };
+    const reach = { ...document.rule.reach, pages };
+    await owner.ask('PUT', `/campaigns/${campaign.id}/draft`, {
+      revision: campaign.revision,
+      document: { ...document, rule: { ...document.rule, reach } },
+    });
+    const siteId = await secondSite();
+    const copy = (isTrial: boolean) =>
+      owner.ask('POST', `/campaigns/${campaign.id}/copy`, { siteId, isTrial });
+    const there = async () => (await owner.ask('GET', `/sites/${siteId}/campaigns`)).json<Campaign[]>();
+    expect((await copy(true)).json().lost).toEqual([expect.stringContaining('“Tours”')]);
+    expect(await there()).toEqual([]);
+    const { campaign: made } = (await copy(false)).json<ArrivedCampaign>();
+    expect(made.document.rule.reach.pages.include).toEqual(group.rules);
+    expect((await there()).map(({ name }) => name)).toEqual([campaign.name]);
+  });
+  it.each([
+    ['of another version', { version: 2 }],
+    ['that is none', { velarium: 'sheet' }],
+    ['with more in it', { script: 'alert(1)' }],
+  ])('a file %s is refused and leaves nothing', async (_what, change) => {
+    const campaign = await labelled();
+    const file = (await owner.ask('GET', `/campaigns/${campaign.id}/file`)).json();
+    const response = await owner.ask('POST', `/sites/${owner.siteId}/campaigns/file`, { ...file, ...change });
+    expect(response.statusCode).toBe(422);
+    expect((await owner.ask('GET', `/sites/${owner.siteId}/campaigns`)).json()).toHaveLength(1);
   });
 });

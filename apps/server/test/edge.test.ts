@@ -119,13 +119,12 @@ describe('what sites load', () => {
     const other = await createWorkspace(server);
     const theirs = await createCampaign(other, 'corner-invitation');
     await other.ask('POST', `/campaigns/${theirs.id}/publish`);
-    const [live] = (await server.edge.inject({ url: `/tag/${other.siteKey}/manifest.json` })).json()
-      .campaigns;
+    const [live] = (await server.manifestOf(other.siteKey)).campaigns;
     expect(
-      (await server.edge.inject({ url: `/tag/${other.siteKey}/messages/${live.message}.json` })).statusCode,
+      (await server.edge.inject({ url: `/tag/${other.siteKey}/messages/${live?.message}.json` })).statusCode,
     ).toBe(200);
     expect(
-      (await server.edge.inject({ url: `/tag/${owner.siteKey}/messages/${live.message}.json` })).statusCode,
+      (await server.edge.inject({ url: `/tag/${owner.siteKey}/messages/${live?.message}.json` })).statusCode,
     ).toBe(404);
   });
 });
@@ -304,6 +303,8 @@ describe('the compiled validators and the contract agree', () => {
       event,
       fields: fc.dictionary(fc.string(), fc.oneof(fc.string(), fc.integer())),
       consent: fc.oneof(fc.boolean(), fc.string()),
+      sum: fc.string(),
+      files: fc.dictionary(fc.string(), fc.oneof(fc.base64String(), fc.string())),
     },
     { requiredKeys: ['site', 'event'] },
   );

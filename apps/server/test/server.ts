@@ -1,13 +1,22 @@
 import { randomBytes, randomUUID } from 'node:crypto';
+import { EventEmitter, once } from 'node:events';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import type { Campaign, CampaignDocument, Session } from '@velarium/contract';
+import {
+  type Campaign,
+  type CampaignDocument,
+  type Manifest,
+  manifestSchema,
+  type Session,
+} from '@velarium/contract';
 import type { FastifyInstance, InjectOptions, LightMyRequestResponse } from 'fastify';
 import pg from 'pg';
+import sharp from 'sharp';
 import type { DataSource } from 'typeorm';
 import { inject } from 'vitest';
 import { createSiteDirectory, onSiteChanged } from '../src/edge/index.ts';
 import { createEdgeApp } from '../src/edge-app.ts';
 import { createDataSource } from '../src/infra/orm.ts';
+import { createPreviewTokens, SITE_CHANGED } from '../src/publishing/index.ts';
 import { createServices, type Services } from '../src/services.ts';
 import { createStudioApp } from '../src/studio-app.ts';
 
@@ -16,12 +25,17 @@ export const PASSWORD = 'a-long-enough-word';
 export const BROWSER =
   'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/156.0.0.0 Safari/537.36';
 
+/** Every test signs somebody in, and none is about what hashing costs. */
+const QUICK = { memoryCost: 1024, timeCost: 2, parallelism: 1 };
+
 export interface TestServer {
   readonly db: DataSource;
   readonly databaseUrl: string;
   readonly services: Services;
   readonly studio: FastifyInstance;
   readonly edge: FastifyInstance;
+  /** What pages are served, once the edge has heard of everything that was announced before. */
+  manifestOf(siteKey: string): Promise<Manifest>;
   close(): Promise<void>;
 }
 
@@ -35,7 +49,7 @@ export async function createTestServer(): Promise<TestServer> {
   const databaseUrl = adminUrl.replace(/\/[^/]*$/, `/${database}`);
   const db = await createDataSource(databaseUrl).initialize();
   await db.runMigrations();
-  const services = createServices(db);
+  const services = createServices(db, QUICK);
   await services.intake.preparePartitions();
   const tagFiles = mkdtempSync('/tmp/velarium-tag-');
   writeFileSync(
@@ -46,8 +60,12 @@ export async function createTestServer(): Promise<TestServer> {
   writeFileSync(`${tagFiles}/renderer-000000000000.js`, 'renderer');
   writeFileSync(`${tagFiles}/extras-000000000000.js`, 'extras');
   const directory = createSiteDirectory(services.sites, services.publishing);
+  const heard = new EventEmitter();
   const stopListening = await onSiteChanged(databaseUrl, {
-    onChanged: directory.forget,
+    onChanged: (key) => {
+      directory.forget(key);
+      heard.emit(key);
+    },
     onReconnected: directory.forgetAll,
   });
   const studio = await createStudioApp({
@@ -57,13 +75,33 @@ export async function createTestServer(): Promise<TestServer> {
     isBehindTls: false,
     logLevel: 'silent',
   });
-  const edge = await createEdgeApp({ services, directory, tagFiles, logLevel: 'silent' });
+  const edge = await createEdgeApp({
+    services,
+    directory,
+    tagFiles,
+    previews: createPreviewTokens('x'.repeat(40)),
+    country: { of: (address) => (address === '192.0.2.1' ? 'gb' : null), header: 'x-country' },
+    trustsProxy: false,
+    logLevel: 'silent',
+  });
   return {
     db,
     databaseUrl,
     services,
     studio,
     edge,
+    async manifestOf(siteKey) {
+      // Announcements arrive in the order they were committed, so ours is the last.
+      const mark = `mark-${randomUUID()}`;
+      const isHeard = once(heard, mark);
+      await db.query('SELECT pg_notify($1, $2)', [SITE_CHANGED, mark]);
+      await isHeard;
+      const answer = await edge.inject({
+        url: `/tag/${siteKey}/manifest.json`,
+        headers: { origin: ORIGIN },
+      });
+      return manifestSchema.parse(answer.json());
+    },
     async close() {
       await studio.close();
       await edge.close();
@@ -161,7 +199,11 @@ export const onPages = (document: CampaignDocument, ...addresses: string[]): Cam
     ...document.rule,
     reach: {
       ...document.rule.reach,
-      pages: { include: addresses.map((address) => ({ kind: 'exact', address })), exclude: [] },
+      pages: {
+        include: addresses.map((address) => ({ kind: 'exact', address })),
+        exclude: [],
+        follows: null,
+      },
     },
   },
 });
@@ -173,3 +215,9 @@ export function eventId(atMs = Date.now()): string {
   const time = atMs.toString(16).padStart(12, '0');
   return `${time.slice(0, 8)}-${time.slice(8)}-7${randomUUID().slice(15)}`;
 }
+
+/** A picture of one colour, 900 by 600. */
+export const somePng = (): Promise<Buffer> =>
+  sharp({ create: { width: 900, height: 600, channels: 3, background: '#2b3e74' } })
+    .png()
+    .toBuffer();

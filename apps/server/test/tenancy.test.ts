@@ -1,6 +1,15 @@
+import { randomUUID } from 'node:crypto';
+import { newBlock, PLAIN_LOOK } from '@velarium/core';
 import type { InjectOptions } from 'fastify';
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { createCampaign, createTestServer, createWorkspace, type Member, type TestServer } from './server.ts';
+import {
+  createCampaign,
+  createTestServer,
+  createWorkspace,
+  type Member,
+  somePng,
+  type TestServer,
+} from './server.ts';
 
 let server: TestServer;
 let mine: Member;
@@ -28,6 +37,12 @@ async function everything(): Promise<string> {
     'site_manifest',
     'membership',
     'lead',
+    'page_group',
+    'look',
+    'picture',
+    'picture_file',
+    'saved_block',
+    'own_template',
   ];
   const rows = await Promise.all(
     tables.map((table) => server.db.query(`SELECT * FROM ${table} ORDER BY 1, 2`)),
@@ -46,23 +61,73 @@ async function allRoutes(): Promise<{ method: string; path: string }[]> {
   );
 }
 
+async function theirAttachment(): Promise<string> {
+  const [lead, attachment] = [randomUUID(), randomUUID()];
+  await server.db.query(
+    `INSERT INTO lead (id, workspace_id, site_id, campaign_id, version, visitor, fields, page, submitted_at)
+     VALUES ($1, $2, $3, $4, 1, $5, '[]', '/', now())`,
+    [lead, theirs.workspaceId, theirs.siteId, theirCampaign, randomUUID()],
+  );
+  await server.db.query('INSERT INTO attachment (id, site_id, lead_id, bytes) VALUES ($1, $2, $3, $4)', [
+    attachment,
+    theirs.siteId,
+    lead,
+    Buffer.from('x'),
+  ]);
+  return attachment;
+}
+
 it('no route lets one workspace read or touch what is another’s', async () => {
-  const before = await everything();
   const routes = (await allRoutes()).filter(({ path }) => path.includes('{'));
   expect(routes.length).toBeGreaterThan(14);
   const document = (await theirs.ask('GET', `/campaigns/${theirCampaign}`)).json().document;
+  const { settings } = (await theirs.ask('GET', `/sites/${theirs.siteId}`)).json();
+  const theirGroup = (
+    await theirs.ask('POST', `/sites/${theirs.siteId}/groups`, { name: 'Tours', rules: [] })
+  ).json().id;
+  const look = { name: 'Mine', style: PLAIN_LOOK };
+  const block = { name: 'Mine', block: newBlock('heading') };
+  const idOf = async (path: string, body: object): Promise<string> =>
+    (await theirs.ask('POST', `/sites/${theirs.siteId}/${path}`, body)).json().id;
+  const theirIds: Record<string, string> = {
+    looks: await idOf('looks', { ...look, name: 'Theirs' }),
+    blocks: await idOf('blocks', { ...block, name: 'Theirs' }),
+    templates: await idOf('templates', { name: 'Theirs', message: document.message }),
+    pictures: (await server.services.library.pictures.add(theirs.siteId, 'Theirs', await somePng())).id,
+    attachments: await theirAttachment(),
+  };
   const bodies: Record<string, object> = {
     'POST /api/sites/{siteId}/campaigns': { name: 'Mine', template: 'sky-letter' },
     'PUT /api/campaigns/{campaignId}/draft': { revision: 1, document },
     'PATCH /api/campaigns/{campaignId}': { name: 'Mine' },
+    'POST /api/campaigns/{campaignId}/copy': { siteId: mine.siteId, isTrial: false },
+    'POST /api/sites/{siteId}/campaigns/file': (
+      await theirs.ask('GET', `/campaigns/${theirCampaign}/file`)
+    ).json(),
     'PATCH /api/members/{accountId}': { role: 'viewer' },
+    'PUT /api/sites/{siteId}/settings': settings,
+    'PUT /api/sites/{siteId}': { name: 'Mine', origins: ['https://mine.example'], timeZone: 'UTC' },
+    'POST /api/sites/{siteId}/pages': { source: 'hand', pages: [{ path: '/mine', title: '', kind: null }] },
+    'POST /api/sites/{siteId}/stays': { paths: null, device: null },
+    'POST /api/sites/{siteId}/looks': look,
+    'PUT /api/sites/{siteId}/looks/{id}': look,
+    'POST /api/sites/{siteId}/blocks': block,
+    'PUT /api/sites/{siteId}/blocks/{id}': block,
+    'POST /api/sites/{siteId}/templates': { name: 'Mine', message: document.message },
+    'PATCH /api/sites/{siteId}/pictures/{id}': { name: 'Mine', alt: '' },
+    'POST /api/sites/{siteId}/groups': { name: 'Mine', rules: [] },
+    'PUT /api/sites/{siteId}/groups/{groupId}': { name: 'Mine', rules: [] },
   };
+  const before = await everything();
   for (const { method, path } of routes) {
     const url = path
       .replace('/api', '')
       .replace('{siteId}', theirs.siteId)
       .replace('{campaignId}', theirCampaign)
-      .replace('{accountId}', theirs.session.account.id);
+      .replace('{groupId}', theirGroup)
+      .replace('{id}', theirIds[path.split('/').at(path.endsWith('default') ? -3 : -2) ?? ''] ?? '')
+      .replace('{accountId}', theirs.session.account.id)
+      .concat(method === 'DELETE' && path.endsWith('/pages') ? '?path=/theirs' : '');
     const response = await mine.ask(method as InjectOptions['method'], url, bodies[`${method} ${path}`]);
     expect([method, path, response.statusCode]).toEqual([method, path, 404]);
     expect(response.body).not.toContain('Campaign ');

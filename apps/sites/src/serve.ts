@@ -11,7 +11,9 @@ export function createSiteApp(site: DemoSite, edgeOrigin: string): FastifyInstan
     `script-src 'self' ${edgeOrigin}`,
     `connect-src 'self' ${edgeOrigin}`,
     "style-src 'self'",
-    "img-src 'self'",
+    // Pictures of messages come from the edge; films and frames are where the marketer says.
+    `img-src 'self' ${edgeOrigin}`,
+    'frame-src blob: http://127.0.0.1:*',
     "form-action 'self'",
     "base-uri 'none'",
   ].join('; ');

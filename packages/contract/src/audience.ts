@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { COMPARISONS, SOURCES } from './values.ts';
+import { BROWSERS, COMPARISONS, SOURCES, SYSTEMS } from './values.ts';
 
 const count = z.number().int().min(0).max(1_000_000);
 const code = z.string().trim().toLowerCase();
@@ -26,6 +26,8 @@ export const conditionSchema = z.discriminatedUnion('kind', [
     kind: z.literal('country'),
     code: code.regex(/^([a-z]{2}|unknown)$/, 'use two letters, or unknown'),
   }),
+  z.strictObject({ kind: z.literal('browser'), is: z.enum(BROWSERS) }),
+  z.strictObject({ kind: z.literal('system'), is: z.enum(SYSTEMS) }),
   z.strictObject({ kind: z.literal('basketItems'), comparison: z.enum(COMPARISONS), count }),
   z.strictObject({
     kind: z.literal('basketTotal'),

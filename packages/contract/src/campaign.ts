@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { messageSchema } from './message.ts';
+import { variantIdSchema } from './events.ts';
+import { messageSchema } from './message/message.ts';
 import { ruleSchema } from './rule.ts';
 import { CAMPAIGN_STATES, LIMITS } from './values.ts';
 
@@ -10,7 +11,22 @@ export const campaignNameSchema = z
   .max(LIMITS.campaignName, `keep it to ${LIMITS.campaignName} characters`);
 
 /** What the Workbench edits and a version freezes. */
-export const campaignDocumentSchema = z.strictObject({ message: messageSchema, rule: ruleSchema });
+export const campaignDocumentSchema = z.strictObject({
+  message: messageSchema,
+  rule: ruleSchema,
+  /** Further messages tried beside the first, which has what is left of the 100 per cent. */
+  variants: z
+    .array(
+      z.strictObject({
+        id: variantIdSchema,
+        weight: z.number().int().min(0).max(100),
+        message: messageSchema,
+      }),
+    )
+    .max(7)
+    .refine((all) => all.reduce((sum, { weight }) => sum + weight, 0) <= 100, 'together at most 100 per cent')
+    .refine((all) => new Set(all.map(({ id }) => id)).size === all.length, 'name each variant once'),
+});
 export type CampaignDocument = z.infer<typeof campaignDocumentSchema>;
 
 /** Unique-visitor counts, never shown as a rate without an interval computed by core. */
@@ -22,14 +38,21 @@ export const campaignNumbersSchema = z.strictObject({
 });
 export type CampaignNumbers = z.infer<typeof campaignNumbersSchema>;
 
+/** A word of the team's own to find campaigns by. */
+export const labelSchema = z.string().trim().min(1).max(40);
+
 export const campaignSummarySchema = z.strictObject({
   id: z.uuid(),
   siteId: z.uuid(),
   name: z.string(),
   state: z.enum(CAMPAIGN_STATES),
+  labels: z.array(labelSchema),
   format: messageSchema.shape.format,
   anchor: messageSchema.shape.anchor,
+  /** What its closing means; the rest of its close button is no behaviour. */
+  closing: messageSchema.shape.close.pick({ afterSeconds: true, means: true }),
   rule: ruleSchema,
+  variants: z.array(z.strictObject({ id: variantIdSchema, weight: z.number().int() })),
   revision: z.number().int(),
   /** Whether the draft says something the published version does not. */
   hasUnpublishedChanges: z.boolean(),
@@ -50,7 +73,16 @@ export const createCampaignSchema = z.strictObject({
 });
 export type CreateCampaign = z.infer<typeof createCampaignSchema>;
 
-export const renameCampaignSchema = z.strictObject({ name: campaignNameSchema });
+/** What is changed beside the draft; what is left out stays. */
+export const changeCampaignSchema = z.strictObject({
+  name: campaignNameSchema.optional(),
+  labels: z.array(labelSchema).max(20).optional(),
+});
+export type ChangeCampaign = z.infer<typeof changeCampaignSchema>;
+
+/** To another site; a trial makes nothing and only says what could not come along. */
+export const copyCampaignSchema = z.strictObject({ siteId: z.uuid(), isTrial: z.boolean() });
+export type CopyCampaign = z.infer<typeof copyCampaignSchema>;
 
 /** `revision` is the one the edit was made on; a newer one on the server refuses the save. */
 export const saveDraftSchema = z.strictObject({
@@ -59,11 +91,22 @@ export const saveDraftSchema = z.strictObject({
 });
 export type SaveDraft = z.infer<typeof saveDraftSchema>;
 
+/** Somebody of the team who has the same campaign open. */
+export const colleagueSchema = z.strictObject({ accountId: z.uuid(), name: z.string() });
+export type Colleague = z.infer<typeof colleagueSchema>;
+
 export const leadSchema = z.strictObject({
   id: z.uuid(),
   campaignId: z.uuid(),
   campaignName: z.string(),
-  fields: z.array(z.strictObject({ label: z.string(), value: z.string() })),
+  fields: z.array(
+    z.strictObject({
+      label: z.string(),
+      value: z.string(),
+      /** Of the picture that came with it. */
+      attachment: z.uuid().optional(),
+    }),
+  ),
   consentText: z.string().nullable(),
   consentedAt: z.iso.datetime().nullable(),
   page: z.string(),

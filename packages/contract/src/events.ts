@@ -7,6 +7,13 @@ export const eventIdSchema = z
   .regex(/^[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/);
 export const visitorIdSchema = z.string().regex(/^[0-9a-f]{32}$/);
 
+/** `a` is the first message; the others name themselves. */
+export const variantIdSchema = z.string().regex(/^[b-z]$/, 'use one letter from b to z');
+
+const counted = z.number().int().min(0).max(1e9);
+/** Whole seconds in sight, and per cent of the page reached; a page that has shrunk can be reached by more than all. */
+const staySchema = z.tuple([counted, counted]);
+
 export const visitorEventSchema = z.strictObject({
   id: eventIdSchema,
   kind: z.enum(EVENT_KINDS),
@@ -16,7 +23,12 @@ export const visitorEventSchema = z.strictObject({
   device: z.enum(DEVICES),
   campaign: z.uuid().optional(),
   version: z.number().int().min(1).max(1_000_000).optional(),
+  variant: variantIdSchema.optional(),
   closedBy: z.enum(CLOSE_WAYS).optional(),
+  /** With `left`: how long the page was in sight and how much of it was. */
+  stay: staySchema.optional(),
+  /** What an earlier `left` of the same page view said, which this one replaces: the visitor had come back. */
+  stayed: staySchema.optional(),
 });
 export type VisitorEvent = z.infer<typeof visitorEventSchema>;
 
@@ -38,5 +50,17 @@ export const submitSchema = z.strictObject({
   /** Answers by field id; the server reads the form itself from the published version. */
   fields: z.record(z.string().max(40), z.string().max(LIMITS.fieldValue)),
   consent: z.boolean(),
+  /** The sum that was asked, with its answer: `3+4=seven`. */
+  sum: z.string().max(40).optional(),
+  /** Pictures by field id, in base 64 (RFC 4648); the answer of the field is the file's name. */
+  files: z
+    .record(
+      z.string().max(40),
+      z
+        .string()
+        .max(Math.ceil(LIMITS.fileBytes / 3) * 4)
+        .regex(/^[A-Za-z0-9+/]*={0,2}$/),
+    )
+    .optional(),
 });
 export type Submit = z.infer<typeof submitSchema>;

@@ -3,7 +3,7 @@ import { audienceSchema } from './audience.ts';
 import { capSchema, pauseSchema } from './rule.ts';
 import { scheduleSchema } from './schedule.ts';
 import { momentSchema } from './trigger.ts';
-import { ANCHORS, FORMATS } from './values.ts';
+import { BUCKETS, TAG_PARTS } from './values.ts';
 
 /** What a site allows of all its campaigns together; `null` is no limit. */
 export const siteLimitsSchema = z.strictObject({
@@ -26,6 +26,19 @@ export const siteSettingsSchema = z.strictObject({
   }),
   trackingParameters: z.array(z.string().max(80)).max(100),
   limits: siteLimitsSchema,
+  privacy: z.strictObject({
+    /** `asked`: nothing is remembered until the page has said that the visitor agrees. */
+    memory: z.enum(['assumed', 'asked']),
+    /** Global Privacy Control counts as a refusal to be remembered. */
+    honoursSignal: z.boolean(),
+  }),
+  /** Whether a fragment like `#/tours` is a page of its own. */
+  hashRoutes: z.boolean(),
+  /** Domain whose subdomains share one session, `quillonfell.example`; each keeps its own where `null`. */
+  sharedDomain: z
+    .string()
+    .regex(/^([a-z0-9-]+\.)+[a-z0-9-]+$/, 'write it like quillonfell.example')
+    .nullable(),
 });
 export type SiteSettings = z.infer<typeof siteSettingsSchema>;
 
@@ -48,14 +61,19 @@ export const compiledPageRuleSchema = z.discriminatedUnion('kind', [
 ]);
 export type CompiledPageRule = z.infer<typeof compiledPageRuleSchema>;
 
+const messageHashSchema = z.string().regex(/^[0-9a-f]{32}$/);
+
+/** Nine cells row by row from the upper start. */
+const cellsSchema = z.number().int().min(0).max(511);
+
 /** One live campaign, compiled: rules only. Its message is a file of its own, named by its hash. */
 export const manifestCampaignSchema = z.strictObject({
   id: z.uuid(),
   version: z.number().int(),
-  format: z.enum(FORMATS),
-  anchor: z.enum(ANCHORS),
+  /** The cells of the window it can lie on, a bit each, on a desktop, a tablet and a phone. */
+  cells: z.tuple([cellsSchema, cellsSchema, cellsSchema]).readonly(),
   /** Content hash of the message file. */
-  message: z.string().regex(/^[0-9a-f]{32}$/),
+  message: messageHashSchema,
   moment: momentSchema,
   /** Normalised keys of exact pages. */
   includeKeys: z.array(z.string()),
@@ -69,14 +87,35 @@ export const manifestCampaignSchema = z.strictObject({
   schedule: scheduleSchema.nullable(),
   caps: z.array(capSchema),
   afterClose: pauseSchema,
+  afterNo: pauseSchema,
   afterConversion: pauseSchema,
   stopAfterUnanswered: z.number().int().nullable(),
   whenBusy: z.enum(['wait', 'yield']),
+  priority: z.number().int(),
+  /** Counts of an older epoch no longer hold. */
+  epoch: z.number().int(),
+  /** Whether it may show where nothing can be remembered. */
+  isForgetful: z.boolean(),
+  /** How visitors are divided, if they are; `variants` begins with the first message. */
+  experiment: z
+    .strictObject({
+      salt: z.string(),
+      /** Buckets of {@link BUCKETS} from which it is withheld. */
+      holdout: z.number().int().min(0).max(BUCKETS),
+      variants: z.array(
+        z.strictObject({ id: z.string(), weight: z.number().int(), message: messageHashSchema }),
+      ),
+    })
+    .nullable(),
 });
 export type ManifestCampaign = z.infer<typeof manifestCampaignSchema>;
 
 export const manifestSchema = z.strictObject({
   v: z.literal(1),
+  /** What the tag must load beside itself to decide for this site. */
+  parts: z.array(z.enum(TAG_PARTS)),
+  /** Whether any campaign asks for the visitor's country. */
+  asksCountry: z.boolean(),
   /** IANA name of the site's time zone. */
   timeZone: z.string(),
   site: siteSettingsSchema,

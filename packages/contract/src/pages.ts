@@ -26,11 +26,26 @@ export const pageRuleSchema = z.discriminatedUnion('kind', [
     value: z.string().max(300).nullable(),
   }),
   z.strictObject({ kind: z.literal('holds'), selector: selectorSchema }),
+  /** A named set of rules of the site, as it is at the time. */
+  z.strictObject({ kind: z.literal('group'), id: z.uuid() }),
 ]);
 export type PageRule = z.infer<typeof pageRuleSchema>;
 
 export const pagesSchema = z.strictObject({
   include: z.array(pageRuleSchema).max(200),
   exclude: z.array(pageRuleSchema).max(200),
+  /** A campaign whose page rules are taken over beside these, and followed as they change. */
+  follows: z.uuid().nullable(),
 });
 export type Pages = z.infer<typeof pagesSchema>;
+
+/** The rules of a page group; a group holds no other group. */
+export const pageGroupSchema = z.strictObject({
+  id: z.uuid(),
+  name: z.string().trim().min(1, 'give it a name').max(80),
+  rules: z
+    .array(pageRuleSchema.refine((rule) => rule.kind !== 'group', 'a group cannot hold another group'))
+    .max(200),
+});
+export type PageGroup = z.infer<typeof pageGroupSchema>;
+export const savePageGroupSchema = pageGroupSchema.omit({ id: true });

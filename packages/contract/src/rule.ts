@@ -3,7 +3,7 @@ import { audienceSchema } from './audience.ts';
 import { pagesSchema } from './pages.ts';
 import { scheduleSchema } from './schedule.ts';
 import { momentSchema } from './trigger.ts';
-import { DEVICES, SPAN_UNITS } from './values.ts';
+import { DEVICES, SPAN_UNITS, WITHOUT_MEMORY } from './values.ts';
 
 /** A length of time in words; a month is 30 days. */
 export const spanSchema = z.strictObject({
@@ -35,6 +35,8 @@ export const limitsSchema = z.strictObject({
   /** All must hold. Empty: once in every page view. */
   caps: z.array(capSchema).max(8),
   afterClose: pauseSchema,
+  /** After the visitor said no. */
+  afterNo: pauseSchema,
   afterConversion: pauseSchema,
   /** Never again after this many showings in a row without a click or a conversion; closing is no answer. */
   stopAfterUnanswered: z.number().int().min(1).max(99).nullable(),
@@ -42,6 +44,12 @@ export const limitsSchema = z.strictObject({
   schedule: scheduleSchema.nullable(),
   /** What it does when another message has the floor. */
   whenBusy: z.enum(['wait', 'yield']),
+  /** Among campaigns that want to open at once the higher goes first. */
+  priority: z.number().int().min(1).max(9),
+  /** Whether it may show where nothing can be remembered from page to page. */
+  withoutMemory: z.enum(WITHOUT_MEMORY),
+  /** Per cent of visitors from whom it is withheld, to measure what it does. */
+  holdout: z.number().int().min(0).max(90),
 });
 export type Limits = z.infer<typeof limitsSchema>;
 

@@ -1,5 +1,15 @@
 import { z } from 'zod';
 import { siteSettingsSchema } from './manifest.ts';
+import { DEVICES, LIMITS } from './values.ts';
+
+function isTimeZone(zone: string): boolean {
+  try {
+    new Intl.DateTimeFormat('en', { timeZone: zone });
+    return true;
+  } catch {
+    return false;
+  }
+}
 
 export const siteSchema = z.strictObject({
   id: z.uuid(),
@@ -13,9 +23,61 @@ export const siteSchema = z.strictObject({
 });
 export type Site = z.infer<typeof siteSchema>;
 
+/** An origin as RFC 6454 has it: scheme, host and port, nothing after. */
+export const originSchema = z
+  .string()
+  .trim()
+  .max(300)
+  .regex(/^https?:\/\/[a-z0-9.-]+(:\d{1,5})?$/, 'write it like https://example.org, without a path');
+export const saveSiteSchema = z.strictObject({
+  name: z.string().trim().min(1, 'give it a name').max(120),
+  /** The first is the one its pages are read from. */
+  origins: z.array(originSchema).min(1, 'name at least one address').max(20),
+  timeZone: z.string().max(60).refine(isTimeZone, 'choose a time zone of the IANA list'),
+});
+export type SaveSite = z.infer<typeof saveSiteSchema>;
+
+/** Where the catalogue has a page from: the site's sitemap, a person, a file, or visits alone. */
+export const PAGE_SOURCES = ['sitemap', 'hand', 'file', 'visits'] as const;
 export const sitePageSchema = z.strictObject({
   path: z.string(),
   title: z.string(),
   kind: z.string().nullable(),
+  source: z.enum(PAGE_SOURCES),
+  /** Page views in the last 30 days. */
+  views: z.number().int(),
 });
 export type SitePage = z.infer<typeof sitePageSchema>;
+
+/** Pages put into the catalogue by a person or from a file. */
+export const addPagesSchema = z.strictObject({
+  source: z.enum(['hand', 'file']),
+  pages: z
+    .array(
+      z.strictObject({
+        path: z
+          .string()
+          .max(LIMITS.pageAddress)
+          .regex(/^\/[^\s#]*$/, 'start with /, without spaces'),
+        title: z.string().trim().max(300),
+        kind: z.string().trim().max(80).nullable(),
+      }),
+    )
+    .min(1)
+    .max(LIMITS.pagesOfSite),
+});
+export type AddPages = z.infer<typeof addPagesSchema>;
+
+/** Which visits are asked for: those to these paths, or to any; on one device, or on any. */
+export const stayQuestionSchema = z.strictObject({
+  paths: z.array(z.string().max(LIMITS.pageAddress)).max(LIMITS.pagesOfSite).nullable(),
+  device: z.enum(DEVICES).nullable(),
+});
+export type StayQuestion = z.infer<typeof stayQuestionSchema>;
+
+/** Visits of the last 30 days by how long they lasted and how far they went, in core's buckets. */
+export const stayHistogramsSchema = z.strictObject({
+  seconds: z.array(z.number().int()),
+  depth: z.array(z.number().int()),
+});
+export type StayHistograms = z.infer<typeof stayHistogramsSchema>;

@@ -31,15 +31,97 @@ export type Role = (typeof ROLES)[number];
 export const SPAN_UNITS = ['minutes', 'hours', 'days', 'weeks', 'months'] as const;
 export type SpanUnit = (typeof SPAN_UNITS)[number];
 
-export const EVENT_KINDS = ['pageview', 'shown', 'viewable', 'closed', 'clicked', 'converted'] as const;
+/**
+ * `held` is a showing that the holdout withheld; `refused` is a visitor's "no"; `shared` passed the page on; `left` ends a
+ * page view, or may have.
+ */
+export const EVENT_KINDS = [
+  'pageview',
+  'shown',
+  'viewable',
+  'closed',
+  'clicked',
+  'converted',
+  'held',
+  'refused',
+  'shared',
+  'left',
+] as const;
 export type EventKind = (typeof EVENT_KINDS)[number];
 
 /** What a visitor did to make a message go away. */
-export const CLOSE_WAYS = ['button', 'escape', 'backdrop', 'action', 'script'] as const;
+export const CLOSE_WAYS = ['button', 'escape', 'backdrop', 'action', 'script', 'time'] as const;
 export type CloseWay = (typeof CLOSE_WAYS)[number];
 
-export const FIELD_KINDS = ['email', 'name', 'phone', 'text'] as const;
+/** What a form may ask for. The first four are drawn by every renderer; the others come with its further blocks. */
+export const FIELD_KINDS = [
+  'email',
+  'name',
+  'phone',
+  'text',
+  'long',
+  'select',
+  'ticks',
+  'date',
+  'file',
+  'hidden',
+] as const;
 export type FieldKind = (typeof FIELD_KINDS)[number];
+
+/** Parts a colour plays in a Look; a message names the part, and the Look says the colour. */
+export const COLOUR_ROLES = [
+  'surface',
+  'ink',
+  'soft',
+  'accent',
+  'onAccent',
+  'line',
+  'field',
+  'onField',
+  'backdrop',
+] as const;
+export type ColourRole = (typeof COLOUR_ROLES)[number];
+
+/** Families of letters a message can be set in: all are on the visitor's device already. */
+export const FONTS = ['sans', 'serif', 'round', 'narrow', 'mono'] as const;
+export type Font = (typeof FONTS)[number];
+
+export const SHADOWS = ['none', 'hair', 'lifted', 'floating'] as const;
+export type Shadow = (typeof SHADOWS)[number];
+
+export const SIDES_OF_PICTURE = ['flow', 'top', 'start', 'end', 'bottom', 'behind'] as const;
+export type SideOfPicture = (typeof SIDES_OF_PICTURE)[number];
+
+/** How a message comes and goes. */
+export const MOTIONS = [
+  'none',
+  'fade',
+  'drift',
+  'sweep',
+  'grow',
+  'turn',
+  'swing',
+  'drop',
+  'unroll',
+  'focus',
+] as const;
+export type MotionKind = (typeof MOTIONS)[number];
+export const DIRECTIONS = ['top', 'bottom', 'start', 'end'] as const;
+export type Direction = (typeof DIRECTIONS)[number];
+export const EASINGS = ['even', 'soft', 'brisk', 'springy'] as const;
+export type Easing = (typeof EASINGS)[number];
+/** What a button does when a pointer comes over it. */
+export const ATTENTIONS = ['none', 'lift', 'swell', 'sheen', 'nudge'] as const;
+
+export const COUNTDOWN_UNITS = ['days', 'hours', 'minutes', 'seconds'] as const;
+export type CountdownUnit = (typeof COUNTDOWN_UNITS)[number];
+
+/** Parts of the renderer that are loaded where a message needs them: forms, and what is rarer still. */
+export const MESSAGE_PARTS = ['form', 'further'] as const;
+export type MessagePart = (typeof MESSAGE_PARTS)[number];
+
+/** Block kinds drawn by the part of the renderer that most messages do not need. */
+export const FURTHER_BLOCKS = ['code', 'countdown', 'share', 'count', 'film', 'frame', 'html'] as const;
 
 /** Campaign ids of the public edge, page paths and the like never grow past these. */
 export const LIMITS = {
@@ -48,12 +130,21 @@ export const LIMITS = {
   campaignName: 120,
   pageAddress: 2048,
   fieldValue: 4000,
+  /** Pages a site's catalogue holds at most. */
+  pagesOfSite: 20_000,
+  /** Longest stay on a page that is told apart, in seconds. */
+  staySeconds: 3600,
   /** Events in one call of `/collect`. */
   collectEvents: 50,
   collectBytes: 64 * 1024,
-  submitBytes: 64 * 1024,
+  /** A form's answers with the pictures that go with them. */
+  submitBytes: 6 * 1024 * 1024,
+  /** One picture that goes with an answer. */
+  fileBytes: 4 * 1024 * 1024,
   blocksPerStep: 80,
   steps: 12,
+  /** The law of the way out: a close button comes at the latest after this many seconds. */
+  closeDelaySeconds: 5,
 } as const;
 
 /** Parameters that tell where a visit came from and never which page it is (common practice). */
@@ -75,6 +166,26 @@ export type ExitCertainty = (typeof EXIT_CERTAINTIES)[number];
 
 export const COMPARISONS = ['atLeast', 'atMost', 'exactly'] as const;
 export type Comparison = (typeof COMPARISONS)[number];
+
+/** Families of browsers, by the engine they are built on. */
+export const BROWSERS = ['chromium', 'gecko', 'webkit', 'other'] as const;
+export type Browser = (typeof BROWSERS)[number];
+
+export const SYSTEMS = ['ios', 'android', 'windows', 'macos', 'linux', 'other'] as const;
+export type System = (typeof SYSTEMS)[number];
+
+/** Parts of the tag that decide, loaded only where a site's campaigns need them. */
+export const TAG_PARTS = ['extras', 'rare'] as const;
+export type TagPart = (typeof TAG_PARTS)[number];
+
+/** `whenUncapped`: only a campaign that needs no memory of earlier pages. */
+export const WITHOUT_MEMORY = ['whenUncapped', 'always', 'never'] as const;
+
+/** What "normal" is among the nine priorities; the higher goes first. */
+export const NORMAL_PRIORITY = 5;
+
+/** Shares are given out in this many buckets. */
+export const BUCKETS = 10_000;
 
 /** Where a visit came from, as far as its referrer and parameters tell. */
 export const SOURCES = ['direct', 'search', 'social', 'mail', 'site'] as const;

@@ -1,15 +1,11 @@
-import type { Action, Block, RichText } from '@velarium/contract';
-import { isSafeAddress } from '@velarium/core/message';
+import type { Block, BlockOf } from '@velarium/contract';
+import { fillText, isSafeAddress } from '@velarium/core/message';
+import type { BlockContext } from './context.ts';
 import { element } from './dom.ts';
-import { renderForm, type SendForm } from './form.ts';
+import { drawPicture } from './picture.ts';
+import { renderRichText } from './text.ts';
 
-export interface BlockContext {
-  readonly document: Document;
-  readonly onAction: (action: Action) => void;
-  readonly onSend: SendForm;
-}
-
-/** Draws one block. Its root carries `data-block`, by which the Workbench finds it. */
+/** Draws one block. Its root carries `data-block`, by which its sheet and the Workbench find it. */
 export function renderBlock(block: Block, context: BlockContext): HTMLElement {
   const drawn = draw(block, context);
   drawn.dataset.block = block.id;
@@ -17,47 +13,83 @@ export function renderBlock(block: Block, context: BlockContext): HTMLElement {
 }
 
 function draw(block: Block, context: BlockContext): HTMLElement {
-  const { document } = context;
+  const { document, factOf } = context;
   switch (block.kind) {
     case 'heading':
-      return element(document, 'h2', {}, [block.text]);
+      return element(document, 'h2', {}, [fillText(block.text, factOf)]);
     case 'text':
-      return element(document, 'div', { class: block.size }, renderRichText(document, block.content));
+      return renderText(block, context);
+    case 'picture':
+      return renderPicture(block, context);
     case 'button':
-      return renderButton(block.label, block.action, context);
+      return renderButton(block, context);
     case 'form':
-      return renderForm(block, document, context.onSend);
+      return context.form?.drawForm(block, context) ?? element(document, 'div');
+    case 'divider':
+      return element(document, 'hr');
+    case 'space':
+      return element(document, 'div');
+    case 'columns':
+      return element(
+        document,
+        'div',
+        { class: 'columns' },
+        block.columns.map((column) =>
+          element(
+            document,
+            'div',
+            { class: 'column', 'data-column': column.id },
+            column.blocks.map((inner) => renderBlock(inner, context)),
+          ),
+        ),
+      );
+    default:
+      return context.further?.drawBlock(block, context) ?? element(document, 'div');
   }
 }
 
-/** Rich text as paragraphs; the only elements made are `p`, `b` and `i`. */
-export function renderRichText(document: Document, content: RichText): HTMLElement[] {
-  return content.map((paragraph) =>
-    element(
-      document,
-      'p',
-      {},
-      paragraph.map((span) => {
-        let node: Node = document.createTextNode(span.text);
-        if (span.italic) node = element(document, 'i', {}, [node]);
-        if (span.bold) node = element(document, 'b', {}, [node]);
-        return node;
-      }),
-    ),
+function renderText({ size, marks, content }: BlockOf<'text'>, context: BlockContext): HTMLElement {
+  const isList = marks !== 'none';
+  return element(
+    context.document,
+    isList ? (marks === 'number' ? 'ol' : 'ul') : 'div',
+    { class: `${size} ${marks}` },
+    renderRichText(context, content, isList ? 'li' : 'p'),
   );
 }
 
-function renderButton(label: string, action: Action, { document, onAction }: BlockContext): HTMLElement {
-  const isLink = action.kind === 'link' && isSafeAddress(action.address);
+function renderPicture(block: BlockOf<'picture'>, context: BlockContext): HTMLElement {
+  const { document, onAction } = context;
+  const isLink = isSafeAddress(block.address);
+  const root = isLink
+    ? element(document, 'a', { class: 'pic', href: block.address })
+    : element(document, 'div', { class: 'pic' });
+  if (block.picture) root.append(...drawPicture(block.picture, block.isDecoration ? '' : block.alt, context));
+  if (isLink)
+    root.addEventListener('click', () => onAction({ kind: 'link', address: block.address, newTab: false }));
+  return root;
+}
+
+function renderButton(
+  { label, action, tone, attention }: BlockOf<'button'>,
+  context: BlockContext,
+): HTMLElement {
+  const { document, onAction, factOf } = context;
+  const address =
+    action.kind === 'link' ? (context.further?.addressFor(action, window) ?? action.address) : '';
+  const isLink = isSafeAddress(address);
+  const look = { class: `act ${attention}`, 'data-tone': tone };
   const drawn = isLink
     ? element(document, 'a', {
-        class: 'act',
-        href: action.address,
-        ...(action.newTab ? { target: '_blank', rel: 'noopener' } : {}),
+        ...look,
+        href: address,
+        ...(action.kind === 'link' && action.newTab ? { target: '_blank', rel: 'noopener' } : {}),
       })
-    : element(document, 'button', { class: 'act', type: 'button' });
-  drawn.append(element(document, 'span', { 'data-words': '' }, [label]));
+    : element(document, 'button', { ...look, type: 'button' });
+  drawn.append(element(document, 'span', { 'data-words': '' }, [fillText(label, factOf)]));
   // A link without an address can only close.
-  drawn.addEventListener('click', () => onAction(isLink ? action : { kind: 'close' }));
+  drawn.addEventListener('click', () =>
+    onAction(action.kind === 'link' && !isLink ? { kind: 'close' } : action),
+  );
   return drawn;
 }

@@ -1,8 +1,13 @@
-const FOCUSABLE = 'a[href],button:not([disabled]),input:not([disabled])';
+const FOCUSABLE = 'a[href],button:not([disabled]),input:not([disabled]),select,textarea,iframe';
 
-/** Focuses the box itself, so a screen reader reads its name and the page does not scroll. */
+/**
+ * Focuses the box itself, so a screen reader reads its name and the page does not scroll. Only when it has been
+ * painted: focusing what is not laid out yet makes the browser lay out the whole page at once.
+ */
 export function moveFocusIn(box: HTMLElement): void {
-  box.focus({ preventScroll: true });
+  const { requestAnimationFrame } = box.ownerDocument.defaultView as Window;
+  const focus = () => box.focus({ preventScroll: true });
+  requestAnimationFrame(() => requestAnimationFrame(focus));
 }
 
 /**
@@ -12,7 +17,9 @@ export function moveFocusIn(box: HTMLElement): void {
 export function keepFocusInside(root: ShadowRoot, box: HTMLElement): () => void {
   const onTab = (event: KeyboardEvent) => {
     if (event.key !== 'Tab') return;
-    const stops = [...box.querySelectorAll<HTMLElement>(FOCUSABLE)];
+    const stops = [...box.querySelectorAll<HTMLElement>(FOCUSABLE)].filter(
+      (stop) => stop.checkVisibility?.() !== false,
+    );
     const first = stops[0];
     const last = stops.at(-1);
     if (!first || !last) return;
@@ -25,7 +32,8 @@ export function keepFocusInside(root: ShadowRoot, box: HTMLElement): () => void 
   const page = root.ownerDocument;
   // The page may pull the focus away; a modal takes it back.
   const onFocus = (event: FocusEvent) => {
-    if (event.target !== root.host) box.focus({ preventScroll: true });
+    // Velarium's own preview panel may be used beside it.
+    if (!(event.target as Element).localName?.startsWith('velarium-')) box.focus({ preventScroll: true });
   };
   box.addEventListener('keydown', onTab);
   page.addEventListener('focusin', onFocus);

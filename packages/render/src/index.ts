@@ -1,3 +1,3 @@
-export { renderRichText } from './blocks.ts';
-export type { Answers } from './form.ts';
+export type { AnswerPart, Answers, Further } from './context.ts';
 export * from './render.ts';
+export { renderRichText } from './text.ts';

@@ -1,10 +1,13 @@
 // @vitest-environment jsdom
-import type { Message } from '@velarium/contract';
-import { messageSchema } from '@velarium/contract';
-import { TEMPLATES } from '@velarium/core';
+import { type Message, messageSchema } from '@velarium/contract';
+import { DRAWN_FILES, newBlock, PLAIN_CLOSE, PLAIN_LOOK, TEMPLATES } from '@velarium/core';
 import fc from 'fast-check';
-import { beforeAll, describe, expect, it } from 'vitest';
-import { renderMessage } from './render.ts';
+import { beforeAll, describe, expect, it, vi } from 'vitest';
+import { HOSTILE, someMessage } from '../../core/src/testing/arbitrary-message.ts';
+import { drawForm } from './form/form.ts';
+import { further } from './further/index.ts';
+import { type RenderOptions, renderMessage } from './render.ts';
+import { sheetOf } from './sheet/sheet.ts';
 
 beforeAll(() => {
   // jsdom draws nothing and knows no constructed sheets; what is tested here is the tree.
@@ -12,106 +15,93 @@ beforeAll(() => {
     CSSStyleSheet: class {
       replaceSync() {}
     },
+    requestAnimationFrame: (callback: () => void) => callback(),
   });
+  Object.assign(window.URL, { createObjectURL: () => 'blob:test', revokeObjectURL: () => {} });
 });
 
-const silent = { onClose: () => {}, onAction: () => {}, onSend: async () => {} };
-const draw = (message: Message, isStill = true) =>
-  renderMessage(message, { parent: document.documentElement, isStill, ...silent });
-
-const HOSTILE = [
-  '<img src=x onerror=alert(1)>',
-  '"><script>alert(1)</script>',
-  "' onmouseover=alert(1) '",
-  '{{constructor.constructor("alert(1)")()}}',
-  '</style><style>*{display:none}',
-  '\u202Etxt\u0000',
-];
-const hostile = fc.oneof(fc.constantFrom(...HOSTILE), fc.string({ unit: 'binary', maxLength: 60 }));
-const id = fc.constantFrom('a', 'b', 'c');
-const block = fc.oneof(
-  fc.record({ id, kind: fc.constant('heading'), text: hostile }),
-  fc.record({
-    id,
-    kind: fc.constant('text'),
-    size: fc.constantFrom('body', 'small'),
-    content: fc.array(fc.array(fc.record({ text: hostile }), { maxLength: 3 }), { maxLength: 3 }),
-  }),
-  fc.record({
-    id,
-    kind: fc.constant('button'),
-    label: hostile,
-    action: fc.oneof(
-      fc.record({
-        kind: fc.constant('link'),
-        address: fc.oneof(hostile, fc.constantFrom('javascript:alert(1)', 'data:text/html,x')),
-        newTab: fc.boolean(),
-      }),
-      fc.record({ kind: fc.constant('close') }),
-    ),
-  }),
-  fc.record({
-    id,
-    kind: fc.constant('form'),
-    consentText: hostile,
-    submitLabel: hostile,
-    fields: fc.array(
-      fc.record({
-        id,
-        kind: fc.constantFrom('email', 'name', 'phone', 'text'),
-        label: hostile,
-        placeholder: hostile,
-        required: fc.boolean(),
-      }),
-      { minLength: 1, maxLength: 3 },
-    ),
-  }),
-);
+const options: RenderOptions = {
+  sheet: '',
+  parent: document.documentElement,
+  onClose: () => {},
+  onAction: () => {},
+  onSend: async () => {},
+  factOf: () => '',
+  pictures: DRAWN_FILES,
+  pictureBase: '',
+  form: { drawForm },
+  further,
+  clock: {
+    nowMs: () => Date.UTC(2026, 10, 25),
+    firstSeenMs: Date.UTC(2026, 10, 25),
+    timeZone: 'Europe/London',
+  },
+};
+const draw = (message: Message, isStill = true) => renderMessage(message, { ...options, isStill });
 
 /** Every element the renderer may make. */
-const ALLOWED = new Set([
-  'DIV',
-  'H2',
-  'P',
-  'B',
-  'I',
-  'A',
-  'BUTTON',
-  'SPAN',
-  'FORM',
-  'LABEL',
-  'INPUT',
-  'svg',
-  'path',
-]);
+const ALLOWED = new Set(
+  'DIV H2 P B I A UL OL LI IMG HR BUTTON SPAN FORM LABEL INPUT SELECT OPTION TEXTAREA FIELDSET LEGEND OUTPUT IFRAME svg path'.split(
+    ' ',
+  ),
+);
 
 it('a hostile document never throws, makes no foreign element, no handler and no script address', () => {
   fc.assert(
-    fc.property(fc.array(block, { maxLength: 6 }), hostile, (blocks, label) => {
-      const message = {
-        ...TEMPLATES[0]?.message,
-        label,
-        steps: [{ id: 'first', role: 'first', blocks }],
-      } as Message;
-      const { root, remove } = draw(message);
+    fc.property(someMessage, fc.boolean(), (message, isStill) => {
+      const { root, remove } = draw(message, isStill);
       for (const element of root.querySelectorAll('*')) {
         expect(ALLOWED).toContain(element.tagName);
         for (const { name, value } of element.attributes) {
-          expect(name).not.toMatch(/^on|^style$|^srcdoc$/);
+          expect(name).not.toMatch(/^on|^srcdoc$/);
+          if (name === 'style') expect(value).toMatch(/^color: (rgb\([\d, ]+\)|#[0-9a-f]{6}|var\(--\w+\));$/);
           if (name === 'href') expect(value).toMatch(/^(https?:\/\/|mailto:|tel:|\/|#)/i);
+          if (name === 'src') expect(value).toMatch(/^(https?:\/\/|\/pictures\/|blob:test$)/i);
         }
+        // What runs, runs without the page's origin or without the page's content.
+        if (element.tagName === 'IFRAME') expect(element.hasAttribute('sandbox')).toBe(true);
       }
       remove();
     }),
+    { numRuns: 600 },
+  );
+});
+
+it('a sheet never lets a word of a person in, whatever the document', () => {
+  fc.assert(
+    fc.property(someMessage, (message) => {
+      const css = sheetOf(message, {
+        look: PLAIN_LOOK,
+        breakpoints: { mobile: 768, tablet: 1024 },
+        pictures: DRAWN_FILES,
+        pictureBase: 'https://edge.example',
+      });
+      for (const words of HOSTILE) expect(css).not.toContain(words);
+      expect(css).not.toMatch(/undefined|NaN|null|\[object/);
+      expect(css.split('{').length).toBe(css.split('}').length);
+    }),
     { numRuns: 400 },
   );
+});
+
+it('a picture that is a side of the box on one device and in line on another keeps nothing of the side', () => {
+  const style = { all: { side: 'start' as const }, tablet: {}, mobile: { side: 'flow' as const } };
+  const css = sheetOf(withBlocks({ ...newBlock('picture'), id: 'view', picture: 'drawn:moon', style }), {
+    look: PLAIN_LOOK,
+    breakpoints: { mobile: 768, tablet: 1024 },
+    pictures: DRAWN_FILES,
+    pictureBase: '',
+  });
+  const [desktop = '', mobile = ''] = css.split('@media (width < 768px)');
+  expect(desktop).toContain('contain:size');
+  expect(mobile).toMatch(/\.card>\[data-block="view"\]\{block-size:auto;aspect-ratio:auto;contain:none\}/);
 });
 
 it('words are shown as they were written', () => {
   for (const text of HOSTILE) {
     const message = {
       ...(TEMPLATES[0] as (typeof TEMPLATES)[0]).message,
-      steps: [{ id: 'first', role: 'first' as const, blocks: [{ id: 'a', kind: 'heading' as const, text }] }],
+      steps: [{ id: 'first', role: 'first' as const, blocks: [{ ...newBlock('heading'), text }] }],
     };
     const { root, remove } = draw(message);
     expect(root.querySelector('h2')?.textContent).toBe(text);
@@ -124,7 +114,7 @@ describe.each(TEMPLATES.map(({ name, message }) => [name, message] as const))(
   (_name, message) => {
     it('is a dialog with a name when it interrupts, else a region with one', () => {
       const { box, root, remove } = draw(messageSchema.parse(message));
-      const isModal = message.format === 'modal';
+      const isModal = message.format === 'modal' || message.format === 'fullscreen';
       expect(box.getAttribute('role')).toBe(isModal ? 'dialog' : 'region');
       expect(box.getAttribute('aria-modal')).toBe(isModal ? 'true' : null);
       const labelId = box.getAttribute('aria-labelledby');
@@ -144,18 +134,85 @@ describe.each(TEMPLATES.map(({ name, message }) => [name, message] as const))(
   },
 );
 
+const first = (TEMPLATES[0] as (typeof TEMPLATES)[0]).message;
+const withBlocks = (...blocks: Message['steps'][number]['blocks']): Message => ({
+  ...first,
+  steps: [{ id: 'first', role: 'first', blocks }],
+});
+
+it('a film loads nothing of its host before it is played', () => {
+  const message = withBlocks({
+    ...newBlock('film'),
+    address: 'https://film.example/a?list=1',
+    title: 'A night',
+  });
+  const { root, remove } = draw(message, false);
+  expect(root.querySelector('iframe')).toBeNull();
+  expect(root.innerHTML).not.toContain('film.example');
+  root.querySelector<HTMLButtonElement>('[aria-label="Play: A night"]')?.click();
+  expect(root.querySelector('iframe')?.src).toBe('https://film.example/a?list=1&autoplay=1');
+  remove();
+});
+
+it('texts are filled with what is known, and with their fallback otherwise', () => {
+  const message = withBlocks({
+    ...newBlock('heading'),
+    text: 'Hello {{visitor.firstName|friend}}, of {{visitor.place}}',
+  });
+  const known = renderMessage(message, {
+    ...options,
+    isStill: true,
+    factOf: (name) => (name === 'visitor.firstName' ? '<b>Ada</b>' : ''),
+  });
+  expect(known.root.querySelector('h2')?.textContent).toBe('Hello <b>Ada</b>, of ');
+  known.remove();
+  const written = renderMessage(message, { ...options, isStill: true, factOf: null });
+  expect(written.root.querySelector('h2')?.textContent).toContain('{{visitor.firstName|friend}}');
+  written.remove();
+});
+
+it('a wrong answer is named beside its field and sent nowhere', () => {
+  let sent = 0;
+  const message = withBlocks({
+    ...newBlock('form'),
+    fields: [
+      {
+        id: 'code',
+        kind: 'text',
+        label: 'Number',
+        placeholder: '',
+        required: true,
+        pattern: 'QF-\\d{4}',
+        errorText: 'Like QF-0000.',
+      },
+      { id: 'why', kind: 'select', label: 'Why', placeholder: '', required: true, options: ['a', 'b'] },
+    ],
+  });
+  const { root, remove } = renderMessage(message, { ...options, onSend: async () => void sent++ });
+  const form = root.querySelector('form') as HTMLFormElement;
+  const [code] = form.querySelectorAll('input');
+  const wrong = () => [...form.querySelectorAll('.wrong')].map((one) => one.textContent).filter(Boolean);
+  form.requestSubmit();
+  expect(wrong()).toEqual(['Please fill this in.', 'Please fill this in.']);
+  (code as HTMLInputElement).value = 'QF-12';
+  (form.querySelector('select') as HTMLSelectElement).value = 'b';
+  form.requestSubmit();
+  expect(wrong()).toEqual(['Like QF-0000.']);
+  expect(code?.getAttribute('aria-invalid')).toBe('true');
+  (code as HTMLInputElement).value = 'QF-1234';
+  form.requestSubmit();
+  expect(wrong()).toEqual([]);
+  expect(sent).toBe(1);
+  remove();
+});
+
 describe('leaving', () => {
   it('gives the focus back and takes every listener away', () => {
     document.body.innerHTML = '<button id="before">x</button>';
     const before = document.getElementById('before') as HTMLElement;
     before.focus();
     let closes = 0;
-    const message = (TEMPLATES[0] as (typeof TEMPLATES)[0]).message;
-    const drawn = renderMessage(message, {
-      parent: document.documentElement,
-      ...silent,
-      onClose: () => closes++,
-    });
+    const drawn = renderMessage(first, { ...options, onClose: () => closes++ });
     expect(document.activeElement).toBe(drawn.host);
     document.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape' }));
     expect(closes).toBe(1);
@@ -165,5 +222,31 @@ describe('leaving', () => {
     document.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape' }));
     expect(closes).toBe(1);
     expect(document.querySelector('velarium-message')).toBeNull();
+  });
+
+  it('a message with an exit is gone when it has been played, and only once', () => {
+    let gone = 0;
+    const drawn = draw(first, false);
+    drawn.remove({ isPlayed: true, onGone: () => gone++ });
+    expect(document.querySelector('velarium-message')).not.toBeNull();
+    drawn.box.dispatchEvent(new Event('animationend'));
+    drawn.box.dispatchEvent(new Event('animationend'));
+    expect(gone).toBe(1);
+    expect(document.querySelector('velarium-message')).toBeNull();
+  });
+
+  it('by itself after its time', () => {
+    vi.useFakeTimers();
+    const ways: string[] = [];
+    const drawn = renderMessage(
+      { ...first, close: { ...PLAIN_CLOSE, afterSeconds: 20 } },
+      { ...options, onClose: (way) => ways.push(way) },
+    );
+    vi.advanceTimersByTime(19_999);
+    expect(ways).toEqual([]);
+    vi.advanceTimersByTime(1);
+    expect(ways).toEqual(['time']);
+    drawn.remove();
+    vi.useRealTimers();
   });
 });

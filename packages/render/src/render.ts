@@ -1,17 +1,28 @@
-import type { Action, CloseWay, Message, Step } from '@velarium/contract';
+import type { CloseWay, Message, Step } from '@velarium/contract';
 import { isInterrupting } from '@velarium/core/message';
 import { renderBlock } from './blocks.ts';
+import type { BlockContext } from './context.ts';
 import { crossSign, element } from './dom.ts';
 import { keepFocusInside, moveFocusIn } from './focus.ts';
-import type { SendForm } from './form.ts';
-import { styleSheetText } from './styles.ts';
 
-export interface RenderOptions {
+export interface RenderOptions
+  extends Pick<
+    BlockContext,
+    | 'onAction'
+    | 'onSend'
+    | 'factOf'
+    | 'pictures'
+    | 'pictureBase'
+    | 'form'
+    | 'further'
+    | 'clock'
+    | 'countsAddress'
+  > {
+  /** The message's sheet, from `sheetOf`. */
+  readonly sheet: string;
   /** Where the message's host element is put. */
   readonly parent: Element;
   readonly onClose: (way: CloseWay) => void;
-  readonly onAction: (action: Action) => void;
-  readonly onSend: SendForm;
   /** On the Workbench: draws without taking the focus, without entrance and without acting. */
   readonly isStill?: boolean;
 }
@@ -22,74 +33,118 @@ export interface RenderedMessage {
   readonly root: ShadowRoot;
   readonly box: HTMLElement;
   showStep(stepId: string): void;
-  /** Takes the message away and gives the focus back. Safe to repeat. */
-  remove(): void;
+  /** Takes the message away and gives the focus back, at once or with its exit. Safe to repeat. */
+  remove(how?: { readonly isPlayed: boolean; readonly onGone: () => void }): void;
+  /** Plays the entrance again. */
+  enter(): void;
 }
+
+/** Past its own time an exit is cut off: a hidden page plays nothing. */
+const EXIT_GRACE_MS = 100;
 
 /** Draws a message in a shadow root of its own, at its first step. */
 export function renderMessage(message: Message, options: RenderOptions): RenderedMessage {
-  const { parent, isStill = false } = options;
+  const { parent, isStill = false, onClose } = options;
+  const { format, anchor, close, motion } = message;
   const document = parent.ownerDocument;
   const view = document.defaultView as Window & typeof globalThis;
-  const isModal = isInterrupting(message.format);
+  const isModal = isInterrupting(format);
   const focusedBefore = document.activeElement;
 
   const host = document.createElement('velarium-message');
   const root = host.attachShadow({ mode: 'open' });
   const sheet = new view.CSSStyleSheet();
-  sheet.replaceSync(styleSheetText(message));
+  sheet.replaceSync(options.sheet);
   root.adoptedStyleSheets = [sheet];
 
   const layer = element(document, 'div', {
     class: 'layer',
-    'data-format': message.format,
+    'data-format': format,
     // What the page declares of its language counts; a style of the page does not.
     dir: document.documentElement.dir || 'ltr',
   });
-  const box = element(document, 'div', {
-    class: 'box',
-    'data-format': message.format,
-    tabindex: '-1',
-    role: isModal ? 'dialog' : 'region',
-    ...(isModal ? { 'aria-modal': 'true' } : {}),
-  });
+  const body = element(document, 'div', { class: 'inner' });
+  const card = element(document, 'div', { class: 'card' });
+  const box = element(
+    document,
+    'div',
+    {
+      class: 'box',
+      tabindex: '-1',
+      role: isModal ? 'dialog' : 'region',
+      ...(isModal ? { 'aria-modal': 'true' } : {}),
+    },
+    [card],
+  );
   if (isModal) {
     layer.dataset.blocking = '';
     const backdrop = element(document, 'div', { class: 'backdrop' });
-    backdrop.addEventListener('click', () => options.onClose('backdrop'));
+    if (message.backdropCloses) backdrop.addEventListener('click', () => onClose('backdrop'));
     layer.append(backdrop);
   }
   if (!isStill) layer.dataset.entering = '';
   layer.append(box);
   root.append(layer);
 
+  /** Of the message, and of the step that is shown. */
+  const undo: (() => void)[] = [];
+  const undoStep: (() => void)[] = [];
+  const undoAll = (list: (() => void)[]) => {
+    for (const take of list.splice(0)) take();
+  };
+
   const drawStep = (step: Step) => {
-    const close = element(document, 'button', { class: 'close', type: 'button', 'aria-label': 'Close' }, [
-      crossSign(document),
-    ]);
-    close.addEventListener('click', () => options.onClose('button'));
-    const blocks = step.blocks.map((block) => renderBlock(block, { ...options, document }));
-    const heading = blocks.find((block) => block.tagName === 'H2');
+    undoAll(undoStep);
+    const context: BlockContext = {
+      ...options,
+      document,
+      isStill,
+      onUndo: (take) => undoStep.push(take),
+    };
+    const button = element(
+      document,
+      'button',
+      { class: 'close', type: 'button', 'aria-label': close.sign === 'cross' ? 'Close' : close.word },
+      [close.sign === 'cross' ? crossSign(document) : close.word],
+    );
+    button.addEventListener('click', () => onClose('button'));
+    const blocks = step.blocks.map((block) => ({ block, drawn: renderBlock(block, context) }));
+    // A picture that is a side of the box on any device stands beside the words; its sheet says where.
+    const aside = blocks.find(
+      ({ block: { kind, style } }) =>
+        kind === 'picture' &&
+        [style.all, style.tablet, style.mobile].some(({ side }) => side && side !== 'flow'),
+    );
+    const heading = blocks.find(({ drawn }) => drawn.tagName === 'H2')?.drawn;
     if (heading) heading.id = 'title';
     box.setAttribute(heading ? 'aria-labelledby' : 'aria-label', heading ? 'title' : message.label);
     box.removeAttribute(heading ? 'aria-label' : 'aria-labelledby');
+    body.replaceChildren(...blocks.filter((one) => one !== aside).map(({ drawn }) => drawn));
+    card.replaceChildren(...(aside ? [aside.drawn] : []), body);
     // Last in the order of the page, so reading and tabbing begin with the message itself.
-    box.replaceChildren(...blocks, close);
+    box.replaceChildren(card, button);
   };
   drawStep(message.steps[0] as Step);
   parent.append(host);
 
-  const undo: (() => void)[] = [];
   if (!isStill) {
     if (isModal) {
       undo.push(keepFocusInside(root, box));
       moveFocusIn(box);
+      if (message.holdsPage) options.further?.holdPage(layer, card);
     }
     const onKey = (event: KeyboardEvent) => {
-      if (event.key === 'Escape' && !event.defaultPrevented) options.onClose('escape');
+      if (event.key === 'Escape' && !event.defaultPrevented) onClose('escape');
     };
     document.addEventListener('keydown', onKey);
     undo.push(() => document.removeEventListener('keydown', onKey));
+    if (close.afterSeconds) {
+      const timer = setTimeout(() => onClose('time'), close.afterSeconds * 1000);
+      undo.push(() => clearTimeout(timer));
+    }
+    if (message.pushesPage && format === 'bar' && options.further) {
+      undo.push(options.further.pushPage(card, anchor === 'top' ? 'top' : 'bottom'));
+    }
   }
 
   return {
@@ -102,11 +157,31 @@ export function renderMessage(message: Message, options: RenderOptions): Rendere
       drawStep(step);
       if (!isStill) moveFocusIn(box);
     },
-    remove() {
-      for (const take of undo.splice(0)) take();
+    remove(how) {
+      undoAll(undo);
+      undoAll(undoStep);
       const hadFocus = document.activeElement === host;
-      host.remove();
+      let isGone = false;
+      const leave = () => {
+        if (isGone) return;
+        isGone = true;
+        host.remove();
+        how?.onGone();
+      };
+      if (how?.isPlayed && motion.leave.kind !== 'none') {
+        layer.inert = true;
+        delete layer.dataset.entering;
+        layer.dataset.leaving = '';
+        box.addEventListener('animationend', leave);
+        setTimeout(leave, motion.leave.ms + motion.leave.delayMs + EXIT_GRACE_MS);
+      } else leave();
       if (hadFocus || isModal) (focusedBefore as HTMLElement | null)?.focus?.({ preventScroll: true });
+    },
+    enter() {
+      delete layer.dataset.entering;
+      // Reading a layout makes the browser see that the animation had ended.
+      void box.offsetWidth;
+      layer.dataset.entering = '';
     },
   };
 }

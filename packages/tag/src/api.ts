@@ -1,6 +1,12 @@
+import type { Verdict } from '@velarium/core/explain';
+
 /** What a page can hear about. */
-export type Topic = 'shown' | 'viewable' | 'closed' | 'converted';
-export type Listener = (detail: { readonly campaign: string }) => void;
+export type Topic = 'shown' | 'viewable' | 'closed' | 'converted' | 'called' | 'verdict';
+export type Listener = (detail: {
+  readonly campaign: string;
+  readonly verdict?: Verdict;
+  readonly name?: string | undefined;
+}) => void;
 
 export interface PublicApi {
   open(campaign: string): void;
@@ -13,6 +19,8 @@ export interface PublicApi {
   visitor(facts: unknown): void;
   /** What is in the basket: `basket({ items: 3, total: 61.5, currency: 'GBP' })`. */
   basket(facts: unknown): void;
+  /** Whether the visitor agrees to be remembered from page to page. */
+  consent(isGiven: boolean): void;
   on(topic: Topic, listener: Listener): () => void;
 }
 
@@ -25,10 +33,14 @@ export function createTopics() {
       listeners.set(topic, set.add(listener));
       return () => void set.delete(listener);
     },
-    tell(topic: Topic, campaign: string) {
+    tell(
+      topic: Topic,
+      campaign: string,
+      more?: { readonly verdict?: Verdict; readonly name?: string | undefined },
+    ) {
       for (const listener of listeners.get(topic) ?? []) {
         try {
-          listener({ campaign });
+          listener({ campaign, ...more });
         } catch (error) {
           // Reported as an error of the page's script, outside the tag's own run.
           setTimeout(() => {

@@ -1,8 +1,10 @@
 import type { Manifest } from '@velarium/contract';
-import { needsExtras } from '@velarium/core/decide';
-import { createTopics, installApi } from './api.ts';
-import type * as More from './extras.ts';
+import { createTopics, installApi, type Listener } from './api.ts';
+import { type BundleName, loadBundle } from './files.ts';
 import { whenActive } from './page/when-active.ts';
+import type * as Panel from './panel.ts';
+import type { Parts } from './parts.ts';
+import { takePreviewToken } from './preview/token.ts';
 import { createEventOutbox } from './send/outbox.ts';
 import { createLoader } from './show/load.ts';
 import { findSiteScript, type SiteScript } from './site-script.ts';
@@ -10,30 +12,52 @@ import { createStorage } from './store/storage.ts';
 import { createVisitorStore } from './store/visitor-store.ts';
 import { startVisit } from './visit.ts';
 
-/** Replaced at build time by the file name of the bundle of extras, which carries its content hash. */
-declare const __EXTRAS__: string;
-
 async function start(script: SiteScript): Promise<void> {
+  const token = takePreviewToken();
   await whenActive();
-  const response = await fetch(`${script.edge}/tag/${script.key}/manifest.json`, { credentials: 'omit' });
-  if (!response.ok) return;
-  const manifest: Manifest = await response.json();
-  if (manifest.v !== 1) return;
-  const more: typeof More | undefined = needsExtras(manifest)
-    ? await import(/* @vite-ignore */ `${script.edge}/tag/${__EXTRAS__}`)
-    : undefined;
-  const storage = createStorage();
+  const { edge, key } = script;
+  const ask = async (path: string) => {
+    const response = await fetch(`${edge}/tag/${key}/${path}`, { credentials: 'omit' });
+    return response.ok ? response.json() : undefined;
+  };
+  const loadPart = <Bundle>(name: BundleName) => loadBundle<Bundle>(edge, name);
+  const panel = () => loadPart<typeof Panel>('panel');
+  const preview = token ? await (await panel()).openPreview(script, token, loadPart) : undefined;
+  const manifest: Manifest | undefined = preview?.manifest ?? (await ask('manifest.json'));
+  if (manifest?.v !== 1) return;
+  const [country, ...loaded] = await Promise.all([
+    manifest.asksCountry
+      ? ask('country').then(
+          (answer) => answer?.country,
+          () => null,
+        )
+      : null,
+    ...manifest.parts.map((part) => loadPart<Parts>(part)),
+  ]);
+  const { memory, honoursSignal } = manifest.site.privacy;
+  const isRefused = honoursSignal && (navigator as { globalPrivacyControl?: boolean }).globalPrivacyControl;
+  const storage = preview?.storage ?? createStorage(memory === 'assumed' && !isRefused);
   const topics = createTopics();
   const visit = startVisit({
     script,
     manifest,
-    store: createVisitorStore(storage, script.key),
-    outbox: createEventOutbox(script.edge, script.key, storage),
-    load: createLoader(script),
+    storage,
+    store: createVisitorStore(storage, key, manifest.site.sessionMinutes),
+    outbox: preview?.outbox ?? createEventOutbox(edge, key, storage),
+    load: preview?.load ?? createLoader(script, loadPart),
     topics,
-    more,
+    parts: Object.assign({}, ...loaded),
+    country: country ?? null,
+    isPreview: !!preview,
   });
-  installApi({ ...visit, on: topics.on });
+  installApi({
+    ...visit.api,
+    on(topic, listener: Listener) {
+      if (topic === 'verdict') void panel().then(({ tellVerdicts }) => tellVerdicts(visit, topics.tell));
+      return topics.on(topic, listener);
+    },
+  });
+  preview?.draw(visit);
 }
 
 const scope = window as { velariumIsHere?: true };

@@ -1,5 +1,6 @@
-import type { CloseWay, Manifest, ManifestCampaign, VisitorEvent } from '@velarium/contract';
+import type { Manifest, ManifestCampaign, VisitorEvent } from '@velarium/contract';
 import {
+  createKeyReader,
   createPageIndex,
   createPageView,
   deviceOf,
@@ -8,33 +9,32 @@ import {
   type Now,
   type PageView,
   type PageViewFacts,
-  pageKeys,
-  rememberAnswered,
-  rememberClosed,
-  rememberConverted,
-  rememberShown,
   rememberView,
   rememberVisible,
-  trackingTest,
 } from '@velarium/core/decide';
+import type { explain } from '@velarium/core/explain';
 import type { createTopics, PublicApi } from './api.ts';
-import type * as More from './extras.ts';
+import { loadBundle } from './files.ts';
 import { timeOrderedId } from './ids.ts';
 import { all, closest, on } from './observe/on.ts';
 import { onActivity } from './page/on-activity.ts';
 import { onPageHidden } from './page/on-page-hidden.ts';
 import { onPageShown } from './page/on-page-shown.ts';
 import { onRouteChange } from './page/on-route-change.ts';
+import type { Parts } from './parts.ts';
+import type * as Rare from './rare.ts';
 import type { EventOutbox } from './send/outbox.ts';
 import type { Load, Loaded } from './show/load.ts';
 import type { Shown } from './show/show.ts';
 import type { SiteScript } from './site-script.ts';
+import type { Storage } from './store/storage.ts';
 import { type VisitorStore, withSiteLock } from './store/visitor-store.ts';
 
 /** How long before its time a message is fetched, so that it opens on the second and not a request later. */
 const FETCH_AHEAD_MS = 3000;
 const SESSION_EVERY_MS = 15_000;
 const STILLNESS_EVERY_MS = 250;
+const DEPTH_EVERY_MS = 500;
 /** Longest a timer is set for; browsers take anything over 2^31 ms for nothing. */
 const LONGEST_TIMER_MS = 3_600_000;
 
@@ -43,20 +43,37 @@ const NOTHING_TOLD = { kind: '', holds: () => false } as unknown as PageViewFact
 export interface VisitInput {
   readonly script: SiteScript;
   readonly manifest: Manifest;
+  readonly storage: Storage;
   readonly store: VisitorStore;
   readonly outbox: EventOutbox;
   readonly load: Load;
   readonly topics: ReturnType<typeof createTopics>;
-  /** Loaded only for a manifest that needs them. */
-  readonly more: typeof More | undefined;
+  readonly parts: Parts;
+  /** Two letters, where a campaign asks for it. */
+  readonly country: string | null;
+  /** In a preview nothing is sent anywhere. */
+  readonly isPreview: boolean;
+}
+
+export interface Visit {
+  /** What the page's own script may call. */
+  readonly api: Omit<PublicApi, 'on'>;
+  /** What core is asked at this moment, for those who want to see its verdicts. */
+  look(): Parameters<typeof explain>;
+  /** Begins the page view anew. */
+  restart(): void;
+  /** Shows a campaign whatever its rule says. */
+  showNow(campaign: ManifestCampaign): void;
 }
 
 /** Follows one document from page view to page view: tells core what happens and does what core decides. */
-export function startVisit(input: VisitInput): Omit<PublicApi, 'on'> {
-  const { script, manifest, store, outbox, load, topics, more } = input;
-  const index = createPageIndex(manifest, more?.EXTRAS);
-  const isTracking = trackingTest(manifest.site.trackingParameters);
-  const told = more?.createToldFacts();
+export function startVisit(input: VisitInput): Visit {
+  const { script, manifest, storage, store, outbox, load, topics, parts, country, isPreview } = input;
+  const { site } = manifest;
+  const extras = { ...parts.EXTRAS, ...parts.RARE };
+  const index = createPageIndex(manifest, extras);
+  const keysOf = createKeyReader(site);
+  const told = parts.createToldFacts?.(country, parts.RARE);
   // Without the extras no live campaign asks for any of these.
   const readFacts = told?.read ?? (() => NOTHING_TOLD);
   const shown = new Map<string, Shown>();
@@ -68,11 +85,11 @@ export function startVisit(input: VisitInput): Omit<PublicApi, 'on'> {
   let timer = 0;
 
   const now = (): Now => ({ wallMs: Date.now(), ticksMs: performance.now() });
-  const page = () => location.pathname + location.search;
+  const page = () => location.pathname + location.search + (site.hashRoutes ? location.hash : '');
   const device = () =>
     deviceOf(
       { width: innerWidth, hasCoarsePointer: matchMedia('(pointer:coarse)').matches },
-      manifest.site.breakpoints,
+      site.breakpoints,
     );
   const eventOf = <Kind extends VisitorEvent['kind']>(kind: Kind, campaign?: ManifestCampaign) => ({
     id: timeOrderedId(),
@@ -80,12 +97,17 @@ export function startVisit(input: VisitInput): Omit<PublicApi, 'on'> {
     session: store.read().session.id,
     page: viewedPage.slice(0, 2048),
     device: device(),
-    ...(campaign ? { campaign: campaign.id, version: campaign.version } : {}),
+    ...(campaign
+      ? { campaign: campaign.id, version: campaign.version, ...named(variantOf(campaign)?.id) }
+      : {}),
   });
+  const variantOf = ({ experiment }: ManifestCampaign) =>
+    experiment && parts.RARE?.assign(store.read().visitor, experiment).variant;
+  const messageOf = (campaign: ManifestCampaign) => variantOf(campaign)?.message ?? campaign.message;
 
   const beginPageView = () => {
     viewedPage = page();
-    const pageKey = pageKeys(page(), isTracking).path;
+    const pageKey = keysOf(page()).path;
     store.touch();
     store.change((memory) => rememberView(memory, pageKey));
     view = createPageView({
@@ -95,9 +117,10 @@ export function startVisit(input: VisitInput): Omit<PublicApi, 'on'> {
       pageKey,
       device: device(),
       facts: readFacts,
+      remembers: storage.isKept,
       isVisible: document.visibilityState === 'visible',
       now: now(),
-      extras: more?.EXTRAS,
+      extras,
     });
     outbox.add(eventOf('pageview'));
     watch();
@@ -112,7 +135,7 @@ export function startVisit(input: VisitInput): Omit<PublicApi, 'on'> {
       [device()].flatMap(({ moment }) => moment.triggers);
     const isStill = triggers.some(({ kind }) => kind === 'inactivity');
     stopObserving = all([
-      more?.observe(triggers, tell) ?? (() => {}),
+      parts.observe?.(triggers, tell) ?? (() => {}),
       isStill ? onActivity(() => view.onActive(now()), STILLNESS_EVERY_MS) : () => {},
     ]);
   };
@@ -122,7 +145,7 @@ export function startVisit(input: VisitInput): Omit<PublicApi, 'on'> {
     stopObserving = () => {};
     clearTimeout(timer);
     for (const one of [...shown.values()]) one.close(undefined);
-    keepVisible();
+    tellLeft();
     told?.forgetPage();
   };
 
@@ -134,6 +157,23 @@ export function startVisit(input: VisitInput): Omit<PublicApi, 'on'> {
     keptVisibleMs = visibleMs;
     if (more > 0) store.change((memory) => rememberVisible(memory, more));
   };
+  /** How far this page view has come: pixels from the top, and what was told of it before. */
+  let deepest = 0;
+  let stayed: VisitorEvent['stay'];
+  const deepen = () => {
+    deepest = Math.max(deepest, scrollY + innerHeight);
+  };
+  const tellLeft = () => {
+    keepVisible();
+    deepen();
+    const stay: VisitorEvent['stay'] = [
+      (keptVisibleMs / 1000) | 0,
+      ((deepest / document.documentElement.scrollHeight) * 100) | 0,
+    ];
+    // People come back to hidden pages: what is told then takes the place of what was.
+    if (`${stay}` !== `${stayed}`) outbox.add({ ...eventOf('left'), stay, stayed });
+    stayed = stay;
+  };
   /** What memory says, without the part of this page's visible time that it already holds. */
   const memoryNow = (): Memory => rememberVisible(store.read(), -keptVisibleMs);
 
@@ -142,16 +182,23 @@ export function startVisit(input: VisitInput): Omit<PublicApi, 'on'> {
     plan();
   };
 
+  /** What core says comes next; showings it withholds are told once. */
+  const ask = () => {
+    const next = view.next(memoryNow(), now());
+    for (const campaign of next.held) outbox.add(eventOf('held', campaign));
+    return next;
+  };
+
   /** Asks core what comes next, and either opens it or wakes up when time alone could change the answer. */
   const plan = () => {
     clearTimeout(timer);
     if (isLeaving) return;
-    const { open, near } = view.next(memoryNow(), now());
+    const { open, near } = ask();
     if (open) void tryToOpen(open);
     const [soonest] = near;
     if (!soonest) return;
     const aheadMs = soonest.inMs - FETCH_AHEAD_MS;
-    if (aheadMs <= 0) void load(soonest.campaign).catch(() => {});
+    if (aheadMs <= 0) void load(messageOf(soonest.campaign)).catch(() => {});
     timer = window.setTimeout(plan, Math.min(LONGEST_TIMER_MS, aheadMs > 0 ? aheadMs : soonest.inMs));
   };
 
@@ -160,99 +207,86 @@ export function startVisit(input: VisitInput): Omit<PublicApi, 'on'> {
     opening = campaign.id;
     const ofView = view;
     try {
-      const loaded = await load(campaign);
+      const loaded = await load(messageOf(campaign));
       await withSiteLock(script.key, () => {
         // Loading took time: the page, the visitor or another tab may have changed the answer.
-        if (isLeaving || view !== ofView || view.next(memoryNow(), now()).open?.id !== campaign.id) return;
-        store.change((memory) => rememberShown(memory, campaign, Date.now()));
-        open(campaign, loaded);
+        if (!isLeaving && view === ofView && ask().open?.id === campaign.id) open(campaign, loaded);
       });
     } catch {
       // It could not be fetched: give way on this page view rather than try for ever.
-      ofView.onOpened(campaign.id);
-      ofView.onGone(campaign.id, memoryNow(), now());
+      ofView.giveUp(campaign.id);
     }
     opening = undefined;
     plan();
   };
 
-  const open = (campaign: ManifestCampaign, { message, show }: Loaded) => {
+  const open = (campaign: ManifestCampaign, { file, renderer, form, further }: Loaded) => {
     const ofView = view;
     const { id } = campaign;
     ofView.onOpened(id);
-    const report = (kind: 'shown' | 'viewable') => {
-      outbox.add(eventOf(kind, campaign));
-      topics.tell(kind, id);
-    };
     shown.set(
       id,
-      show(message, {
-        onViewable: () => report('viewable'),
-        onClicked: () => {
-          store.change((memory) => rememberAnswered(memory, id));
-          outbox.add(eventOf('clicked', campaign));
-        },
-        onConverted: (by) => {
-          if (by === 'link') outbox.add(eventOf('converted', campaign));
-          store.change((memory) => rememberConverted(memory, id, Date.now()));
-          topics.tell('converted', id);
-        },
-        edge: script.edge,
-        envelope: () => ({
-          site: script.key,
-          visitor: store.read().visitor,
-          event: { ...eventOf('converted', campaign), campaign: id, version: campaign.version },
-        }),
-        onGone: (way) => {
+      renderer.show(campaign, file, {
+        live: new Set(manifest.campaigns.map((one) => one.id)),
+        change: store.change,
+        report: (kind, more) => outbox.add({ ...eventOf(kind, campaign), ...more }),
+        tell: (topic, name) => topics.tell(topic, id, { name }),
+        send: (answers) =>
+          // Nothing is sent but from a form, which came with its part.
+          isPreview
+            ? Promise.resolve()
+            : (form as NonNullable<typeof form>).submitAnswers(
+                script,
+                store.read().visitor,
+                eventOf('converted', campaign),
+                answers,
+              ),
+        facts: readFacts,
+        timeZone: manifest.timeZone,
+        script,
+        form,
+        further,
+        onGone: () => {
           shown.delete(id);
-          if (way) onClosed(campaign, way);
           ofView.onGone(id, memoryNow(), now());
           if (view === ofView) plan();
         },
       }),
     );
-    report('shown');
   };
 
-  const onClosed = (campaign: ManifestCampaign, closedBy: CloseWay) => {
-    store.change((memory) => rememberClosed(memory, campaign.id, Date.now()));
-    outbox.add({ ...eventOf('closed', campaign), closedBy });
-    topics.tell('closed', campaign.id);
+  const restart = () => {
+    endPageView();
+    keptVisibleMs = deepest = 0;
+    stayed = undefined;
+    beginPageView();
   };
-
   const closeAll = () => {
     for (const one of [...shown.values()]) one.close('script');
+  };
+  const openAtOnce = async (campaign: ManifestCampaign) => {
+    const ofView = view;
+    const loaded = await load(messageOf(campaign)).catch(() => undefined);
+    if (loaded && !shown.size && view === ofView) open(campaign, loaded);
   };
   /** By hand: the page asks for it itself, so neither its moment nor its caps are asked. */
   const openByHand = (id: string) => {
     const campaign = manifest.campaigns.find((one) => one.id === id);
     const isAsked = campaign?.moment.triggers.some(({ kind }) => kind === 'hand');
     if (isAsked) return tell({ kind: 'asked', campaign: id });
-    if (!campaign || shown.size || opening) return;
-    const ofView = view;
-    load(campaign).then(
-      (loaded) => {
-        if (shown.size || view !== ofView) return;
-        store.change((memory) => rememberShown(memory, campaign, Date.now()));
-        open(campaign, loaded);
-      },
-      () => {},
-    );
+    if (campaign && !opening) void openAtOnce(campaign);
   };
 
-  store.setLive(new Set(manifest.campaigns.map(({ id }) => id)), manifest.site.sessionMinutes);
-  outbox.start(() => store.read().visitor);
   onRouteChange(() => {
-    if (page() === viewedPage) return;
-    endPageView();
-    keptVisibleMs = 0;
-    beginPageView();
+    if (page() !== viewedPage) restart();
   });
   onPageHidden(() => {
     view.setVisible(false, now());
-    keepVisible();
+    tellLeft();
     clearTimeout(timer);
   });
+  // Its own way of sending what is left comes after what has just been told.
+  outbox.start(() => store.read().visitor);
   // Nothing is shown on a page that is being left; one that comes back from the cache is whole again.
   on(window, ['pagehide'], () => {
     isLeaving = true;
@@ -263,12 +297,20 @@ export function startVisit(input: VisitInput): Omit<PublicApi, 'on'> {
     view.setVisible(true, now());
     tell({ kind: 'tabReturned' });
   });
-  onActivity(() => store.touch(), SESSION_EVERY_MS);
+  let touchAtMs = 0;
+  onActivity(() => {
+    requestAnimationFrame(deepen);
+    if (performance.now() < touchAtMs) return;
+    touchAtMs = performance.now() + SESSION_EVERY_MS;
+    store.touch();
+  }, DEPTH_EVERY_MS);
   on(document, ['click'], (event) => {
     const opener = closest(event, '[data-velarium-open]');
     if (opener) openByHand(opener.getAttribute('data-velarium-open') ?? '');
     if (closest(event, '[data-velarium-close]')) closeAll();
   });
+  if (site.sharedDomain)
+    parts.shareSession?.(site.sharedDomain, script.key, site.sessionMinutes, storage, store);
   beginPageView();
 
   /** The page told something new: what may open can change, and with it what must be watched. */
@@ -277,21 +319,44 @@ export function startVisit(input: VisitInput): Omit<PublicApi, 'on'> {
     plan();
   };
   return {
-    open: openByHand,
-    close: closeAll,
-    event: (name, data) => tell({ kind: 'event', name: String(name), data }),
-    page(facts) {
-      told?.tellPage(facts);
-      reconsider();
+    restart,
+    showNow(campaign) {
+      closeAll();
+      void openAtOnce(campaign);
     },
-    visitor(facts) {
-      told?.tellVisitor(facts);
-      reconsider();
-    },
-    basket(facts) {
-      told?.tellBasket(facts);
-      reconsider();
-      tell({ kind: 'event', name: 'basket', data: facts });
+    look: () => [
+      view,
+      { manifest, index, href: location.href, device: device(), facts: readFacts },
+      memoryNow(),
+      now(),
+    ],
+    api: {
+      open: openByHand,
+      close: closeAll,
+      event: (name, data) => tell({ kind: 'event', name: String(name), data }),
+      page(facts) {
+        told?.tellPage(facts);
+        reconsider();
+      },
+      visitor(facts) {
+        told?.tellVisitor(facts);
+        reconsider();
+      },
+      basket(facts) {
+        told?.tellBasket(facts);
+        reconsider();
+        tell({ kind: 'event', name: 'basket', data: facts });
+      },
+      consent(isGiven) {
+        // Rarely called, so it comes apart.
+        void loadBundle<typeof Rare>(script.edge, 'rare').then(({ giveConsent }) => {
+          giveConsent(isGiven === true, script.key, store, storage);
+          reconsider();
+        });
+      },
     },
   };
 }
+
+/** The first message of an experiment goes without a name, like that of a campaign without one. */
+const named = (variant: string | undefined) => (variant && variant !== 'a' ? { variant } : {});

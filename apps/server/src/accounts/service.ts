@@ -20,7 +20,12 @@ const lastOwner = () =>
 /** Verified against when no account has the address, so both answers take the same time. */
 const nobody = argon2.hash('nobody has this password');
 
-export function createAccountService(db: DataSource) {
+/** What hashing a password costs; the library's defaults when left out. */
+export type HashingCost = Pick<argon2.Options, 'memoryCost' | 'timeCost' | 'parallelism'>;
+
+export function createAccountService(db: DataSource, hashingCost: HashingCost = {}) {
+  const hash = (password: string) => argon2.hash(password, hashingCost);
+
   async function findPrincipal(accountId: string): Promise<Principal | undefined> {
     const [row]: Principal[] = await db.query(
       `SELECT a.id AS "accountId", a.name, a.email, w.id AS "workspaceId", w.name AS "workspaceName", m.role
@@ -56,7 +61,7 @@ export function createAccountService(db: DataSource) {
     },
 
     async addMember(workspaceId: string, { name, email, password, role }: AddMember): Promise<Member> {
-      const passwordHash = await argon2.hash(password);
+      const passwordHash = await hash(password);
       return db.transaction(async (manager) => {
         const accounts = manager.getRepository(AccountEntity);
         if (await accounts.existsBy({ email })) {

@@ -9,10 +9,13 @@ export interface CampaignRow {
   name: string;
   state: StoredState;
   stateBeforeArchive: Exclude<StoredState, 'archived'> | null;
+  labels: string[];
   draft: CampaignDocument;
   /** Counts the saves of the draft; a save made on an older one is refused. */
   revision: number;
   liveVersion: number | null;
+  /** Times its caps were begun afresh. */
+  capEpoch: number;
   publishedRevision: number | null;
   createdAt: Date;
   updatedAt: Date;
@@ -26,10 +29,12 @@ export const CampaignEntity = new EntitySchema<CampaignRow>({
     siteId: { type: 'uuid', name: 'site_id' },
     name: { type: 'text' },
     state: { type: 'text' },
+    labels: { type: 'text', array: true, default: '{}' },
     stateBeforeArchive: { type: 'text', name: 'state_before_archive', nullable: true },
     draft: { type: 'jsonb' },
     revision: { type: 'integer', default: 0 },
     liveVersion: { type: 'integer', name: 'live_version', nullable: true },
+    capEpoch: { type: 'integer', name: 'cap_epoch', default: 0 },
     publishedRevision: { type: 'integer', name: 'published_revision', nullable: true },
     createdAt: { type: 'timestamptz', name: 'created_at', createDate: true },
     updatedAt: { type: 'timestamptz', name: 'updated_at', updateDate: true },
@@ -55,12 +60,11 @@ export const CampaignRevisionEntity = new EntitySchema<CampaignRevisionRow>({
   },
 });
 
-/** A published campaign, frozen. Its message lies in `message_file` under `messageHash`. */
+/** A published campaign, frozen. */
 export interface CampaignVersionRow {
   campaignId: string;
   version: number;
   document: CampaignDocument;
-  messageHash: string;
   publishedBy: string | null;
   publishedAt: Date;
 }
@@ -71,7 +75,6 @@ export const CampaignVersionEntity = new EntitySchema<CampaignVersionRow>({
     campaignId: { type: 'uuid', name: 'campaign_id', primary: true },
     version: { type: 'integer', primary: true },
     document: { type: 'jsonb' },
-    messageHash: { type: 'text', name: 'message_hash' },
     publishedBy: { type: 'uuid', name: 'published_by', nullable: true },
     publishedAt: { type: 'timestamptz', name: 'published_at', createDate: true },
   },

@@ -1,8 +1,12 @@
 import {
+  arrivalSchema,
+  campaignFileSchema,
   campaignSchema,
   campaignSummarySchema,
+  changeCampaignSchema,
+  colleagueSchema,
+  copyCampaignSchema,
   createCampaignSchema,
-  renameCampaignSchema,
   saveDraftSchema,
 } from '@velarium/contract';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
@@ -42,9 +46,8 @@ export const campaignRoutes: FastifyPluginAsyncZod<{ campaigns: CampaignService 
   );
   app.patch(
     '/campaigns/:campaignId',
-    { preHandler, schema: { params, body: renameCampaignSchema, response: { 200: campaignSchema } } },
-    (request) =>
-      campaigns.rename(request.principal.workspaceId, request.params.campaignId, request.body.name),
+    { preHandler, schema: { params, body: changeCampaignSchema, response: { 200: campaignSchema } } },
+    (request) => campaigns.change(request.principal.workspaceId, request.params.campaignId, request.body),
   );
   app.put(
     '/campaigns/:campaignId/draft',
@@ -57,6 +60,42 @@ export const campaignRoutes: FastifyPluginAsyncZod<{ campaigns: CampaignService 
       const { revision, document } = request.body;
       return campaigns.saveDraft(request.principal, request.params.campaignId, revision, document);
     },
+  );
+  app.put(
+    '/campaigns/:campaignId/presence',
+    { schema: { params, response: { 200: z.array(colleagueSchema) } } },
+    ({ principal, params: { campaignId } }) => campaigns.markPresent(principal, campaignId),
+  );
+  app.delete('/campaigns/:campaignId/presence', { schema: { params } }, async (request, reply) => {
+    await campaigns.leave(request.principal, request.params.campaignId);
+    return reply.status(204).send();
+  });
+  app.get(
+    '/campaigns/:campaignId/file',
+    { schema: { params, response: { 200: campaignFileSchema } } },
+    ({ principal, params: { campaignId } }) => campaigns.pack(principal.workspaceId, campaignId),
+  );
+  app.post(
+    '/sites/:siteId/campaigns/file',
+    {
+      preHandler,
+      bodyLimit: 2 * 1024 * 1024,
+      schema: { params: siteParams, body: campaignFileSchema, response: { 201: arrivalSchema } },
+    },
+    async (request, reply) =>
+      reply.status(201).send(await campaigns.unpack(request.principal, request.params.siteId, request.body)),
+  );
+  app.post(
+    '/campaigns/:campaignId/copy',
+    {
+      preHandler,
+      schema: {
+        params,
+        body: copyCampaignSchema,
+        response: { 200: arrivalSchema.partial({ campaign: true }) },
+      },
+    },
+    ({ principal, params: { campaignId }, body }) => campaigns.copyTo(principal, campaignId, body),
   );
   app.post(
     '/campaigns/:campaignId/duplicate',

@@ -1,10 +1,29 @@
-import type { Campaign, CampaignDocument, CampaignSummary } from '@velarium/contract';
-import { deriveState, patternFault, startingDocument, TEMPLATES } from '@velarium/core';
+import type {
+  Campaign,
+  CampaignDocument,
+  CampaignSummary,
+  ChangeCampaign,
+  Colleague,
+  Message,
+  Pages,
+} from '@velarium/contract';
+import {
+  deriveState,
+  followsInCircle,
+  NO_SITE_PAGES,
+  picturesOf,
+  savedBlocksOf,
+  startingDocument,
+  TEMPLATES,
+} from '@velarium/core';
 import type { DataSource, EntityManager } from 'typeorm';
-import { In } from 'typeorm';
+import { In, Not } from 'typeorm';
+import { z } from 'zod';
 import { notFound, ProblemError } from '../infra/problem.ts';
+import type { LibraryService } from '../library/index.ts';
 import type { ResultService } from '../results/index.ts';
 import type { SiteService } from '../sites/index.ts';
+import { assertPatterns, refused } from './assert-patterns.ts';
 import {
   CampaignEntity,
   CampaignRevisionEntity,
@@ -12,16 +31,26 @@ import {
   CampaignVersionEntity,
   type CampaignVersionRow,
 } from './entities.ts';
+import { createPresence } from './presence.ts';
+import { createTravel } from './travel.ts';
+
+/** A message kept by the team says nothing of its moment. */
+const OWN_SECONDS = 10;
 
 export interface CampaignServices {
   readonly db: DataSource;
   readonly sites: SiteService;
   readonly results: ResultService;
+  readonly library: LibraryService;
 }
+/** A running campaign's published version and cap epoch. */
+export type LiveCampaign = CampaignVersionRow & Pick<CampaignRow, 'capEpoch'>;
+
 type Actor = { readonly workspaceId: string; readonly accountId: string };
 
-export function createCampaignService({ db, sites, results }: CampaignServices) {
+export function createCampaignService({ db, sites, results, library }: CampaignServices) {
   const campaigns = db.getRepository(CampaignEntity);
+  const presence = createPresence(db);
 
   async function liveVersions(rows: readonly CampaignRow[]): Promise<Map<string, CampaignVersionRow>> {
     const live = rows.filter((row) => row.liveVersion !== null);
@@ -50,7 +79,13 @@ export function createCampaignService({ db, sites, results }: CampaignServices) 
         state,
         format: row.draft.message.format,
         anchor: row.draft.message.anchor,
+        closing: {
+          afterSeconds: row.draft.message.close.afterSeconds,
+          means: row.draft.message.close.means,
+        },
+        labels: row.labels,
         rule: row.draft.rule,
+        variants: row.draft.variants.map(({ id, weight }) => ({ id, weight })),
         revision: row.revision,
         hasUnpublishedChanges: version !== undefined && row.publishedRevision !== row.revision,
         publishedAt: version?.publishedAt.toISOString() ?? null,
@@ -79,6 +114,7 @@ export function createCampaignService({ db, sites, results }: CampaignServices) 
     siteId: string,
     name: string,
     document: CampaignDocument,
+    labels: readonly string[] = [],
   ): Promise<Campaign> {
     const row = await db.transaction(async (manager) => {
       const saved = await manager.getRepository(CampaignEntity).save({
@@ -87,9 +123,11 @@ export function createCampaignService({ db, sites, results }: CampaignServices) 
         name,
         state: 'draft' as const,
         stateBeforeArchive: null,
+        labels: [...labels],
         draft: document,
         revision: 0,
         liveVersion: null,
+        capEpoch: 0,
         publishedRevision: null,
       });
       await keepRevision(manager, actor, saved.id, 0, document);
@@ -98,8 +136,17 @@ export function createCampaignService({ db, sites, results }: CampaignServices) 
     return get(actor.workspaceId, row.id);
   }
 
-  return {
+  /** A message kept by the team, to begin from. */
+  async function ownTemplate(siteId: string, id: string) {
+    const own = z.uuid().safeParse(id).success ? await library.templates.find(siteId, id) : undefined;
+    return own && { message: own.message, seconds: OWN_SECONDS };
+  }
+
+  const travel = createTravel({ db, sites, library, find, insert });
+
+  const service = {
     get,
+    ...travel,
 
     async list(workspaceId: string, siteId: string): Promise<CampaignSummary[]> {
       const { timeZone } = await sites.get(workspaceId, siteId);
@@ -112,7 +159,8 @@ export function createCampaignService({ db, sites, results }: CampaignServices) 
 
     async create(actor: Actor, siteId: string, name: string, templateId: string): Promise<Campaign> {
       await sites.get(actor.workspaceId, siteId);
-      const template = TEMPLATES.find(({ id }) => id === templateId);
+      const template =
+        TEMPLATES.find(({ id }) => id === templateId) ?? (await ownTemplate(siteId, templateId));
       if (!template) {
         throw new ProblemError(
           422,
@@ -127,13 +175,27 @@ export function createCampaignService({ db, sites, results }: CampaignServices) 
 
     async duplicate(actor: Actor, id: string): Promise<Campaign> {
       const row = await find(actor.workspaceId, id);
-      return insert(actor, row.siteId, `${row.name.slice(0, 112)}, copy`, row.draft);
+      return insert(actor, row.siteId, `${row.name.slice(0, 112)}, copy`, row.draft, row.labels);
     },
 
-    async rename(workspaceId: string, id: string, name: string): Promise<Campaign> {
+    async change(workspaceId: string, id: string, { name, labels }: ChangeCampaign): Promise<Campaign> {
       await find(workspaceId, id);
-      await campaigns.update({ id, workspaceId }, { name });
+      const change = {
+        ...(name === undefined ? {} : { name }),
+        ...(labels ? { labels: [...new Set(labels)] } : {}),
+      };
+      if (Object.keys(change).length > 0) await campaigns.update({ id, workspaceId }, change);
       return get(workspaceId, id);
+    },
+
+    /** Who else has the campaign open, now that this one has. */
+    async markPresent(actor: Actor, id: string): Promise<Colleague[]> {
+      await find(actor.workspaceId, id);
+      return presence.mark(id, actor.accountId);
+    },
+    async leave(actor: Actor, id: string): Promise<void> {
+      await find(actor.workspaceId, id);
+      await presence.leave(id, actor.accountId);
     },
 
     /** Saves the draft made on `revision`; refused when somebody saved a newer one meanwhile. */
@@ -144,6 +206,8 @@ export function createCampaignService({ db, sites, results }: CampaignServices) 
       document: CampaignDocument,
     ): Promise<Campaign> {
       assertPatterns(document);
+      const { siteId } = await find(actor.workspaceId, id);
+      await assertReferences(siteId, id, document);
       await db.transaction(async (manager) => {
         const next = revision + 1;
         const { affected } = await manager
@@ -153,9 +217,6 @@ export function createCampaignService({ db, sites, results }: CampaignServices) 
             { draft: document as never, revision: next },
           );
         if (affected) return keepRevision(manager, actor, id, next, document);
-        if (!(await manager.getRepository(CampaignEntity).existsBy({ id, workspaceId: actor.workspaceId }))) {
-          throw notFound('campaign');
-        }
         throw new ProblemError(
           409,
           'newer-revision',
@@ -192,16 +253,48 @@ export function createCampaignService({ db, sites, results }: CampaignServices) 
     },
 
     /** The site's running campaigns with their live versions, in order of precedence: the older first. */
-    async live(manager: EntityManager, siteId: string): Promise<CampaignVersionRow[]> {
+    async live(manager: EntityManager, siteId: string): Promise<LiveCampaign[]> {
       const rows = await manager
         .getRepository(CampaignEntity)
         .find({ where: { siteId, state: 'running' }, order: { createdAt: 'ASC', id: 'ASC' } });
       const versions = await manager
         .getRepository(CampaignVersionEntity)
         .find({ where: { campaignId: In(rows.map((row) => row.id)) } });
-      return rows.flatMap(
-        (row) => versions.find((v) => v.campaignId === row.id && v.version === row.liveVersion) ?? [],
+      return rows.flatMap(({ id, liveVersion, capEpoch }) => {
+        const version = versions.find((v) => v.campaignId === id && v.version === liveVersion);
+        return version ? { ...version, capEpoch } : [];
+      });
+    },
+
+    /** Every campaign of the site that is not in the archive, the older first. */
+    async notArchived(siteId: string): Promise<CampaignRow[]> {
+      return campaigns.find({
+        where: { siteId, state: Not('archived') },
+        order: { createdAt: 'ASC', id: 'ASC' },
+      });
+    },
+
+    /** Names of the campaigns that name this page group, drafted or published. */
+    async usersOfGroup(siteId: string, groupId: string): Promise<string[]> {
+      const rows: { name: string }[] = await db.query(
+        `SELECT name FROM campaign LEFT JOIN campaign_version version
+             ON version.campaign_id = campaign.id AND version.version = campaign.live_version
+          WHERE site_id = $1 AND (draft @? $2::jsonpath OR document @? $2::jsonpath) ORDER BY name`,
+        [siteId, `$.rule.reach.pages.*[*] ? (@.kind == "group" && @.id == ${JSON.stringify(groupId)})`],
       );
+      return rows.map(({ name }) => name);
+    },
+
+    /** The page rules of each of the site's campaigns: as published, or as drafted where nothing is. */
+    async pages(siteId: string, manager: EntityManager = db.manager): Promise<Map<string, Pages>> {
+      const rows: { id: string; pages: Pages }[] = await manager.query(
+        `SELECT campaign.id, coalesce(version.document, draft) #> '{rule,reach,pages}' AS pages
+           FROM campaign LEFT JOIN campaign_version version
+             ON version.campaign_id = campaign.id AND version.version = campaign.live_version
+          WHERE campaign.site_id = $1`,
+        [siteId],
+      );
+      return new Map(rows.map(({ id, pages }) => [id, pages]));
     },
 
     /** For the public edge: a published document of a campaign that belongs to this site. */
@@ -214,6 +307,52 @@ export function createCampaignService({ db, sites, results }: CampaignServices) 
       return (await db.getRepository(CampaignVersionEntity).findOneBy({ campaignId, version })) ?? undefined;
     },
   };
+  return service;
+
+  /** Page groups and a followed campaign must be the site's own, and following must not lead round in a circle. */
+  async function assertReferences(
+    siteId: string,
+    id: string,
+    { message, variants, rule }: CampaignDocument,
+  ): Promise<void> {
+    await assertMaterial(siteId, [message, ...variants.map((one) => one.message)]);
+    const { include, exclude, follows } = rule.reach.pages;
+    const path = 'document.rule.reach.pages';
+    const groups = [...include, ...exclude].flatMap((page) => (page.kind === 'group' ? page.id : []));
+    if (groups.length > 0) {
+      const known = new Set((await sites.groups.list(siteId)).map((group) => group.id));
+      if (groups.some((group) => !known.has(group)))
+        throw refused('No such page group', 'Choose one of the site’s page groups.', path);
+    }
+    if (follows === null) return;
+    const pages = await service.pages(siteId);
+    if (!pages.has(follows))
+      throw refused('No such campaign', 'Follow a campaign of the same site.', `${path}.follows`);
+    if (followsInCircle(id, follows, { ...NO_SITE_PAGES, pagesOfCampaign: (one) => pages.get(one) }))
+      throw refused(
+        'It would follow itself',
+        'The campaign it follows follows this one. Choose another, or name the pages.',
+        `${path}.follows`,
+      );
+  }
+
+  /** Looks, pictures and saved blocks must be the site's own too. */
+  async function assertMaterial(siteId: string, messages: readonly Message[]): Promise<void> {
+    const looks = messages.flatMap(({ look }) => look ?? []);
+    const pictures = messages.flatMap(picturesOf).filter((ref) => !ref.startsWith('drawn:'));
+    const saved = messages.flatMap(savedBlocksOf);
+    const isMissing = (wanted: readonly string[], known: readonly { id: string }[]) =>
+      wanted.some((one) => !known.some(({ id: has }) => has === one));
+    if (looks.length > 0 && isMissing(looks, await library.looks.list(siteId)))
+      throw refused('No such Look', 'Choose one of the site’s Looks.', 'document.message.look');
+    if (pictures.length > 0) {
+      const files = await library.pictures.files(siteId, pictures);
+      if (pictures.some((ref) => !files[ref]))
+        throw refused('No such picture', 'Choose a picture of the site’s library.', 'document.message');
+    }
+    if (saved.length > 0 && isMissing(saved, await library.savedBlocks.list(siteId)))
+      throw refused('No such saved block', 'Choose one of the site’s saved blocks.', 'document.message');
+  }
 
   async function keepRevision(
     manager: EntityManager,
@@ -227,22 +366,4 @@ export function createCampaignService({ db, sites, results }: CampaignServices) 
       .insert({ campaignId, revision, draft, savedBy: actor.accountId } as never);
   }
 }
-/** A regular expression that could hang a visitor's page never gets as far as a draft. */
-function assertPatterns({ rule }: CampaignDocument): void {
-  for (const side of ['include', 'exclude'] as const) {
-    rule.reach.pages[side].forEach((page, n) => {
-      const fault = patternFault(page);
-      if (!fault) return;
-      const path = `document.rule.reach.pages.${side}.${n}.pattern`;
-      throw new ProblemError(
-        422,
-        'invalid-input',
-        'This pattern cannot be used',
-        `“${fault.pattern}”: ${fault.why}.`,
-        [{ path, message: fault.why }],
-      );
-    });
-  }
-}
-
 export type CampaignService = ReturnType<typeof createCampaignService>;

@@ -1,9 +1,9 @@
 import type { CampaignDocument } from '@velarium/contract';
 import type { Principal } from '../accounts/index.ts';
-import { storeEvents } from '../intake/index.ts';
+import { type StoredEvent, storeEvents } from '../intake/index.ts';
 import type { Services } from '../services.ts';
 import { learnPages } from '../sites/index.ts';
-import { demoEvents } from './visits.ts';
+import { demoEvents, demoStays } from './visits.ts';
 
 /** The printed demo accounts. They exist only where the demo is seeded, on loopback. */
 const DEMO_PASSWORD = 'clear-skies-tonight';
@@ -50,14 +50,24 @@ export async function seedDemo(
     timeZone: 'Europe/London',
     key: 'skerryline22',
   });
+  await services.library.looks.begin(fell.id, 'night-ridge');
+  await services.library.looks.begin(skerry.id, 'slack-tide');
   for (const [site, origin] of [
     [fell, fellOrigin],
     [skerry, skerryOrigin],
   ] as const) {
-    await sites.addPages(site.id, await learnPages(origin));
+    const pages = await learnPages(origin);
+    await sites.addPages(site.id, pages);
+    await storeAll(services, demoStays(site.id, pages, new Date()));
     await services.publishing.prepareSite(workspaceId, site.id);
   }
   await seedCampaigns(services, principal, fell.id);
+}
+
+async function storeAll(services: Services, events: readonly StoredEvent[]): Promise<void> {
+  for (let at = 0; at < events.length; at += STATEMENT_SIZE) {
+    await storeEvents(services.db.manager, events.slice(at, at + STATEMENT_SIZE));
+  }
 }
 
 type Change = (document: CampaignDocument) => CampaignDocument;
@@ -70,7 +80,11 @@ const on =
       ...document.rule,
       reach: {
         ...document.rule.reach,
-        pages: { include: addresses.map((address) => ({ kind: 'exact', address })), exclude: [] },
+        pages: {
+          include: addresses.map((address) => ({ kind: 'exact', address })),
+          exclude: [],
+          follows: null,
+        },
       },
     },
   });
@@ -83,10 +97,7 @@ async function seedCampaigns(services: Services, principal: Principal, siteId: s
     return created.id;
   };
   const showings = async (campaignId: string, page: string, visitors: number, rate: number, seed: number) => {
-    const events = demoEvents({ siteId, campaignId, page, visitors, rate, seed }, new Date());
-    for (let at = 0; at < events.length; at += STATEMENT_SIZE) {
-      await storeEvents(services.db.manager, events.slice(at, at + STATEMENT_SIZE));
-    }
+    await storeAll(services, demoEvents({ siteId, campaignId, page, visitors, rate, seed }, new Date()));
   };
 
   const road = await make('Summit road closed', 'notice-strip', on('/contact'));

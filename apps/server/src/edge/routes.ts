@@ -1,20 +1,32 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { type Collect, collectSchema, type Submit, submitSchema } from '@velarium/contract';
+import {
+  type Collect,
+  collectSchema,
+  type PreviewRequest,
+  previewRequestSchema,
+  type Submit,
+  submitSchema,
+} from '@velarium/contract';
 import { LIMITS } from '@velarium/contract/values';
 import type { FastifyPluginAsync, FastifyReply, FastifyRequest } from 'fastify';
 import { isbot } from 'isbot';
 import { z } from 'zod';
 import { notFound, ProblemError } from '../infra/problem.ts';
 import { IntakeFull, type IntakeService } from '../intake/index.ts';
-import type { PublishingService } from '../publishing/index.ts';
+import type { PreviewTokens, PublishingService } from '../publishing/index.ts';
+import type { ResultService } from '../results/index.ts';
+import type { CountryOf } from './countries.ts';
 import { type EdgeSite, type ServedFile, type SiteDirectory, servedFile } from './directory.ts';
 
 export interface EdgeOptions {
   readonly directory: SiteDirectory;
   readonly publishing: PublishingService;
   readonly intake: IntakeService;
+  readonly results: ResultService;
   readonly tagFiles: string;
+  readonly previews: PreviewTokens;
+  readonly country: { readonly of: CountryOf; readonly header: string | null };
 }
 
 const FOREVER = 'public, max-age=31536000, immutable';
@@ -33,7 +45,7 @@ const jsonSchema = (schema: z.ZodType) => {
 /** What sites load and what their pages send. Everything from outside is hostile until checked. */
 export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
   app,
-  { directory, publishing, intake, tagFiles },
+  { directory, publishing, intake, results, tagFiles, previews, country },
 ) => {
   const files = Object.values(
     JSON.parse(readFileSync(join(tagFiles, 'files.json'), 'utf8')) as Record<string, string>,
@@ -104,6 +116,47 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
       if (!file) throw notFound('message');
       allowOrigin(request, reply, site);
       return serve(request, reply, file, 'application/json; charset=utf-8', FOREVER);
+    },
+  );
+
+  // Asked only by sites with a campaign that needs it; the answer is this visitor's alone, so nothing may keep it.
+  app.get<{ Params: { key: string } }>('/tag/:key/country', async (request, reply) => {
+    allowOrigin(request, reply, await siteOf(request.params.key));
+    const told = country.header === null ? undefined : request.headers[country.header];
+    const isTold = typeof told === 'string' && /^[a-z]{2}$/i.test(told);
+    reply.header('cache-control', 'no-store').header('vary', 'origin');
+    return { country: isTold ? told.toLowerCase() : country.of(request.ip) };
+  });
+
+  // Asked only by messages that show a number; old by a minute at most.
+  app.get<{ Params: { key: string; campaign: string } }>(
+    '/tag/:key/counts/:campaign',
+    async (request, reply) => {
+      const { key, campaign } = request.params;
+      const site = await siteOf(key);
+      allowOrigin(request, reply, site);
+      if (!z.uuid().safeParse(campaign).success) throw notFound('campaign');
+      reply.header('cache-control', 'public, max-age=60').header('vary', 'origin');
+      return results.publicCounts(site.id, campaign);
+    },
+  );
+
+  app.post<{ Body: PreviewRequest }>(
+    '/preview',
+    { bodyLimit: LIMITS.submitBytes, schema: { body: jsonSchema(previewRequestSchema) } },
+    async (request, reply) => {
+      const { site: key, token } = request.body;
+      assertOrigin(request, reply, await siteOf(key));
+      if (!previews.allows(token, key)) {
+        throw new ProblemError(
+          403,
+          'preview-ended',
+          'This preview has ended',
+          'Open a new one from the studio.',
+        );
+      }
+      reply.header('cache-control', 'no-store');
+      return publishing.preview(key);
     },
   );
 

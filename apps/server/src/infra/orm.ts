@@ -6,10 +6,21 @@ import {
   WorkspaceEntity,
 } from '../accounts/entities.ts';
 import { CampaignEntity, CampaignRevisionEntity, CampaignVersionEntity } from '../campaigns/entities.ts';
+import {
+  LookEntity,
+  OwnTemplateEntity,
+  PictureEntity,
+  PictureFileEntity,
+  SavedBlockEntity,
+} from '../library/entities.ts';
 import { LeadEntity } from '../people/entities.ts';
 import { MessageFileEntity, SiteManifestEntity } from '../publishing/entities.ts';
 import { SiteEntity, SitePageEntity } from '../sites/entities.ts';
+import { PageGroupEntity } from '../sites/page-groups.ts';
 import { Foundation1764000000001 } from './migrations/0001-foundation.ts';
+import { RulesInFull1764000000002 } from './migrations/0002-rules-in-full.ts';
+import { MessagesInFull1764000000003 } from './migrations/0003-messages-in-full.ts';
+import { StayAndViews1764000000004 } from './migrations/0004-stay-and-views.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
@@ -28,15 +39,27 @@ export function createDataSource(databaseUrl: string): DataSource {
       LoginSessionEntity,
       SiteEntity,
       SitePageEntity,
+      PageGroupEntity,
       CampaignEntity,
       CampaignRevisionEntity,
       CampaignVersionEntity,
       MessageFileEntity,
       SiteManifestEntity,
       LeadEntity,
+      LookEntity,
+      PictureEntity,
+      PictureFileEntity,
+      SavedBlockEntity,
+      OwnTemplateEntity,
     ],
-    migrations: [Foundation1764000000001],
+    migrations: [
+      Foundation1764000000001,
+      RulesInFull1764000000002,
+      MessagesInFull1764000000003,
+      StayAndViews1764000000004,
+    ],
     migrationsTransactionMode: 'each',
-    logging: ['error'],
+    // A failed query is thrown; writing it down too would put what people sent into the log.
+    logging: false,
   });
 }

@@ -1,3 +1,4 @@
+import { STAY_DEPTHS, STAY_SECONDS } from '@velarium/core';
 import type { EntityManager } from 'typeorm';
 
 /** One event as intake stores it, its site known and its time settled. */
@@ -13,7 +14,14 @@ export interface StoredEvent {
   readonly campaign: string | null;
   readonly version: number | null;
   readonly closedBy: string | null;
+  readonly variant: string | null;
+  /** Seconds and per cent of the page; see the contract. */
+  readonly stay: readonly [number, number] | null;
+  readonly stayed: readonly [number, number] | null;
 }
+
+const SECONDS = `ARRAY[${STAY_SECONDS.join(',')}]::smallint[]`;
+const DEPTHS = `ARRAY[${STAY_DEPTHS.join(',')}]::smallint[]`;
 
 /**
  * Stores events and counts them into the rollups in one statement. An event known by its id and time is passed
@@ -26,14 +34,17 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
   const column = (pick: (event: StoredEvent) => string | number | null) => arrayLiteral(events.map(pick));
   const [row]: [{ stored: string }] = await manager.query(
     `WITH fresh AS (
-       INSERT INTO event (id, at, site_id, kind, visitor, session, page, device, campaign_id, version, closed_by)
+       INSERT INTO event (id, at, site_id, kind, visitor, session, page, device, campaign_id, version, closed_by,
+                          variant, seconds, depth, seconds_before, depth_before)
        SELECT sent.* FROM unnest($1::uuid[], $2::timestamptz[], $3::uuid[], $4::text[], $5::uuid[], $6::uuid[],
-                                 $7::text[], $8::text[], $9::uuid[], $10::integer[], $11::text[])
-         AS sent (id, at, site_id, kind, visitor, session, page, device, campaign_id, version, closed_by)
+                                 $7::text[], $8::text[], $9::uuid[], $10::integer[], $11::text[],
+                                 $12::text[], $13::smallint[], $14::smallint[], $15::smallint[], $16::smallint[])
+         AS sent (id, at, site_id, kind, visitor, session, page, device, campaign_id, version, closed_by, variant,
+                  seconds, depth, seconds_before, depth_before)
          LEFT JOIN campaign ON campaign.id = sent.campaign_id AND campaign.site_id = sent.site_id
         WHERE sent.campaign_id IS NULL OR campaign.id IS NOT NULL
        ON CONFLICT DO NOTHING
-       RETURNING campaign_id, kind, visitor, at),
+       RETURNING *),
      first_seen AS (
        INSERT INTO campaign_visitor (campaign_id, kind, visitor, first_at)
        SELECT campaign_id, kind, visitor, min(at) FROM fresh WHERE campaign_id IS NOT NULL
@@ -50,7 +61,23 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
         GROUP BY campaign_id, hour, kind ORDER BY campaign_id, hour, kind
        ON CONFLICT (campaign_id, hour, kind) DO UPDATE
          SET events = campaign_hour.events + excluded.events,
-             first_visitors = campaign_hour.first_visitors + excluded.first_visitors)
+             first_visitors = campaign_hour.first_visitors + excluded.first_visitors)     , seen AS (
+       INSERT INTO page_day (site_id, path, day, views)
+       SELECT site_id, split_part(page, '?', 1) AS path, (at AT TIME ZONE 'UTC')::date AS day, count(*)
+         FROM fresh WHERE kind = 'pageview' GROUP BY site_id, path, day ORDER BY site_id, day, path
+       ON CONFLICT (site_id, day, path) DO UPDATE SET views = page_day.views + excluded.views)
+     , stayed AS (
+       INSERT INTO stay_day (site_id, path, day, device, of, bucket, visits)
+       SELECT site_id, split_part(page, '?', 1) AS path, (at AT TIME ZONE 'UTC')::date AS day, device, of,
+              CASE of WHEN 'seconds' THEN width_bucket(value, ${SECONDS}) ELSE width_bucket(value, ${DEPTHS}) END - 1
+                AS bucket, sum(change)
+         FROM fresh, LATERAL (VALUES ('seconds', seconds, 1), ('depth', depth, 1),
+                                     ('seconds', seconds_before, -1), ('depth', depth_before, -1))
+                       AS part (of, value, change)
+        WHERE kind = 'left' AND value IS NOT NULL
+        GROUP BY site_id, path, day, device, of, bucket ORDER BY site_id, day, path, device, of, bucket
+       ON CONFLICT (site_id, day, path, device, of, bucket) DO UPDATE
+         SET visits = stay_day.visits + excluded.visits)
      SELECT count(*) AS stored FROM fresh`,
     [
       column((e) => e.id),
@@ -64,6 +91,11 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
       column((e) => e.campaign),
       column((e) => e.version),
       column((e) => e.closedBy),
+      column((e) => e.variant),
+      column((e) => e.stay?.[0] ?? null),
+      column((e) => e.stay?.[1] ?? null),
+      column((e) => e.stayed?.[0] ?? null),
+      column((e) => e.stayed?.[1] ?? null),
     ],
   );
   return Number(row.stored);

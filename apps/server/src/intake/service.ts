@@ -1,9 +1,14 @@
+import { randomUUID } from 'node:crypto';
 import type { Collect, FormBlock, Submit, VisitorEvent } from '@velarium/contract';
 import { mailAddressSchema } from '@velarium/contract';
+import { LIMITS } from '@velarium/contract/values';
+import { allBlocks, answerFault, isSumAnswered, withSavedBlocks } from '@velarium/core';
 import type { DataSource } from 'typeorm';
 import type { CampaignService } from '../campaigns/index.ts';
 import { ProblemError } from '../infra/problem.ts';
-import type { PeopleService } from '../people/index.ts';
+import type { LibraryService } from '../library/index.ts';
+import { type PeopleService, readAttachment } from '../people/index.ts';
+import type { SiteService } from '../sites/index.ts';
 import { createBatcher } from './batcher.ts';
 import { ensurePartitions, type StoredEvent, storeEvents } from './queries.ts';
 
@@ -15,33 +20,56 @@ export interface IntakeSite {
 /** How far an event's own time may lie from ours before ours is taken instead. */
 const OLDEST_MS = 3 * 86_400_000;
 const NEWEST_MS = 10 * 60_000;
+const SEEN_EVERY_MS = 60_000;
 
 export interface IntakeServices {
   readonly db: DataSource;
   readonly campaigns: CampaignService;
   readonly people: PeopleService;
+  readonly library: LibraryService;
+  readonly sites: SiteService;
   readonly clock?: () => Date;
 }
 
-export function createIntakeService({ db, campaigns, people, clock = () => new Date() }: IntakeServices) {
+export function createIntakeService({
+  db,
+  campaigns,
+  people,
+  library,
+  sites,
+  clock = () => new Date(),
+}: IntakeServices) {
   const batcher = createBatcher(db);
+  /** When each site was last noted to be seen, as long as it is the same to us. */
+  const notedMs = new WeakMap<IntakeSite, number>();
   return {
     /** Resolves once every event is durable. */
-    collect: (site: IntakeSite, { visitor, events }: Collect): Promise<void> =>
-      batcher.add(events.map((event) => storedEvent(site, visitor, event, clock()))),
+    async collect(site: IntakeSite, { visitor, events }: Collect): Promise<void> {
+      await batcher.add(events.map((event) => storedEvent(site, visitor, event, clock())));
+      const nowMs = clock().getTime();
+      if (nowMs - (notedMs.get(site) ?? 0) < SEEN_EVERY_MS) return;
+      notedMs.set(site, nowMs);
+      // A sign of life, not a count: it may be lost, and nobody waits for it.
+      sites.noteSeen(site.id).catch(() => notedMs.delete(site));
+    },
 
     /** Checks answers against the published form and stores them with their conversion, in one transaction. */
-    async submit(site: IntakeSite, { visitor, event, fields, consent }: Submit): Promise<void> {
+    async submit(
+      site: IntakeSite,
+      { visitor, event, fields, consent, sum = '', files = {} }: Submit,
+    ): Promise<void> {
       const version = await campaigns.findVersion(site.id, event.campaign, event.version);
-      const form = version?.document.message.steps
-        .flatMap((step) => step.blocks)
-        .find((block) => block.kind === 'form');
+      const variants = version?.document.variants ?? [];
+      const message = variants.find(({ id }) => id === event.variant)?.message ?? version?.document.message;
+      const savedOf = await library.savedBlocks.reader(site.id);
+      const form =
+        message && allBlocks(withSavedBlocks(message, savedOf)).find((block) => block.kind === 'form');
       if (!form) throw new ProblemError(404, 'no-form', 'No such form', 'This message takes no answers.');
-      const answers = readAnswers(form, fields, consent);
+      const { answers, attachments } = await readFiles(form, readAnswers(form, fields, consent, sum), files);
       const now = clock();
       await db.transaction(async (manager) => {
         await storeEvents(manager, [storedEvent(site, visitor, event, now)]);
-        await people.add(manager, {
+        const lead = {
           id: event.id,
           workspaceId: site.workspaceId,
           siteId: site.id,
@@ -53,7 +81,8 @@ export function createIntakeService({ db, campaigns, people, clock = () => new D
           consentedAt: form.consentText ? now : null,
           page: event.page,
           submittedAt: now,
-        });
+        };
+        await people.add(manager, lead, attachments);
       });
     },
 
@@ -71,6 +100,9 @@ function eventTime(id: string, now: Date): Date {
   return ageMs <= OLDEST_MS && ageMs >= -NEWEST_MS ? new Date(atMs) : now;
 }
 
+const boundedStay = (stay: VisitorEvent['stay']): StoredEvent['stay'] =>
+  stay ? [Math.min(LIMITS.staySeconds, stay[0]), Math.min(100, stay[1])] : null;
+
 function storedEvent(site: IntakeSite, visitor: string, event: VisitorEvent, now: Date): StoredEvent {
   return {
     id: event.id,
@@ -84,11 +116,19 @@ function storedEvent(site: IntakeSite, visitor: string, event: VisitorEvent, now
     campaign: event.campaign ?? null,
     version: event.version ?? null,
     closedBy: event.closedBy ?? null,
+    variant: event.variant ?? null,
+    stay: boundedStay(event.stay),
+    stayed: boundedStay(event.stayed),
   };
 }
 
 /** Reads answers as the form asks for them. What a page claims about its own form is never believed. */
-function readAnswers(form: FormBlock, given: Readonly<Record<string, string>>, consent: boolean) {
+function readAnswers(
+  form: FormBlock,
+  given: Readonly<Record<string, string>>,
+  consent: boolean,
+  sum: string,
+) {
   const wrong: { path: string; message: string }[] = [];
   const known = new Set(form.fields.map((field) => field.id));
   for (const id of Object.keys(given)) {
@@ -96,23 +136,40 @@ function readAnswers(form: FormBlock, given: Readonly<Record<string, string>>, c
   }
   const answers = form.fields.flatMap((field) => {
     const value = (given[field.id] ?? '').trim();
-    if (value === '') {
-      if (field.required)
-        wrong.push({ path: `fields.${field.id}`, message: `${field.label}: please fill this in.` });
-      return [];
+    const fault = answerFault(field, value, (mail) => mailAddressSchema.safeParse(mail).success);
+    if (fault !== '') {
+      const words = fault.charAt(0).toLowerCase() + fault.slice(1);
+      wrong.push({ path: `fields.${field.id}`, message: `${field.label}: ${words}` });
     }
-    if (field.kind === 'email' && !mailAddressSchema.safeParse(value).success) {
-      wrong.push({
-        path: `fields.${field.id}`,
-        message: `${field.label}: please write it as name@example.org.`,
-      });
-    }
-    return [{ label: field.label, value }];
+    return value === '' ? [] : [{ id: field.id, label: field.label, value }];
   });
+  if (form.asksSum && !isSumAnswered(sum))
+    wrong.push({ path: 'sum', message: 'The sum does not come out. Please do it again.' });
   if (form.consentText && !consent)
     wrong.push({ path: 'consent', message: 'Please tick the consent to go on.' });
   const [first] = wrong;
   if (first)
     throw new ProblemError(422, 'invalid-input', 'Something in this is not right', first.message, wrong);
   return answers;
+}
+
+/** Puts the pictures that came beside the answers of the fields that ask for one; others are not looked at. */
+async function readFiles(
+  form: FormBlock,
+  answers: ReturnType<typeof readAnswers>,
+  files: Readonly<Record<string, string>>,
+) {
+  const attachments: { id: string; bytes: Buffer }[] = [];
+  const read: { label: string; value: string; attachment?: string }[] = [];
+  for (const { id, ...answer } of answers) {
+    const isFile = form.fields.some((field) => field.id === id && field.kind === 'file');
+    if (!isFile) {
+      read.push(answer);
+      continue;
+    }
+    const attachment = randomUUID();
+    attachments.push({ id: attachment, bytes: await readAttachment(id, answer.label, files[id] ?? '') });
+    read.push({ ...answer, attachment });
+  }
+  return { answers: read, attachments };
 }

@@ -9,7 +9,7 @@ export interface LeadRow {
   version: number;
   visitor: string;
   /** Answers with the labels they were asked under. */
-  fields: { label: string; value: string }[];
+  fields: { label: string; value: string; attachment?: string }[];
   /** The exact words agreed to, taken from the published version. */
   consentText: string | null;
   consentedAt: Date | null;

@@ -10,4 +10,17 @@ export const peopleRoutes: FastifyPluginAsyncZod<{ people: PeopleService }> = as
     { schema: { params: z.object({ siteId: z.uuid() }), response: { 200: z.array(leadSchema) } } },
     (request) => people.list(request.principal.workspaceId, request.params.siteId),
   );
+  app.get(
+    '/sites/:siteId/attachments/:id',
+    { schema: { params: z.object({ siteId: z.uuid(), id: z.uuid() }) } },
+    async (request, reply) => {
+      const { siteId, id } = request.params;
+      const bytes = await people.attachment(request.principal.workspaceId, siteId, id);
+      return reply
+        .type('image/webp')
+        .header('content-disposition', `attachment; filename="${id}.webp"`)
+        .header('cache-control', 'private, no-store')
+        .send(bytes);
+    },
+  );
 };

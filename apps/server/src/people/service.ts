@@ -1,6 +1,7 @@
 import type { Lead } from '@velarium/contract';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { SiteService } from '../sites/index.ts';
+import { findAttachment, type NewAttachment, storeAttachment } from './attachments.ts';
 import { LeadEntity, type LeadRow } from './entities.ts';
 
 const LISTED = 500;
@@ -8,7 +9,11 @@ const LISTED = 500;
 export function createPeopleService({ db, sites }: { db: DataSource; sites: SiteService }) {
   return {
     /** Stores a lead in the caller's transaction; one already stored under its id stays as it is. */
-    async add(manager: EntityManager, lead: LeadRow): Promise<void> {
+    async add(
+      manager: EntityManager,
+      lead: LeadRow,
+      attachments: readonly Pick<NewAttachment, 'id' | 'bytes'>[] = [],
+    ): Promise<void> {
       await manager
         .getRepository(LeadEntity)
         .createQueryBuilder()
@@ -16,6 +21,14 @@ export function createPeopleService({ db, sites }: { db: DataSource; sites: Site
         .values(lead as never)
         .orIgnore()
         .execute();
+      for (const one of attachments)
+        await storeAttachment(manager, { ...one, siteId: lead.siteId, leadId: lead.id });
+    },
+
+    /** What came with an answer, as WebP. */
+    async attachment(workspaceId: string, siteId: string, id: string): Promise<Buffer> {
+      await sites.get(workspaceId, siteId);
+      return findAttachment(db, siteId, id);
     },
 
     /** The site's newest leads. */

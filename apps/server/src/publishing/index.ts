@@ -1,2 +1,3 @@
+export { createPreviewTokens, type PreviewTokens } from './preview-token.ts';
 export { publishingRoutes } from './routes.ts';
 export { createPublishingService, type PublishingService, SITE_CHANGED } from './service.ts';

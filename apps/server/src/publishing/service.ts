@@ -1,16 +1,29 @@
-import { createHash } from 'node:crypto';
-import type { CampaignDocument } from '@velarium/contract';
-import { compileManifest, launchFindings } from '@velarium/core';
+import type {
+  CampaignDocument,
+  LookStyle,
+  Message,
+  MessageFile,
+  PageGroup,
+  Pages,
+  Preview,
+} from '@velarium/contract';
+import {
+  asksFacts,
+  type CompiledFrom,
+  compileManifest,
+  launchFindings,
+  withSavedBlocks,
+} from '@velarium/core';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { CampaignRow, CampaignService } from '../campaigns/index.ts';
-import { ProblemError } from '../infra/problem.ts';
+import { notFound, ProblemError } from '../infra/problem.ts';
+import type { LibraryService } from '../library/index.ts';
 import type { SiteService } from '../sites/index.ts';
+import { contentHash } from './content-hash.ts';
 import { MessageFileEntity, SiteManifestEntity } from './entities.ts';
 
 /** Every process that serves the edge listens here; the payload is the key of the site that changed. */
 export const SITE_CHANGED = 'velarium_site_changed';
-
-const contentHash = (body: string) => createHash('sha256').update(body).digest('hex').slice(0, 32);
 
 const wrongState = (detail: string) => new ProblemError(409, 'wrong-state', 'Not in this state', detail);
 
@@ -18,11 +31,20 @@ export interface PublishingServices {
   readonly db: DataSource;
   readonly sites: SiteService;
   readonly campaigns: CampaignService;
+  readonly library: LibraryService;
 }
 type Actor = { readonly workspaceId: string; readonly accountId: string };
 
+/** A campaign's document on its way into a manifest. */
+interface Compilable {
+  readonly id: string;
+  readonly version: number;
+  readonly epoch: number;
+  readonly document: CampaignDocument;
+}
+
 /** Moves campaigns between their states and makes what the edge serves, each move in one transaction. */
-export function createPublishingService({ db, sites, campaigns }: PublishingServices) {
+export function createPublishingService({ db, sites, campaigns, library }: PublishingServices) {
   /** Locks campaign and site, lets `move` change the row, and rebuilds the site's manifest. */
   async function transition(
     actor: Actor,
@@ -37,19 +59,56 @@ export function createPublishingService({ db, sites, campaigns }: PublishingServ
     });
   }
 
+  /** Compiles documents for the tag, with the message files they name. */
+  async function compile(
+    site: Parameters<typeof compileManifest>[0] & { readonly id: string },
+    from: readonly Compilable[],
+    manager?: EntityManager,
+  ): Promise<{ manifest: ReturnType<typeof compileManifest>; files: Map<string, MessageFile> }> {
+    const make = await library.messageMaker(site, manager);
+    const files = new Map<string, MessageFile>();
+    const prepare = async (message: Message) => {
+      const file = await make(message);
+      const hash = contentHash(JSON.stringify(file));
+      files.set(hash, file);
+      return { hash, asksFacts: asksFacts(file.message) };
+    };
+    const compilable: CompiledFrom[] = [];
+    for (const { id, version, epoch, document } of from) {
+      const first = await prepare(document.message);
+      const others: (Awaited<ReturnType<typeof prepare>> & { id: string; weight: number })[] = [];
+      for (const { id: variant, weight, message } of document.variants)
+        others.push({ id: variant, weight, ...(await prepare(message)) });
+      compilable.push({
+        id,
+        version,
+        epoch,
+        messages: [document.message, ...document.variants.map(({ message }) => message)],
+        messageHash: first.hash,
+        rule: document.rule,
+        asksFacts: [first, ...others].some((one) => one.asksFacts),
+        variants: others.map(({ id: variant, weight, hash }) => ({ id: variant, weight, messageHash: hash })),
+      });
+    }
+    return { manifest: compileManifest(site, compilable), files };
+  }
+
   async function rebuild(manager: EntityManager, workspaceId: string, siteId: string): Promise<void> {
     const site = await sites.lock(manager, workspaceId, siteId);
     const live = await campaigns.live(manager, siteId);
-    const manifest = compileManifest(
-      site,
-      live.map(({ campaignId, version, messageHash, document }) => ({
+    const pages = sitePages(await sites.groups.list(siteId), await campaigns.pages(siteId, manager));
+    const { manifest, files } = await compile(
+      { ...site, pages },
+      live.map(({ campaignId, version, capEpoch, document }) => ({
         id: campaignId,
         version,
-        messageHash,
-        message: document.message,
-        rule: document.rule,
+        epoch: capEpoch,
+        document,
       })),
+      manager,
     );
+    const rows = [...files].map(([hash, file]) => ({ siteId, hash, body: JSON.stringify(file) }));
+    if (rows.length > 0) await manager.getRepository(MessageFileEntity).upsert(rows, ['siteId', 'hash']);
     const body = JSON.stringify(manifest);
     await manager
       .getRepository(SiteManifestEntity)
@@ -58,23 +117,41 @@ export function createPublishingService({ db, sites, campaigns }: PublishingServ
     await manager.query('SELECT pg_notify($1, $2)', [SITE_CHANGED, site.key]);
   }
 
+  /** Builds a site's manifest anew after something beside its campaigns has changed. */
+  const prepareSite = (workspaceId: string, siteId: string): Promise<void> =>
+    db.transaction((manager) => rebuild(manager, workspaceId, siteId));
+
   return {
+    prepareSite,
+
+    /** Builds the manifests that are missing, as they are after an update of Velarium itself. */
+    async prepareMissing(): Promise<void> {
+      const missing: { id: string; workspace_id: string }[] = await db.query(
+        'SELECT id, workspace_id FROM site WHERE NOT EXISTS (SELECT FROM site_manifest WHERE site_id = site.id)',
+      );
+      for (const site of missing) await prepareSite(site.workspace_id, site.id);
+    },
+
     /** Freezes the draft as a new version and runs it. */
     publish(actor: Actor, campaignId: string): Promise<void> {
       return transition(actor, campaignId, async (manager, row) => {
         if (row.state === 'archived') throw wrongState('Take it out of the archive first.');
-        assertLaunchable(row.draft);
-        const body = JSON.stringify(row.draft.message);
-        const messageHash = contentHash(body);
-        await manager
-          .getRepository(MessageFileEntity)
-          .upsert({ siteId: row.siteId, hash: messageHash, body }, ['siteId', 'hash']);
+        const lookOf = await library.looks.reader(row.siteId, manager);
+        const savedOf = await library.savedBlocks.reader(row.siteId, manager);
+        const whole = (message: Message) => withSavedBlocks(message, savedOf);
+        assertLaunchable(
+          {
+            ...row.draft,
+            message: whole(row.draft.message),
+            variants: row.draft.variants.map((one) => ({ ...one, message: whole(one.message) })),
+          },
+          lookOf(row.draft.message.look),
+        );
         const version = await campaigns.nextVersion(manager, campaignId);
         await campaigns.addVersion(manager, {
           campaignId,
           version,
           document: row.draft,
-          messageHash,
           publishedBy: actor.accountId,
         });
         return { state: 'running', liveVersion: version, publishedRevision: row.revision };
@@ -112,9 +189,27 @@ export function createPublishingService({ db, sites, campaigns }: PublishingServ
       });
     },
 
-    /** Builds the manifest of a site that has published nothing yet. */
-    prepareSite: (workspaceId: string, siteId: string): Promise<void> =>
-      db.transaction((manager) => rebuild(manager, workspaceId, siteId)),
+    /** Begins counting afresh: visitors who have used up its caps can see it again. */
+    afresh(actor: Actor, campaignId: string): Promise<void> {
+      return transition(actor, campaignId, async (_manager, row) => ({ capEpoch: row.capEpoch + 1 }));
+    },
+
+    /** Every campaign of a site as its draft stands, for a page that the studio opened for a preview. */
+    async preview(siteKey: string): Promise<Preview> {
+      const site = await sites.findByKey(siteKey);
+      if (!site) throw notFound('site');
+      const rows = await campaigns.notArchived(site.id);
+      const drafted = new Map(rows.map((row) => [row.id, row.draft.rule.reach.pages]));
+      const { manifest, files } = await compile(
+        { ...site, pages: sitePages(await sites.groups.list(site.id), drafted) },
+        rows.map((row) => ({ id: row.id, version: 1, epoch: row.capEpoch, document: row.draft })),
+      );
+      return {
+        manifest,
+        files: Object.fromEntries(files),
+        campaigns: rows.map(({ id, name, state }) => ({ id, name, state })),
+      };
+    },
 
     /** For the public edge. */
     async findManifest(siteId: string): Promise<{ etag: string; body: string } | undefined> {
@@ -127,8 +222,15 @@ export function createPublishingService({ db, sites, campaigns }: PublishingServ
 }
 export type PublishingService = ReturnType<typeof createPublishingService>;
 
-function assertLaunchable(document: CampaignDocument): void {
-  const stops = launchFindings(document).filter((finding) => finding.severity === 'stop');
+function sitePages(groups: readonly PageGroup[], pages: ReadonlyMap<string, Pages>) {
+  return {
+    rulesOfGroup: (id: string) => groups.find((group) => group.id === id)?.rules,
+    pagesOfCampaign: (id: string) => pages.get(id),
+  };
+}
+
+function assertLaunchable(document: CampaignDocument, look: LookStyle): void {
+  const stops = launchFindings(document, look).filter((finding) => finding.severity === 'stop');
   const [first] = stops;
   if (!first) return;
   throw new ProblemError(

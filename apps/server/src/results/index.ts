@@ -1,1 +1,2 @@
 export { createResultService, type ResultService } from './service.ts';
+export { readStays } from './stay.ts';

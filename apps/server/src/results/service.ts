@@ -6,6 +6,18 @@ const NOTHING: CampaignNumbers = { showings: 0, visitors: 0, conversions: 0, con
 /** Reads the rollups that intake keeps; never the raw events. */
 export function createResultService(db: DataSource) {
   return {
+    /** What a message may say of itself to visitors: how many signed up, and how often it was passed on. */
+    async publicCounts(siteId: string, campaignId: string): Promise<{ readers: number; shares: number }> {
+      const [row]: [{ readers: string; shares: string }] = await db.query(
+        `SELECT coalesce(sum(first_visitors) FILTER (WHERE kind = 'converted'), 0) AS readers,
+                coalesce(sum(events) FILTER (WHERE kind = 'shared'), 0) AS shares
+           FROM campaign_hour JOIN campaign ON campaign.id = campaign_id
+          WHERE campaign_id = $2 AND site_id = $1`,
+        [siteId, campaignId],
+      );
+      return { readers: Number(row.readers), shares: Number(row.shares) };
+    },
+
     /** Numbers since each campaign began. Visitors are unique over the whole time. */
     async numbers(campaignIds: readonly string[]): Promise<(campaignId: string) => CampaignNumbers> {
       const rows: { campaign_id: string; kind: string; events: string; first_visitors: string }[] =

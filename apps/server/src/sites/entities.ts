@@ -33,6 +33,7 @@ export interface SitePageRow {
   path: string;
   title: string;
   kind: string | null;
+  source: 'sitemap' | 'hand' | 'file';
 }
 export const SitePageEntity = new EntitySchema<SitePageRow>({
   name: 'SitePage',
@@ -42,5 +43,6 @@ export const SitePageEntity = new EntitySchema<SitePageRow>({
     path: { type: 'text', primary: true },
     title: { type: 'text' },
     kind: { type: 'text', nullable: true },
+    source: { type: 'text', default: 'sitemap' },
   },
 });

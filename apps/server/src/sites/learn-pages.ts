@@ -1,15 +1,11 @@
-import type { SitePage } from '@velarium/contract';
-import { XMLParser } from 'fast-xml-parser';
+import type { CataloguePage } from './catalogue.ts';
+import { readSitemap } from './read-sitemap.ts';
 
-const PAGE_BYTES = 2_000_000;
+const PAGE_BYTES = 200_000;
 const TIMEOUT_MS = 5000;
-const LEARNED = 2000;
-
-async function read(address: string): Promise<string> {
-  const response = await fetch(address, { signal: AbortSignal.timeout(TIMEOUT_MS), redirect: 'error' });
-  if (!response.ok) throw new Error(`${address}: expected status 200, got ${response.status}`);
-  return (await response.text()).slice(0, PAGE_BYTES);
-}
+/** Pages whose heads are read for title and kind; the rest are called by their paths until visits tell more. */
+const HEADS = 300;
+const AT_ONCE = 8;
 
 const NAMED: Readonly<Record<string, string>> = { amp: '&', lt: '<', gt: '>', quot: '"', '#39': "'" };
 const plain = (html: string) =>
@@ -22,25 +18,27 @@ function readPageHead(html: string): { title: string; kind: string | null } {
   return { title: plain(title), kind: kind ? plain(kind) : null };
 }
 
-/**
- * Learns a site's pages from its sitemap.xml: the paths on that origin, with the titles and kinds of their heads.
- * Source: sitemaps.org protocol 0.9.
- */
-export async function learnPages(origin: string): Promise<SitePage[]> {
-  const parsed = new XMLParser({ isArray: (name) => name === 'url' }).parse(
-    await read(`${origin}/sitemap.xml`),
-  ) as {
-    urlset?: { url?: { loc: string }[] };
-  };
-  const paths = (parsed.urlset?.url ?? [])
-    .map(({ loc }) => new URL(loc))
-    .filter((url) => url.origin === origin)
-    .slice(0, LEARNED)
-    .map((url) => url.pathname + url.search);
-  return Promise.all(
-    paths.map(async (path) => {
-      const { title, kind } = readPageHead(await read(origin + path));
-      return { path, title: title.split(' · ')[0] || path, kind };
-    }),
-  );
+async function readPage(origin: string, path: string): Promise<CataloguePage> {
+  try {
+    const response = await fetch(origin + path, {
+      signal: AbortSignal.timeout(TIMEOUT_MS),
+      redirect: 'error',
+    });
+    const { title, kind } = readPageHead((await response.text()).slice(0, PAGE_BYTES));
+    return { path, title: title.split(' · ')[0] || path, kind };
+  } catch {
+    // A page that cannot be read is still a page of the site.
+    return { path, title: path, kind: null };
+  }
+}
+
+/** Learns a site's pages from its sitemap, with the titles and kinds of their heads. */
+export async function learnPages(origin: string): Promise<CataloguePage[]> {
+  const paths = await readSitemap(origin);
+  const pages: CataloguePage[] = paths.slice(HEADS).map((path) => ({ path, title: path, kind: null }));
+  for (let at = 0; at < Math.min(HEADS, paths.length); at += AT_ONCE) {
+    const batch = paths.slice(at, Math.min(HEADS, at + AT_ONCE));
+    pages.push(...(await Promise.all(batch.map((path) => readPage(origin, path)))));
+  }
+  return pages;
 }

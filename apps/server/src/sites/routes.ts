@@ -1,25 +1,103 @@
-import { sitePageSchema, siteSchema } from '@velarium/contract';
+import {
+  addPagesSchema,
+  saveSiteSchema,
+  sitePageSchema,
+  siteSchema,
+  stayHistogramsSchema,
+  stayQuestionSchema,
+} from '@velarium/contract';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
+import { requireRole } from '../accounts/index.ts';
 import type { SiteService } from './service.ts';
 
 const params = z.object({ siteId: z.uuid() });
 
 /** The workspace's sites and their known pages. The caller guards the scope. */
-export const siteRoutes: FastifyPluginAsyncZod<{ sites: SiteService; edgeOrigin: string }> = async (
-  app,
-  { sites, edgeOrigin },
-) => {
+export const siteRoutes: FastifyPluginAsyncZod<{
+  sites: SiteService;
+  edgeOrigin: string;
+  /** Makes the site's manifest anew. */
+  onChanged: (workspaceId: string, siteId: string) => Promise<void>;
+}> = async (app, { sites, edgeOrigin, onChanged }) => {
   app.get('/sites', { schema: { response: { 200: z.array(siteSchema) } } }, (request) =>
     sites.list(request.principal.workspaceId),
   );
   app.get('/sites/:siteId', { schema: { params, response: { 200: siteSchema } } }, (request) =>
     sites.get(request.principal.workspaceId, request.params.siteId),
   );
+  const owner = requireRole('owner');
+  const editor = requireRole('editor');
+  app.post(
+    '/sites',
+    { preHandler: owner, schema: { body: saveSiteSchema, response: { 201: siteSchema } } },
+    async (request, reply) => {
+      const { workspaceId } = request.principal;
+      const site = await sites.create(workspaceId, request.body);
+      await onChanged(workspaceId, site.id);
+      return reply.status(201).send(site);
+    },
+  );
+  app.put(
+    '/sites/:siteId',
+    { preHandler: owner, schema: { params, body: saveSiteSchema, response: { 200: siteSchema } } },
+    async (request) => {
+      const { workspaceId } = request.principal;
+      const site = await sites.change(workspaceId, request.params.siteId, request.body);
+      await onChanged(workspaceId, site.id);
+      return site;
+    },
+  );
+  app.post(
+    '/sites/:siteId/pages',
+    {
+      preHandler: editor,
+      bodyLimit: 8 * 1024 * 1024,
+      schema: { params, body: addPagesSchema, response: { 200: z.array(sitePageSchema) } },
+    },
+    async (request) => {
+      const { workspaceId } = request.principal;
+      const { siteId } = request.params;
+      const { source, pages } = request.body;
+      await sites.get(workspaceId, siteId);
+      await sites.addPages(
+        siteId,
+        pages.map((page) => ({ ...page, title: page.title || page.path, source })),
+      );
+      return sites.pages(workspaceId, siteId);
+    },
+  );
+  app.delete(
+    '/sites/:siteId/pages',
+    { preHandler: editor, schema: { params, querystring: z.object({ path: z.string() }) } },
+    async (request, reply) => {
+      await sites.removePage(request.principal.workspaceId, request.params.siteId, request.query.path);
+      return reply.status(204).send();
+    },
+  );
+  app.post(
+    '/sites/:siteId/pages/learn',
+    { preHandler: editor, schema: { params, response: { 200: z.array(sitePageSchema) } } },
+    async (request) => {
+      const { workspaceId } = request.principal;
+      const { siteId } = request.params;
+      await sites.learn(workspaceId, siteId);
+      return sites.pages(workspaceId, siteId);
+    },
+  );
   app.get(
     '/sites/:siteId/pages',
     { schema: { params, response: { 200: z.array(sitePageSchema) } } },
     (request) => sites.pages(request.principal.workspaceId, request.params.siteId),
+  );
+  // A question too long for an address: it may name every page of a site.
+  app.post(
+    '/sites/:siteId/stays',
+    {
+      bodyLimit: 4 * 1024 * 1024,
+      schema: { params, body: stayQuestionSchema, response: { 200: stayHistogramsSchema } },
+    },
+    (request) => sites.stays(request.principal.workspaceId, request.params.siteId, request.body),
   );
   app.get(
     '/sites/:siteId/snippet',

@@ -1,9 +1,20 @@
 import { randomInt } from 'node:crypto';
-import type { Site, SitePage, SiteSettings } from '@velarium/contract';
+import type {
+  SaveSite,
+  Site,
+  SitePage,
+  SiteSettings,
+  StayHistograms,
+  StayQuestion,
+} from '@velarium/contract';
 import { TRACKING_PARAMETERS } from '@velarium/contract/values';
 import type { DataSource, EntityManager } from 'typeorm';
-import { notFound } from '../infra/problem.ts';
+import { notFound, ProblemError } from '../infra/problem.ts';
+import { readStays } from '../results/index.ts';
+import { type CataloguePage, readCatalogue } from './catalogue.ts';
 import { SiteEntity, SitePageEntity, type SiteRow } from './entities.ts';
+import { learnPages } from './learn-pages.ts';
+import { createPageGroups } from './page-groups.ts';
 
 const DEFAULT_SETTINGS: SiteSettings = {
   sessionMinutes: 30,
@@ -11,7 +22,13 @@ const DEFAULT_SETTINGS: SiteSettings = {
   trackingParameters: [...TRACKING_PARAMETERS],
   // Gentle from the first day; the marketer may allow more.
   limits: { perPageView: 3, perSession: 8, perDay: 12, gapSeconds: 0 },
+  privacy: { memory: 'assumed', honoursSignal: true },
+  hashRoutes: false,
+  sharedDomain: null,
 };
+
+/** Rows in one statement. */
+const PAGES_AT_ONCE = 1000;
 
 const KEY_LETTERS = 'abcdefghijkmnpqrstuvwxyz23456789';
 const newKey = () => Array.from({ length: 12 }, () => KEY_LETTERS[randomInt(KEY_LETTERS.length)]).join('');
@@ -61,8 +78,11 @@ export function createSiteService(db: DataSource) {
     },
     async pages(workspaceId: string, siteId: string): Promise<SitePage[]> {
       await find(workspaceId, siteId);
-      const rows = await db.getRepository(SitePageEntity).find({ where: { siteId }, order: { path: 'ASC' } });
-      return rows.map(({ path, title, kind }) => ({ path, title, kind }));
+      return readCatalogue(db, siteId);
+    },
+    async stays(workspaceId: string, siteId: string, question: StayQuestion): Promise<StayHistograms> {
+      await find(workspaceId, siteId);
+      return readStays(db, siteId, question);
     },
     async create(workspaceId: string, { name, origins, timeZone, key = newKey() }: NewSite): Promise<Site> {
       const row = await sites.save({
@@ -76,14 +96,61 @@ export function createSiteService(db: DataSource) {
       });
       return siteOf(row);
     },
+    async change(workspaceId: string, siteId: string, { name, origins, timeZone }: SaveSite): Promise<Site> {
+      await find(workspaceId, siteId);
+      await sites.update({ id: siteId, workspaceId }, { name, origins, timeZone });
+      return siteOf(await find(workspaceId, siteId));
+    },
+    /** Notes that the tag was heard from, to the minute. */
+    async noteSeen(siteId: string): Promise<void> {
+      await db.query(
+        `UPDATE site SET last_seen_at = now()
+          WHERE id = $1 AND (last_seen_at IS NULL OR last_seen_at < now() - interval '1 minute')`,
+        [siteId],
+      );
+    },
+    async removePage(workspaceId: string, siteId: string, path: string): Promise<void> {
+      await find(workspaceId, siteId);
+      const { affected } = await db.getRepository(SitePageEntity).delete({ siteId, path });
+      if (!affected) throw notFound('page');
+    },
+    /** Reads the site's sitemap and puts its pages into the catalogue; what was there by other ways stays. */
+    async learn(workspaceId: string, siteId: string): Promise<void> {
+      const { origins } = await find(workspaceId, siteId);
+      const [origin = ''] = origins;
+      let pages: CataloguePage[];
+      try {
+        pages = await learnPages(origin);
+      } catch (error) {
+        throw new ProblemError(
+          422,
+          'no-sitemap',
+          'The sitemap could not be read',
+          `${origin}/sitemap.xml gave nothing to read (${error instanceof Error ? error.message : error}). Add pages by hand or from a file, or wait for visits.`,
+        );
+      }
+      await db.getRepository(SitePageEntity).delete({ siteId, source: 'sitemap' });
+      await this.addPages(siteId, pages);
+    },
+    /** Changes what the tag must know of the site. */
+    async setSettings(workspaceId: string, siteId: string, settings: SiteSettings): Promise<Site> {
+      await find(workspaceId, siteId);
+      await sites.update({ id: siteId, workspaceId }, { settings });
+      return siteOf(await find(workspaceId, siteId));
+    },
+    groups: createPageGroups(db),
     async setOrigins(workspaceId: string, siteId: string, origins: string[]): Promise<void> {
       await sites.update({ id: siteId, workspaceId }, { origins });
     },
-    async addPages(siteId: string, pages: readonly SitePage[]): Promise<void> {
-      await db.getRepository(SitePageEntity).upsert(
-        pages.map((page) => ({ siteId, ...page })),
-        ['siteId', 'path'],
-      );
+    async addPages(siteId: string, pages: readonly CataloguePage[]): Promise<void> {
+      for (let at = 0; at < pages.length; at += PAGES_AT_ONCE) {
+        await db.getRepository(SitePageEntity).upsert(
+          pages
+            .slice(at, at + PAGES_AT_ONCE)
+            .map((page) => ({ siteId, source: 'sitemap' as const, ...page })),
+          ['siteId', 'path'],
+        );
+      }
     },
   };
 }

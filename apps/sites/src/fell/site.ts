@@ -36,13 +36,15 @@ footer{background:#e6e1d4;padding:1.4rem max(1.2rem,calc(50vw - 31rem));font-siz
 @media (max-width:700px){.hero .art{height:18rem}.hero div{left:1rem;right:1rem}h1{font-size:1.8rem}}
 `;
 
-/** A real basket and sign-in, kept in the browser as a small shop would. */
+/** A real basket and sign-in, kept in the browser as a small shop would, and told to the tag as a shop's developer would. */
 const script = `
+const tell=(...call)=>{const tag=window.velarium??={q:[]};if(tag.q)tag.q.push(call);else tag[call[0]](...call.slice(1))};
 const basket=()=>JSON.parse(localStorage.getItem('fell-basket')||'[]');
 const keep=(items)=>{localStorage.setItem('fell-basket',JSON.stringify(items));draw()};
 const text=(name,words)=>{const e=document.createElement(name);e.textContent=words;return e};
 function draw(){
   const items=basket();
+  tell('basket',{items:items.length,total:items.reduce((sum,item)=>sum+item.price,0),currency:'GBP'});
   for(const place of document.querySelectorAll('[data-basket]')){
     place.replaceChildren();
     if(!items.length){place.append(text('p','There is nothing in it yet.'));continue}
@@ -58,7 +60,7 @@ document.addEventListener('click',(event)=>{
 const checkout=document.querySelector('[data-checkout]');
 if(checkout)checkout.onsubmit=(event)=>{event.preventDefault();keep([]);checkout.querySelector('[role=status]').textContent='Thank you. This is a demonstration, so nothing will be sent.'};
 const members=document.querySelector('[data-members]');
-function drawMember(){const name=localStorage.getItem('fell-member');if(!members||!name)return;const out=text('button','Sign out');out.onclick=()=>{localStorage.removeItem('fell-member');location.reload()};members.replaceChildren(text('p','Signed in as '+name+'. The next members’ night is on Thursday.'),out)}
+function drawMember(){const name=localStorage.getItem('fell-member');tell('visitor',{signedIn:!!name,...(name&&{firstName:name.split(' ')[0]})});if(!members||!name)return;const out=text('button','Sign out');out.onclick=()=>{localStorage.removeItem('fell-member');location.reload()};members.replaceChildren(text('p','Signed in as '+name+'. The next members’ night is on Thursday.'),out)}
 const signIn=document.querySelector('[data-sign-in]');
 if(signIn)signIn.onsubmit=(event)=>{event.preventDefault();localStorage.setItem('fell-member',new FormData(signIn).get('name'));drawMember()};
 draw();drawMember();

@@ -14,14 +14,24 @@ export function rememberCsrfToken(token: string): void {
 }
 
 /** @throws {ApiProblem} When the server refuses. @throws {TypeError} When it cannot be reached. */
-export async function request<Result>(method: string, path: string, body?: unknown): Promise<Result> {
-  const response = await fetch(`/api${path}`, {
+export const request = <Result>(method: string, path: string, body?: unknown): Promise<Result> =>
+  send<Result>(path, {
     method,
-    headers: {
-      ...(body === undefined ? {} : { 'content-type': 'application/json' }),
-      ...(method === 'GET' ? {} : { 'x-csrf-token': csrfToken }),
-    },
+    headers: body === undefined ? {} : { 'content-type': 'application/json' },
     ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+  });
+
+/** Sends one file as a form would. Fails like {@link request}. */
+export function sendFile<Result>(path: string, file: File): Promise<Result> {
+  const body = new FormData();
+  body.append('file', file);
+  return send<Result>(path, { method: 'POST', body });
+}
+
+async function send<Result>(path: string, init: RequestInit): Promise<Result> {
+  const response = await fetch(`/api${path}`, {
+    ...init,
+    headers: { ...init.headers, ...(init.method === 'GET' ? {} : { 'x-csrf-token': csrfToken }) },
   });
   if (response.status === 204) return undefined as Result;
   if (response.headers.get('content-type')?.includes('json')) {

@@ -1,17 +1,29 @@
 import { queryOptions } from '@tanstack/react-query';
 import type {
   AddMember,
+  AddPages,
+  ArrivedCampaign,
   Campaign,
   CampaignDocument,
+  CampaignFile,
   CampaignSummary,
+  ChangeCampaign,
+  Colleague,
+  CopyCampaign,
   CreateCampaign,
   Lead,
   Member,
+  PageGroup,
+  PreviewTicket,
   Role,
+  SaveSite,
   Session,
   SignIn,
   Site,
   SitePage,
+  SiteSettings,
+  StayHistograms,
+  StayQuestion,
 } from '@velarium/contract';
 import { rememberCsrfToken, request } from './client.ts';
 
@@ -48,11 +60,55 @@ export const sitePagesQuery = (siteId: string) =>
     queryFn: () => request<SitePage[]>('GET', `/sites/${siteId}/pages`),
     staleTime: 60_000,
   });
+export const staysQuery = (siteId: string, question: StayQuestion) =>
+  queryOptions({
+    queryKey: ['sites', siteId, 'stays', question],
+    queryFn: () => request<StayHistograms>('POST', `/sites/${siteId}/stays`, question),
+    staleTime: 300_000,
+  });
+export const addPages = (siteId: string, body: AddPages) =>
+  request<SitePage[]>('POST', `/sites/${siteId}/pages`, body);
+export const removePage = (siteId: string, path: string) =>
+  request<void>('DELETE', `/sites/${siteId}/pages?path=${encodeURIComponent(path)}`);
+/** Reads the site's sitemap into the catalogue. */
+export const learnPages = (siteId: string) => request<SitePage[]>('POST', `/sites/${siteId}/pages/learn`);
+export const createSite = (body: SaveSite) => request<Site>('POST', '/sites', body);
+export const saveSite = (siteId: string, body: SaveSite) => request<Site>('PUT', `/sites/${siteId}`, body);
+export const saveSettings = (siteId: string, settings: SiteSettings) =>
+  request<Site>('PUT', `/sites/${siteId}/settings`, settings);
+/** Makes a group, or changes the one with this id. */
+export const saveGroup = (siteId: string, body: Omit<PageGroup, 'id'>, id?: string) =>
+  request<PageGroup>(id ? 'PUT' : 'POST', `/sites/${siteId}/groups${id ? `/${id}` : ''}`, body);
+export const removeGroup = (siteId: string, id: string) =>
+  request<void>('DELETE', `/sites/${siteId}/groups/${id}`);
 export const snippetQuery = (siteId: string) =>
   queryOptions({
     queryKey: ['sites', siteId, 'snippet'],
     queryFn: () => request<{ snippet: string }>('GET', `/sites/${siteId}/snippet`),
   });
+/** Tells the server that the campaign is open here, and learns who else has it open. */
+export const presenceQuery = (campaignId: string) =>
+  queryOptions({
+    queryKey: ['presence', campaignId],
+    queryFn: () => request<Colleague[]>('PUT', `/campaigns/${campaignId}/presence`),
+    refetchInterval: 10_000,
+    refetchOnWindowFocus: true,
+    gcTime: 0,
+    retry: false,
+  });
+export const leaveCampaign = (campaignId: string) =>
+  request<void>('DELETE', `/campaigns/${campaignId}/presence`);
+
+export const countAfresh = (campaignId: string) =>
+  request<Campaign>('POST', `/campaigns/${campaignId}/afresh`);
+
+export const groupsQuery = (siteId: string) =>
+  queryOptions({
+    queryKey: ['sites', siteId, 'groups'],
+    queryFn: () => request<PageGroup[]>('GET', `/sites/${siteId}/groups`),
+    staleTime: 60_000,
+  });
+export const openPreview = (siteId: string) => request<PreviewTicket>('POST', `/sites/${siteId}/previews`);
 export const leadsQuery = (siteId: string) =>
   queryOptions({
     queryKey: ['sites', siteId, 'leads'],
@@ -73,8 +129,19 @@ export const campaignQuery = (campaignId: string) =>
   });
 export const createCampaign = (siteId: string, body: CreateCampaign) =>
   request<Campaign>('POST', `/sites/${siteId}/campaigns`, body);
-export const renameCampaign = (campaignId: string, name: string) =>
-  request<Campaign>('PATCH', `/campaigns/${campaignId}`, { name });
+export const changeCampaign = (campaignId: string, change: ChangeCampaign) =>
+  request<Campaign>('PATCH', `/campaigns/${campaignId}`, change);
+export const readCampaignFile = (campaignId: string) =>
+  request<CampaignFile>('GET', `/campaigns/${campaignId}/file`);
+export const importCampaign = (siteId: string, file: unknown) =>
+  request<ArrivedCampaign>('POST', `/sites/${siteId}/campaigns/file`, file);
+/** To another site; a trial makes nothing and only says what could not come along. */
+export const copyCampaign = (campaignId: string, body: CopyCampaign) =>
+  request<Partial<ArrivedCampaign> & Pick<ArrivedCampaign, 'lost'>>(
+    'POST',
+    `/campaigns/${campaignId}/copy`,
+    body,
+  );
 export const saveDraft = (campaignId: string, revision: number, document: CampaignDocument) =>
   request<Campaign>('PUT', `/campaigns/${campaignId}/draft`, { revision, document });
 

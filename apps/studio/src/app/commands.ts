@@ -9,13 +9,27 @@ export interface Command {
   readonly run: () => void;
 }
 
+/** What free words typed into the palette would do, said back before it is done. */
+interface Proposal {
+  readonly words: string;
+  /** What was typed and not understood. */
+  readonly rest: string;
+  readonly run: () => void;
+}
+type Reader = (typed: string) => Proposal | undefined;
+
 interface CommandStore {
+  /** Reads free words where the place one is in can; one place at a time. */
+  readonly reader: Reader | undefined;
+  setReader(reader: Reader | undefined): void;
   readonly groups: ReadonlyMap<string, readonly Command[]>;
   setGroup(name: string, commands: readonly Command[]): void;
   dropGroup(name: string): void;
 }
 
 export const useCommandStore = create<CommandStore>((set) => ({
+  reader: undefined,
+  setReader: (reader) => set({ reader }),
   groups: new Map(),
   setGroup: (name, commands) => set(({ groups }) => ({ groups: new Map(groups).set(name, commands) })),
   dropGroup: (name) =>
@@ -25,6 +39,21 @@ export const useCommandStore = create<CommandStore>((set) => ({
       return { groups: left };
     }),
 }));
+
+/**
+ * Reads free words typed into the palette while the calling component is on screen. `shape` stands for what the reading
+ * depends on: when it changes, what is in the palette is read again.
+ */
+export function useReader(reader: Reader, shape: string): void {
+  const latest = useRef(reader);
+  latest.current = reader;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: see `shape` above.
+  useEffect(() => {
+    const { setReader } = useCommandStore.getState();
+    setReader((typed) => latest.current(typed));
+    return () => setReader(undefined);
+  }, [shape]);
+}
 
 /** Offers commands while the calling component is on screen: in the palette and by their keys. */
 export function useCommands(group: string, commands: readonly Command[]): void {
@@ -59,13 +88,15 @@ const isTyping = (event: KeyboardEvent): boolean => {
   return element?.isContentEditable === true || /^(INPUT|TEXTAREA|SELECT)$/.test(element?.tagName ?? '');
 };
 
+/** Dialogs, menus and lists of choices that lie over the place; a list that stands in it is not one. */
+const IN_FRONT = '[role=dialog],[role=menu],[data-radix-popper-content-wrapper]';
+
 /** Runs the command an event's keys belong to. Plain letters are left alone while somebody types. */
 export function runByKeys(event: KeyboardEvent): boolean {
   const keys = keysOf(event);
   if (event.defaultPrevented || (isTyping(event) && !keys.startsWith('Mod+'))) return false;
   // A dialog or menu in front keeps its keys to itself.
-  if (document.querySelector('[role=dialog],[role=menu],[role=listbox]') && !keys.startsWith('Mod+'))
-    return false;
+  if (document.querySelector(IN_FRONT) && !keys.startsWith('Mod+')) return false;
   for (const commands of useCommandStore.getState().groups.values()) {
     const command = commands.find((one) => one.keys === keys);
     if (!command) continue;

@@ -6,6 +6,12 @@ import { keysWords, runByKeys, useCommandStore, useCommands } from './commands.t
 export function Palette() {
   const [isOpen, setOpen] = useState(false);
   const groups = useCommandStore((store) => store.groups);
+  const reader = useCommandStore((store) => store.reader);
+  const [typed, setTyped] = useState('');
+  const proposal = isOpen ? reader?.(typed) : undefined;
+  useEffect(() => {
+    if (!isOpen) setTyped('');
+  }, [isOpen]);
   useCommands('Palette', [
     { id: 'palette', label: 'Find an action', keys: 'Mod+k', run: () => setOpen(true) },
   ]);
@@ -30,11 +36,37 @@ export function Palette() {
         contentClassName="settle fixed top-[14vh] left-1/2 z-50 w-[min(92vw,34rem)] -translate-x-1/2 overflow-hidden rounded-lg border border-line bg-paper shadow-float"
       >
         <Cmdk.Input
-          placeholder="What would you like to do?"
-          className="w-full border-b border-line bg-transparent px-5 py-4 font-serif text-xl outline-none placeholder:text-soft"
+          value={typed}
+          onValueChange={setTyped}
+          placeholder={
+            reader
+              ? 'An action, or a rule: after 20 seconds on journal, not on phones'
+              : 'What would you like to do?'
+          }
+          className="w-full border-b border-line bg-transparent px-5 py-4 font-serif text-xl outline-none placeholder:text-base placeholder:text-soft"
         />
         <Cmdk.List className="max-h-80 overflow-auto p-2">
-          <Cmdk.Empty className="px-3 py-6 text-center text-soft">Nothing by that name here.</Cmdk.Empty>
+          {!proposal && (
+            <Cmdk.Empty className="px-3 py-6 text-center text-soft">Nothing by that name here.</Cmdk.Empty>
+          )}
+          {proposal && (
+            <Cmdk.Item
+              // Whatever the words are like: it is they that were read.
+              forceMount
+              value="proposal"
+              onSelect={() => {
+                setOpen(false);
+                proposal.run();
+              }}
+              className="cursor-pointer rounded px-3 py-2 data-[selected=true]:bg-sail-wash"
+            >
+              <span className="text-xs text-soft">Make the rule say</span>
+              <span className="block font-serif text-lg leading-snug">{proposal.words}</span>
+              {proposal.rest && (
+                <span className="block text-xs text-hold">▲ Not understood: {proposal.rest}</span>
+              )}
+            </Cmdk.Item>
+          )}
           {[...groups]
             .filter(([name]) => name !== 'Palette')
             .reverse()

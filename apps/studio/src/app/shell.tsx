@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { Navigate, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { problemWords } from '../api/client.ts';
 import { sessionQuery, signOut, sitesQuery } from '../api/queries.ts';
@@ -9,6 +9,10 @@ import { ErrorState } from '../ui/states.tsx';
 import { useCommands } from './commands.ts';
 import { OfflineNotice } from './offline-notice.tsx';
 import { Palette } from './palette.tsx';
+
+const AddSiteDialog = lazy(async () => ({
+  default: (await import('../site/site-form.tsx')).AddSiteDialog,
+}));
 
 const PLACES = [
   { path: 'board', label: 'Board', keys: 'b' },
@@ -28,7 +32,11 @@ export function Shell() {
   if (!session.data) return <Navigate to="/sign-in" state={{ from: location.pathname }} replace />;
   return (
     <div className="grid h-full grid-rows-[auto_1fr]">
-      <Masthead name={session.data.account.name} workspace={session.data.workspace.name} />
+      <Masthead
+        name={session.data.account.name}
+        workspace={session.data.workspace.name}
+        isOwner={session.data.role === 'owner'}
+      />
       <main className="min-h-0 overflow-auto">
         <Outlet />
       </main>
@@ -37,12 +45,19 @@ export function Shell() {
   );
 }
 
-function Masthead({ name, workspace }: { readonly name: string; readonly workspace: string }) {
+interface MastheadProps {
+  readonly name: string;
+  readonly workspace: string;
+  readonly isOwner: boolean;
+}
+
+function Masthead({ name, workspace, isOwner }: MastheadProps) {
   const { siteId } = useParams();
   const navigate = useNavigate();
   const queryClient = useQueryClient();
   const { data: sites = [] } = useQuery(sitesQuery);
   const site = sites.find(({ id }) => id === siteId);
+  const [isAdding, setAdding] = useState(false);
   const leave = useMutation({
     mutationFn: signOut,
     onSuccess: () => {
@@ -50,7 +65,10 @@ function Masthead({ name, workspace }: { readonly name: string; readonly workspa
       navigate('/sign-in');
     },
   });
-  useCommands('Account', [{ id: 'sign-out', label: 'Sign out', run: () => leave.mutate() }]);
+  useCommands('Account', [
+    ...(isOwner ? [{ id: 'add-site', label: 'Add a site', run: () => setAdding(true) }] : []),
+    { id: 'sign-out', label: 'Sign out', run: () => leave.mutate() },
+  ]);
   useEffect(() => {
     if (siteId) localStorage.setItem('velarium:last-site', siteId);
   }, [siteId]);
@@ -81,7 +99,10 @@ function Masthead({ name, workspace }: { readonly name: string; readonly workspa
         Velarium
       </NavLink>
       <Menu
-        items={sites.map((one) => ({ label: one.name, onSelect: () => navigate(`/sites/${one.id}/board`) }))}
+        items={[
+          ...sites.map((one) => ({ label: one.name, onSelect: () => navigate(`/sites/${one.id}/board`) })),
+          ...(isOwner ? [{ label: 'Add a site …', onSelect: () => setAdding(true) }] : []),
+        ]}
       >
         <button
           type="button"
@@ -110,6 +131,11 @@ function Masthead({ name, workspace }: { readonly name: string; readonly workspa
             </NavLink>
           ))}
         </nav>
+      )}
+      {isAdding && (
+        <Suspense>
+          <AddSiteDialog onClose={() => setAdding(false)} />
+        </Suspense>
       )}
       <div className="ml-auto flex items-center gap-2">
         <Palette />

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { CampaignState, CampaignSummary } from '@velarium/contract';
 import { ruleSentence, sentenceText } from '@velarium/core';
-import { lazy, Suspense, useMemo, useRef } from 'react';
+import { lazy, Suspense, useMemo, useRef, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { campaignsQuery } from '../api/queries.ts';
 import { useCommands } from '../app/commands.ts';
@@ -10,7 +10,12 @@ import { Button } from '../ui/button.tsx';
 import { Select } from '../ui/select.tsx';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
 import { CampaignRow, FigureHeads } from './campaign-row.tsx';
+import { CopyDialog } from './copy-dialog.tsx';
 import { rateScale } from './rate.tsx';
+import { SelectionBar } from './selection-bar.tsx';
+import { useImport } from './use-import.tsx';
+import { useNames } from './use-names.ts';
+import { useSelection } from './use-selection.ts';
 
 /** Brings the renderer and the forms with it, which the Board itself does not need. */
 const NewCampaign = lazy(async () => ({ default: (await import('./new-campaign.tsx')).NewCampaign }));
@@ -26,6 +31,24 @@ type Filter = (typeof FILTERS)[number]['value'];
 
 const ORDER: readonly CampaignState[] = ['running', 'scheduled', 'resting', 'draft', 'ended', 'archived'];
 
+const ANY_LABEL = '';
+/** A list of choices takes no empty value. */
+const ANY = 'any label';
+const SORTS = [
+  { value: 'state', label: 'By state' },
+  { value: 'name', label: 'By name' },
+  { value: 'showings', label: 'Most showings first' },
+  { value: 'changed', label: 'Changed last first' },
+] as const;
+type Sort = (typeof SORTS)[number]['value'];
+
+const COMPARE: Readonly<Record<Sort, (a: CampaignSummary, b: CampaignSummary) => number>> = {
+  state: (a, b) => ORDER.indexOf(a.state) - ORDER.indexOf(b.state),
+  name: (a, b) => a.name.localeCompare(b.name),
+  showings: (a, b) => b.numbers.showings - a.numbers.showings,
+  changed: (a, b) => (a.updatedAt < b.updatedAt ? 1 : -1),
+};
+
 const isIn = (filter: Filter, { state }: CampaignSummary) =>
   filter === 'current' ? state !== 'archived' : state === filter;
 
@@ -34,9 +57,12 @@ export function BoardPage() {
   const [search, setSearch] = useSearchParams();
   const canEdit = useCanEdit();
   const { data: campaigns, error, refetch } = useQuery(campaignsQuery(siteId));
+  const names = useNames(siteId);
   const searchField = useRef<HTMLInputElement>(null);
   const filter = (search.get('show') as Filter | null) ?? 'current';
   const words = search.get('find') ?? '';
+  const label = search.get('label') ?? ANY_LABEL;
+  const sort = (search.get('sort') as Sort | null) ?? 'state';
   const isCreating = search.has('new');
   const setParam = (name: string, value: string | null) =>
     setSearch(
@@ -52,15 +78,36 @@ export function BoardPage() {
   const rows = useMemo(() => {
     const wanted = words.trim().toLowerCase();
     return (campaigns ?? [])
-      .map((campaign) => ({ campaign, sentence: sentenceText(ruleSentence(campaign)) }))
+      .map((campaign) => ({ campaign, sentence: sentenceText(ruleSentence(campaign, names)) }))
       .filter(({ campaign }) => isIn(filter, campaign))
-      .filter(({ campaign, sentence }) => `${campaign.name} ${sentence}`.toLowerCase().includes(wanted))
-      .sort((a, b) => ORDER.indexOf(a.campaign.state) - ORDER.indexOf(b.campaign.state));
-  }, [campaigns, filter, words]);
+      .filter(({ campaign }) => label === ANY_LABEL || campaign.labels.includes(label))
+      .filter(({ campaign, sentence }) =>
+        `${campaign.name} ${campaign.labels.join(' ')} ${sentence}`.toLowerCase().includes(wanted),
+      )
+      .sort((a, b) => (COMPARE[sort] ?? COMPARE.state)(a.campaign, b.campaign));
+  }, [campaigns, names, filter, words, label, sort]);
+  const labels = useMemo(
+    () => [...new Set((campaigns ?? []).flatMap((campaign) => campaign.labels))].sort(),
+    [campaigns],
+  );
+  const selection = useSelection(siteId, campaigns ?? []);
+  const files = useImport(siteId);
+  const [copied, setCopied] = useState<CampaignSummary | null>(null);
   const scaleTo = useMemo(() => rateScale(rows.map(({ campaign }) => campaign.numbers)), [rows]);
 
   useCommands('Board', [
     ...(canEdit ? [{ id: 'new', label: 'New campaign', keys: 'n', run: () => setParam('new', '') }] : []),
+    ...(canEdit
+      ? [
+          { id: 'import', label: 'Take a campaign in from a file', run: files.choose },
+          {
+            id: 'choose-all',
+            label: 'Choose all that are shown',
+            keys: 'Mod+a',
+            run: () => selection.choose(rows.map(({ campaign }) => campaign.id)),
+          },
+        ]
+      : []),
     { id: 'search', label: 'Search the Board', keys: '/', run: () => searchField.current?.focus() },
     ...FILTERS.map(({ value, label }) => ({
       id: `show-${value}`,
@@ -80,7 +127,7 @@ export function BoardPage() {
           placeholder="Search by name or sentence"
           value={words}
           onChange={(event) => setParam('find', event.target.value || null)}
-          className="h-8 w-72 rounded border border-line-strong bg-sheet px-2.5 placeholder:text-soft hover:border-ink"
+          className="h-8 w-64 rounded border border-line-strong bg-sheet px-2.5 placeholder:text-soft hover:border-ink"
         />
         <Select
           label="Show"
@@ -90,6 +137,28 @@ export function BoardPage() {
           options={FILTERS}
           onChange={(value) => setParam('show', value === 'current' ? null : value)}
         />
+        {labels.length > 0 && (
+          <Select
+            label="Label"
+            isLabelHidden
+            className="w-36"
+            value={label === ANY_LABEL ? ANY : label}
+            options={[
+              { value: ANY, label: 'Any label' },
+              ...labels.map((one) => ({ value: one, label: one })),
+            ]}
+            onChange={(value) => setParam('label', value === ANY ? null : value)}
+          />
+        )}
+        <Select
+          label="Sort"
+          isLabelHidden
+          className="w-44"
+          value={sort}
+          options={SORTS}
+          onChange={(value) => setParam('sort', value === 'state' ? null : value)}
+        />
+        {canEdit && <Button onClick={files.choose}>From a file</Button>}
         {canEdit && (
           <Button tone="main" onClick={() => setParam('new', '')}>
             New campaign
@@ -108,6 +177,7 @@ export function BoardPage() {
         />
       ) : (
         <>
+          <SelectionBar selection={selection} labels={labels} />
           <FigureHeads />
           <ol aria-label="Campaigns" className="border-t border-line-strong">
             {rows.map(({ campaign, sentence }) => (
@@ -117,11 +187,16 @@ export function BoardPage() {
                 sentence={sentence}
                 scaleTo={scaleTo}
                 canEdit={canEdit}
+                isChosen={selection.ids.has(campaign.id)}
+                onChoose={selection.toggle}
+                onCopy={setCopied}
               />
             ))}
           </ol>
         </>
       )}
+      {files.node}
+      {copied && <CopyDialog campaign={copied} onClose={() => setCopied(null)} />}
       {isCreating && (
         <Suspense>
           <NewCampaign siteId={siteId} onClose={() => setParam('new', null)} />

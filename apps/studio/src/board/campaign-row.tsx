@@ -1,11 +1,13 @@
 import type { CampaignSummary } from '@velarium/contract';
 import { MoreHorizontal } from 'lucide-react';
+import { memo } from 'react';
 import { Link } from 'react-router';
 import type { Move } from '../api/queries.ts';
 import { IconButton } from '../ui/button.tsx';
 import { cx } from '../ui/cx.ts';
 import { Menu, type MenuItem } from '../ui/menu.tsx';
 import { Rate } from './rate.tsx';
+import { saveCampaignFile } from './save-file.ts';
 import { isLive, StateMark } from './state-mark.tsx';
 import { useMoves } from './use-moves.ts';
 
@@ -14,6 +16,9 @@ export interface CampaignRowProps {
   readonly sentence: string;
   readonly scaleTo: number;
   readonly canEdit: boolean;
+  readonly isChosen: boolean;
+  readonly onChoose: (id: string) => void;
+  readonly onCopy: (campaign: CampaignSummary) => void;
 }
 
 const FIGURES = ['Showings', 'Visitors', 'Conversions', 'Rate of visitors'] as const;
@@ -36,15 +41,27 @@ export function FigureHeads() {
 }
 
 /** One campaign: what it is called, what it does, what it did. */
-export function CampaignRow({ campaign, sentence, scaleTo, canEdit }: CampaignRowProps) {
-  const { id, siteId, name, state, numbers, hasUnpublishedChanges, nextChangeAt } = campaign;
+export const CampaignRow = memo(function CampaignRow(props: CampaignRowProps) {
+  const { campaign, sentence, scaleTo, canEdit, isChosen, onChoose, onCopy } = props;
+  const { id, siteId, name, labels, state, numbers, hasUnpublishedChanges, nextChangeAt } = campaign;
   const isRunning = state === 'running';
   return (
     <li
       data-state={state}
-      className="relative grid grid-cols-[1fr_auto_auto] items-center gap-x-8 border-b border-line py-3.5 pl-5 hover:bg-sheet"
+      className="relative grid grid-cols-[auto_1fr_auto_auto] items-center gap-x-8 border-b border-line py-3.5 pl-5 hover:bg-sheet has-checked:bg-sheet"
     >
       {isRunning && <span aria-hidden="true" className="awning absolute inset-y-0 left-0 w-1.5" />}
+      {canEdit ? (
+        <input
+          type="checkbox"
+          aria-label={`Choose ${name}`}
+          checked={isChosen}
+          onChange={() => onChoose(id)}
+          className="-mr-4 size-4 accent-sail"
+        />
+      ) : (
+        <span className="-mr-8" />
+      )}
       <div className="min-w-0">
         <div className="flex flex-wrap items-baseline gap-x-4">
           <Link
@@ -55,6 +72,11 @@ export function CampaignRow({ campaign, sentence, scaleTo, canEdit }: CampaignRo
           </Link>
           <StateMark state={state} />
           {nextChangeAt && <NextChange at={nextChangeAt} />}
+          {labels.map((label) => (
+            <span key={label} className="rounded-full border border-line-strong px-2 text-xs text-soft">
+              {label}
+            </span>
+          ))}
           {hasUnpublishedChanges && (
             <span className="text-xs text-hold">◇ changed since it was published</span>
           )}
@@ -72,10 +94,10 @@ export function CampaignRow({ campaign, sentence, scaleTo, canEdit }: CampaignRo
           </dd>
         </div>
       </dl>
-      <div className="w-9">{canEdit && <RowMenu campaign={campaign} />}</div>
+      <div className="w-9">{canEdit && <RowMenu campaign={campaign} onCopy={() => onCopy(campaign)} />}</div>
     </li>
   );
-}
+});
 
 const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
 
@@ -93,7 +115,7 @@ function Figure({ name, value }: { readonly name: string; readonly value: number
   );
 }
 
-function RowMenu({ campaign }: { readonly campaign: CampaignSummary }) {
+function RowMenu({ campaign, onCopy }: { readonly campaign: CampaignSummary; readonly onCopy: () => void }) {
   const { move, isBusy } = useMoves();
   const item = (label: string, name: Move, isHalting = false): MenuItem => ({
     label,
@@ -105,6 +127,8 @@ function RowMenu({ campaign }: { readonly campaign: CampaignSummary }) {
     ...(isLive(state) ? [item('Rest', 'rest')] : []),
     ...(state === 'resting' ? [item('Run again', 'run')] : []),
     item('Duplicate', 'duplicate'),
+    { label: 'Copy to another site …', onSelect: onCopy },
+    { label: 'Write to a file', onSelect: () => void saveCampaignFile(campaign.id) },
     state === 'archived' ? item('Take out of the archive', 'restore') : item('Archive', 'archive', true),
   ];
   return (

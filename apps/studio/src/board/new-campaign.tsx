@@ -1,15 +1,15 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { type CreateCampaign, createCampaignSchema } from '@velarium/contract';
-import { FORMAT_WORDS, TEMPLATES } from '@velarium/core';
+import { TEMPLATES } from '@velarium/core';
 import { useForm } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import { problemWords } from '../api/client.ts';
 import { campaignsQuery, createCampaign } from '../api/queries.ts';
+import { TemplateGallery } from '../library/template-gallery.tsx';
 import { Button } from '../ui/button.tsx';
 import { Dialog } from '../ui/dialog.tsx';
 import { Field } from '../ui/field.tsx';
-import { StageFrame } from '../workbench/stage/stage-frame.tsx';
 
 export interface NewCampaignProps {
   readonly siteId: string;
@@ -24,19 +24,21 @@ export function NewCampaign({ siteId, onClose }: NewCampaignProps) {
       onClose={onClose}
       title="New campaign"
       description="Name it, choose what it begins from. Everything can be changed afterwards."
-      className="w-[min(94vw,58rem)]"
+      className="w-[min(94vw,62rem)]"
     >
       <NewCampaignForm siteId={siteId} />
     </Dialog>
   );
 }
 
+const FIRST = TEMPLATES[0]?.id ?? '';
+
 function NewCampaignForm({ siteId }: { readonly siteId: string }) {
   const navigate = useNavigate();
   const queryClient = useQueryClient();
   const form = useForm<CreateCampaign>({
     resolver: zodResolver(createCampaignSchema),
-    defaultValues: { name: '', template: TEMPLATES[0]?.id ?? '' },
+    defaultValues: { name: '', template: FIRST },
   });
   const create = useMutation({
     mutationFn: (values: CreateCampaign) => createCampaign(siteId, values),
@@ -57,33 +59,17 @@ function NewCampaignForm({ siteId }: { readonly siteId: string }) {
         error={form.formState.errors.name?.message}
         className="max-w-md"
       />
-      <fieldset>
-        <legend className="mb-1.5 text-sm font-medium">Template</legend>
-        <div className="grid grid-cols-3 gap-4">
-          {TEMPLATES.map(({ id, name, aim, message }) => (
-            <label
-              key={id}
-              className="grid cursor-pointer content-start gap-2 rounded-md border border-line p-2.5 hover:border-ink has-checked:border-ink has-checked:bg-sheet has-focus-visible:outline-2 has-focus-visible:outline-ink"
-            >
-              <StageFrame message={message} device="desktop" width={264} height={165} isThumbnail />
-              <span className="flex items-baseline gap-2">
-                <input type="radio" value={id} {...form.register('template')} className="accent-sail" />
-                <span className="font-semibold">{name}</span>
-                <span className="text-xs text-soft">{FORMAT_WORDS[message.format]}</span>
-              </span>
-              <span className="text-sm text-soft">{aim}</span>
-            </label>
-          ))}
-        </div>
-      </fieldset>
+      <TemplateGallery siteId={siteId} first={FIRST} onChoose={({ id }) => form.setValue('template', id)} />
       {problem && (
         <p role="alert" className="rounded bg-halt-wash px-3 py-2 text-halt">
           {problem.title}. {problem.detail}
         </p>
       )}
-      <Button type="submit" tone="main" isBusy={create.isPending} className="justify-self-end">
-        Make the campaign
-      </Button>
+      <div className="sticky -bottom-6 -mx-6 -mb-6 flex justify-end border-t border-line bg-paper px-6 py-3">
+        <Button type="submit" tone="main" isBusy={create.isPending} disabled={form.watch('template') === ''}>
+          Make the campaign
+        </Button>
+      </div>
     </form>
   );
 }

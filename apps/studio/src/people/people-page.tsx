@@ -7,16 +7,28 @@ import { type Column, Table } from '../ui/table.tsx';
 
 const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
 
-const COLUMNS: readonly Column<Lead>[] = [
+const columnsOf = (siteId: string): readonly Column<Lead>[] => [
   { head: 'When', cell: (lead) => when.format(new Date(lead.submittedAt)) },
   {
     head: 'Answers',
     cell: (lead) => (
       <dl>
-        {lead.fields.map(({ label, value }) => (
+        {lead.fields.map(({ label, value, attachment }) => (
           <div key={label} className="flex gap-2">
             <dt className="text-soft">{label}</dt>
-            <dd className="font-medium">{value}</dd>
+            <dd className="font-medium">
+              {attachment ? (
+                <a
+                  href={`/api/sites/${siteId}/attachments/${attachment}`}
+                  download
+                  className="underline underline-offset-4"
+                >
+                  {value}
+                </a>
+              ) : (
+                value
+              )}
+            </dd>
           </div>
         ))}
       </dl>
@@ -53,7 +65,7 @@ export function PeoplePage() {
           Who answers a form in one of your messages is listed here, with the consent they gave.
         </EmptyState>
       ) : (
-        <Table caption="People" columns={COLUMNS} rows={leads} keyOf={(lead) => lead.id} />
+        <Table caption="People" columns={columnsOf(siteId)} rows={leads} keyOf={(lead) => lead.id} />
       )}
     </div>
   );

@@ -20,7 +20,7 @@ export function Select<Value extends string>(props: SelectProps<Value>) {
       <Radix.Root value={value} onValueChange={(next) => onChange(next as Value)}>
         <Radix.Trigger
           aria-label={label}
-          className={cx(inputClass, 'flex items-center justify-between gap-2')}
+          className={cx(inputClass, 'flex items-center justify-between gap-2 [&>span]:truncate')}
         >
           <Radix.Value />
           <ChevronDown size={14} aria-hidden />

@@ -5,6 +5,7 @@ export function Toaster() {
   return (
     <Sonner
       position="bottom-center"
+      style={{ fontFamily: 'inherit' }}
       toastOptions={{
         unstyled: true,
         classNames: {

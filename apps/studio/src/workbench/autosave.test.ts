@@ -27,8 +27,13 @@ function begin(save: (revision: number, document: CampaignDocument) => Promise<n
     return { ...campaign, document: sent, revision: await save(revision, sent) };
   };
   const autosave = startAutosave(store, saving);
-  const type = (width: number) =>
-    store.getState().editMessage((message) => ({ ...message, width }), `k${width}`);
+  const type = (seconds: number) =>
+    store
+      .getState()
+      .editMessage(
+        (message) => ({ ...message, close: { ...message.close, afterSeconds: seconds } }),
+        `k${seconds}`,
+      );
   return { store, autosave, calls, type, status: () => store.getState().status };
 }
 
@@ -79,7 +84,7 @@ it('tries again while the server cannot be reached, and loses nothing', async ()
   await vi.advanceTimersByTimeAsync(3000);
   expect(status()).toBe('saved');
   expect(calls).toEqual([0, 0]);
-  expect(store.getState().document.message.width).toBe(300);
+  expect(store.getState().document.message.close.afterSeconds).toBe(300);
   autosave.stop();
 });
 

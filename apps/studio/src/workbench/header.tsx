@@ -3,12 +3,14 @@ import { campaignNameSchema } from '@velarium/contract';
 import { Redo2, Undo2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
-import { renameCampaign } from '../api/queries.ts';
+import { changeCampaign } from '../api/queries.ts';
 import { isLive, StateMark } from '../board/state-mark.tsx';
 import { useMoves } from '../board/use-moves.ts';
 import { Button, IconButton } from '../ui/button.tsx';
 import { tellProblem } from '../ui/toast.tsx';
 import { type SaveStatus, useWorkbench, useWorkbenchStore } from './store.ts';
+import { TryOnSite } from './try-on-site.tsx';
+import { WhoIsHere } from './who-is-here.tsx';
 
 const STATUS_WORDS: Readonly<Record<SaveStatus, string>> = {
   saved: 'All saved',
@@ -19,7 +21,12 @@ const STATUS_WORDS: Readonly<Record<SaveStatus, string>> = {
   conflict: 'Not saved: somebody else saved first.',
 };
 
-export function WorkbenchHeader({ onLaunch }: { readonly onLaunch: () => void }) {
+export interface WorkbenchHeaderProps {
+  readonly onLaunch: () => void;
+  readonly flush: () => Promise<void>;
+}
+
+export function WorkbenchHeader({ onLaunch, flush }: WorkbenchHeaderProps) {
   const store = useWorkbenchStore();
   const { undo, redo } = store.getState();
   const { move, isBusy } = useMoves();
@@ -44,12 +51,14 @@ export function WorkbenchHeader({ onLaunch }: { readonly onLaunch: () => void })
         {canEdit ? STATUS_WORDS[status] : 'You may look; changing takes the role editor.'}
       </p>
       <div className="ml-auto flex items-center gap-1.5">
+        <WhoIsHere />
         <IconButton label="Undo" disabled={!canUndo} onClick={undo}>
           <Undo2 size={16} aria-hidden />
         </IconButton>
         <IconButton label="Redo" disabled={!canRedo} onClick={redo}>
           <Redo2 size={16} aria-hidden />
         </IconButton>
+        {canEdit && <TryOnSite flush={flush} />}
         {canEdit && isLive(campaignState) && (
           <Button isBusy={isBusy} onClick={() => move(subject(), 'rest')}>
             Rest
@@ -76,7 +85,7 @@ function CampaignName() {
   const [text, setText] = useState(name);
   useEffect(() => setText(name), [name]);
   const rename = useMutation({
-    mutationFn: (next: string) => renameCampaign(store.getState().id, next),
+    mutationFn: (next: string) => changeCampaign(store.getState().id, { name: next }),
     onSuccess: (campaign) => store.getState().takeServer(campaign),
     onError: (error) => {
       setText(name);

@@ -1,8 +1,16 @@
 import { useMutation } from '@tanstack/react-query';
-import { documentSentence, type Finding, launchFindings, sentenceText } from '@velarium/core';
+import {
+  documentSentence,
+  type Finding,
+  launchFindings,
+  sentenceText,
+  withSavedBlocks,
+} from '@velarium/core';
 import { useNavigate } from 'react-router';
 import { isLive } from '../board/state-mark.tsx';
 import { useMoves } from '../board/use-moves.ts';
+import { useNames } from '../board/use-names.ts';
+import { useDesign } from '../library/use-design.ts';
 import { Button } from '../ui/button.tsx';
 import { Dialog } from '../ui/dialog.tsx';
 import { tellProblem } from '../ui/toast.tsx';
@@ -11,6 +19,7 @@ import { type Side, useWorkbench, useWorkbenchStore } from './store.ts';
 const SIDE_OF: Readonly<Record<Finding['part'], Side>> = {
   message: 'message',
   place: 'message',
+  closing: 'message',
   moment: 'moment',
   pages: 'reach',
   devices: 'reach',
@@ -18,26 +27,34 @@ const SIDE_OF: Readonly<Record<Finding['part'], Side>> = {
   schedule: 'limits',
   busy: 'limits',
   caps: 'limits',
+  priority: 'limits',
+  memory: 'limits',
+  experiment: 'limits',
+  afterNo: 'limits',
   afterClose: 'limits',
   afterConversion: 'limits',
 };
 
 export interface LaunchDialogProps {
-  readonly isOpen: boolean;
   readonly onClose: () => void;
   /** Saves what is unsaved; publishing waits for it. */
   readonly flush: () => Promise<void>;
 }
 
 /** The checks before publishing, what visitors will meet, and the publishing itself. */
-export function LaunchDialog({ isOpen, onClose, flush }: LaunchDialogProps) {
+export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
   const store = useWorkbenchStore();
   const navigate = useNavigate();
   const { moveAndWait } = useMoves();
   const document = useWorkbench((state) => state.document);
   const name = useWorkbench((state) => state.name);
   const isPublished = useWorkbench((state) => isLive(state.campaignState));
-  const findings = launchFindings(document);
+  const names = useNames(useWorkbench((state) => state.siteId));
+  const design = useDesign(useWorkbench((state) => state.siteId));
+  const findings = launchFindings(
+    { ...document, message: withSavedBlocks(document.message, design.savedOf) },
+    design.lookOf(document.message),
+  );
   const isStopped = findings.some(({ severity }) => severity === 'stop');
   const publish = useMutation({
     mutationFn: async () => {
@@ -55,10 +72,10 @@ export function LaunchDialog({ isOpen, onClose, flush }: LaunchDialogProps) {
     },
   });
   return (
-    <Dialog isOpen={isOpen} onClose={onClose} title={`Launch “${name}”`} className="w-[min(92vw,38rem)]">
+    <Dialog isOpen onClose={onClose} title={`Launch “${name}”`} className="w-[min(92vw,38rem)]">
       <div className="grid gap-5">
         <p className="border-l-2 border-sail pl-4 font-serif text-lg leading-snug">
-          {sentenceText(documentSentence(document))}
+          {sentenceText(documentSentence(document, names))}
         </p>
         {findings.length === 0 ? (
           <p className="text-clear">✓ The checks found nothing to mend.</p>

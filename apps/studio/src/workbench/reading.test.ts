@@ -1,9 +1,9 @@
 // @vitest-environment jsdom
 import { describe, expect, it } from 'vitest';
 import { keysOf } from '../app/commands.ts';
-import { readSeconds } from './controls/moment-control.tsx';
+import { readSeconds } from './controls/moment/seconds-field.tsx';
 import { readRichText } from './stage/editable.ts';
-import { scaleFor } from './visit-line.tsx';
+import { scaleFor } from './visit-line/scale.ts';
 
 describe('what a browser’s editing leaves is read back as a tree', () => {
   it.each<[what: string, html: string, expected: unknown]>([

@@ -1,34 +1,49 @@
 import { documentSentence, type Phrase, type SentencePart, sentenceText } from '@velarium/core';
 import { Copy } from 'lucide-react';
 import { type ReactNode, useMemo } from 'react';
+import { useNames } from '../board/use-names.ts';
 import { IconButton } from '../ui/button.tsx';
 import { Popover } from '../ui/popover.tsx';
 import { tell } from '../ui/toast.tsx';
-import { CapsControl } from './controls/caps-control.tsx';
+import { AudienceControl } from './controls/audience/audience-control.tsx';
 import { DevicesControl } from './controls/devices-control.tsx';
-import { MomentControl } from './controls/moment-control.tsx';
-import { PagesControl } from './controls/pages-control.tsx';
+import { CapsControl } from './controls/limits/caps-control.tsx';
+import { HoldoutControl, MemoryControl } from './controls/limits/counting-control.tsx';
+import { OrderControl } from './controls/limits/order-control.tsx';
+import { ScheduleControl } from './controls/limits/schedule-control.tsx';
+import { MomentControl } from './controls/moment/moment-control.tsx';
+import { PagesControl } from './controls/pages/pages-control.tsx';
 import { PauseControl } from './controls/pause-control.tsx';
 import { PlaceControl } from './controls/place-control.tsx';
-import { useWorkbench } from './store.ts';
+import { ClosingControl } from './message/box/close-fold.tsx';
+import { useWorkbench, useWorkbenchLater } from './store.ts';
+import { useWishes } from './use-wishes.ts';
 
-/** Parts without a control of their own yet are said, and changed through the API. */
-const CONTROLS: Readonly<
-  Partial<Record<SentencePart, { readonly label: string; readonly control: ReactNode }>>
-> = {
+/** What each phrase opens. */
+const CONTROLS: Readonly<Record<SentencePart, { readonly label: string; readonly control: ReactNode }>> = {
   place: { label: 'Format and place', control: <PlaceControl /> },
   moment: { label: 'Moment', control: <MomentControl /> },
   pages: { label: 'Pages', control: <PagesControl /> },
   devices: { label: 'Devices', control: <DevicesControl /> },
+  audience: { label: 'Audience', control: <AudienceControl /> },
+  schedule: { label: 'Schedule', control: <ScheduleControl /> },
+  busy: { label: 'Beside other campaigns', control: <OrderControl /> },
+  priority: { label: 'Beside other campaigns', control: <OrderControl /> },
+  memory: { label: 'Without memory', control: <MemoryControl /> },
+  experiment: { label: 'Holdout', control: <HoldoutControl /> },
+  closing: { label: 'Way out', control: <ClosingControl /> },
   caps: { label: 'How often', control: <CapsControl /> },
   afterClose: { label: 'After a close', control: <PauseControl after="afterClose" /> },
+  afterNo: { label: 'After a no', control: <PauseControl after="afterNo" /> },
   afterConversion: { label: 'After a conversion', control: <PauseControl after="afterConversion" /> },
 };
 
 /** The campaign's whole behaviour in words; each phrase opens what changes it. */
 export function SentenceBar() {
-  const document = useWorkbench((state) => state.document);
-  const phrases = useMemo(() => documentSentence(document), [document]);
+  useWishes();
+  const document = useWorkbenchLater((state) => state.document);
+  const names = useNames(useWorkbench((state) => state.siteId));
+  const phrases = useMemo(() => documentSentence(document, names), [document, names]);
   const text = sentenceText(phrases);
   const copy = () =>
     navigator.clipboard.writeText(text).then(
@@ -53,9 +68,8 @@ export function SentenceBar() {
 }
 
 function PhraseWords({ phrase: { text, part } }: { readonly phrase: Phrase }) {
-  const known = part && CONTROLS[part];
-  if (!known) return <span className={part ? undefined : 'text-soft'}>{text}</span>;
-  const { label, control } = known;
+  if (part === null) return <span className="text-soft">{text}</span>;
+  const { label, control } = CONTROLS[part];
   return (
     <Popover
       label={label}

@@ -6,11 +6,14 @@ import { createWorkbenchStore } from './store.ts';
 const campaign: Campaign = {
   id: '00000000-0000-4000-8000-000000000001',
   siteId: '00000000-0000-4000-8000-000000000002',
+  labels: [],
   name: 'Letter',
   state: 'draft',
   format: 'modal',
   anchor: 'center',
+  closing: { afterSeconds: null, means: 'later' },
   rule: startingDocument(TEMPLATES[0] as (typeof TEMPLATES)[0]).rule,
+  variants: [],
   document: startingDocument(TEMPLATES[0] as (typeof TEMPLATES)[0]),
   revision: 3,
   hasUnpublishedChanges: false,
@@ -29,33 +32,35 @@ function begin() {
     pass: (ms: number) => {
       nowMs += ms;
     },
-    width: (width: number, key = 'width') =>
-      store.getState().editMessage((message) => ({ ...message, width }), key),
+    seconds: (seconds: number, key = 'seconds') =>
+      store
+        .getState()
+        .editMessage((message) => ({ ...message, close: { ...message.close, afterSeconds: seconds } }), key),
   };
 }
 
 describe('undo and redo', () => {
   it('go back and forth through every edit', () => {
-    const { state, width, pass } = begin();
+    const { state, seconds, pass } = begin();
     for (const one of [300, 400, 500]) {
-      width(one);
+      seconds(one);
       pass(2000);
     }
     state().undo();
-    expect(state().document.message.width).toBe(400);
+    expect(state().document.message.close.afterSeconds).toBe(400);
     state().undo();
     state().undo();
     expect(state().document).toBe(campaign.document);
     state().undo();
     expect(state().document).toBe(campaign.document);
     for (let n = 0; n < 4; n++) state().redo();
-    expect(state().document.message.width).toBe(500);
+    expect(state().document.message.close.afterSeconds).toBe(500);
   });
 
   it('take a word typed or a mark dragged as one step', () => {
-    const { state, width, pass } = begin();
+    const { state, seconds, pass } = begin();
     for (const one of [300, 301, 302]) {
-      width(one);
+      seconds(one);
       pass(100);
     }
     state().undo();
@@ -63,18 +68,18 @@ describe('undo and redo', () => {
   });
 
   it('keep edits of different things apart, however quick', () => {
-    const { state, width } = begin();
-    width(300);
-    width(400, 'other');
+    const { state, seconds } = begin();
+    seconds(300);
+    seconds(400, 'other');
     state().undo();
-    expect(state().document.message.width).toBe(300);
+    expect(state().document.message.close.afterSeconds).toBe(300);
   });
 
   it('begin a new step after an undo', () => {
-    const { state, width } = begin();
-    width(300);
+    const { state, seconds } = begin();
+    seconds(300);
     state().undo();
-    width(400);
+    seconds(400);
     state().undo();
     expect(state().document).toBe(campaign.document);
     expect(state().future).toHaveLength(1);
@@ -91,16 +96,18 @@ describe('undo and redo', () => {
 
 it('a viewer’s edits change nothing', () => {
   const store = createWorkbenchStore(campaign, { canEdit: false });
-  store.getState().editMessage((message) => ({ ...message, width: 300 }), 'width');
+  store
+    .getState()
+    .editMessage((message) => ({ ...message, close: { ...message.close, afterSeconds: 300 } }), 'seconds');
   expect(store.getState()).toMatchObject({ document: campaign.document, status: 'saved', past: [] });
 });
 
 describe('saving', () => {
   it('what was typed on while saving is still unsaved', () => {
-    const { state, width } = begin();
-    width(300);
+    const { state, seconds } = begin();
+    seconds(300);
     const sent = state().document;
-    width(301);
+    seconds(301);
     state().markSaved(sent, 4);
     expect(state()).toMatchObject({ status: 'unsaved', revision: 4 });
     state().markSaved(state().document, 5);
@@ -108,8 +115,8 @@ describe('saving', () => {
   });
 
   it('taking their version keeps one’s own within reach of undo', () => {
-    const { state, width } = begin();
-    width(300);
+    const { state, seconds } = begin();
+    seconds(300);
     const mine = state().document;
     state().takeTheirs({ ...campaign, revision: 9 });
     expect(state()).toMatchObject({ document: campaign.document, revision: 9, status: 'saved' });

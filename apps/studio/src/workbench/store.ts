@@ -1,11 +1,28 @@
 import type { Campaign, CampaignDocument, CampaignState, Message, Rule } from '@velarium/contract';
-import { createContext, useContext } from 'react';
+import { createContext, useContext, useDeferredValue } from 'react';
 import { createStore, type StoreApi, useStore } from 'zustand';
 
 /** Edits under one key this close together are one step of undo: a word typed, a mark dragged. */
 const MERGE_MS = 900;
 
 export type SaveStatus = 'saved' | 'unsaved' | 'saving' | 'waiting' | 'refused' | 'conflict';
+/** Which devices a style is set for. */
+export type Scope = 'all' | 'tablet' | 'mobile';
+
+/** How the stage shows the message; nothing of it is saved. */
+interface StageView {
+  /** Desktop and phone side by side, or a tablet. */
+  readonly shows: 'pair' | 'tablet';
+  readonly ground: 'page' | 'plain';
+  readonly isMessageHidden: boolean;
+  /** As on a device that asks for dark pages. */
+  readonly isDark: boolean;
+  /** Real size, or as large as there is room. */
+  readonly zoom: 'fit' | 'real';
+  /** The invented visitor the texts are filled for; `null` shows the places as written, to be edited. */
+  readonly visitor: number | null;
+}
+
 export type Side = 'message' | 'moment' | 'reach' | 'limits';
 
 export interface WorkbenchState {
@@ -25,8 +42,12 @@ export interface WorkbenchState {
   readonly side: Side;
   readonly stepId: string;
   readonly selectedBlock: string | null;
+  readonly scope: Scope;
+  readonly stage: StageView;
   editMessage(change: (message: Message) => Message, key: string): void;
   editRule(change: (rule: Rule) => Rule, key: string): void;
+  /** Changes message and rule together, as one step of undo. */
+  setDocument(change: (document: CampaignDocument) => CampaignDocument): void;
   undo(): void;
   redo(): void;
   setStatus(status: SaveStatus): void;
@@ -36,9 +57,13 @@ export interface WorkbenchState {
   takeServer(campaign: Campaign): void;
   /** Throws away unsaved edits for the server's draft; they stay reachable by undo. */
   takeTheirs(campaign: Campaign): void;
+  /** Goes on from the server's draft with what two people's changes come to together; yours stay reachable by undo. */
+  takeTogether(campaign: Campaign, together: CampaignDocument): void;
   openSide(side: Side): void;
   showStep(stepId: string): void;
   select(blockId: string | null): void;
+  setScope(scope: Scope): void;
+  setStage(change: Partial<StageView>): void;
 }
 export type WorkbenchStore = StoreApi<WorkbenchState>;
 
@@ -76,6 +101,15 @@ export function createWorkbenchStore(
       side: 'message',
       stepId: campaign.document.message.steps[0]?.id ?? '',
       selectedBlock: null,
+      scope: 'all',
+      stage: {
+        shows: 'pair',
+        ground: 'page',
+        isMessageHidden: false,
+        isDark: false,
+        zoom: 'fit',
+        visitor: null,
+      },
       editMessage(change, key) {
         const { document } = get();
         const message = change(document.message);
@@ -86,6 +120,7 @@ export function createWorkbenchStore(
         const rule = change(document.rule);
         if (rule !== document.rule) edit({ ...document, rule }, key);
       },
+      setDocument: (change) => edit(change(get().document), `document.${now()}`),
       undo() {
         lastKey = '';
         const { past, future, document } = get();
@@ -121,9 +156,20 @@ export function createWorkbenchStore(
           future: [],
           status: 'saved',
         })),
+      takeTogether: (theirs, together) =>
+        set(({ past, document }) => ({
+          document: together,
+          savedDocument: theirs.document,
+          revision: theirs.revision,
+          past: [...past, document],
+          future: [],
+          status: 'unsaved',
+        })),
       openSide: (side) => set({ side }),
       showStep: (stepId) => set({ stepId, selectedBlock: null }),
       select: (selectedBlock) => set({ selectedBlock }),
+      setScope: (scope) => set({ scope }),
+      setStage: (change) => set(({ stage }) => ({ stage: { ...stage, ...change } })),
     };
   });
 }
@@ -139,4 +185,8 @@ export function useWorkbenchStore(): WorkbenchStore {
 }
 export function useWorkbench<Picked>(pick: (state: WorkbenchState) => Picked): Picked {
   return useStore(useWorkbenchStore(), pick);
+}
+/** The same a moment later: for what may follow typing instead of holding it up. */
+export function useWorkbenchLater<Picked>(pick: (state: WorkbenchState) => Picked): Picked {
+  return useDeferredValue(useWorkbench(pick));
 }

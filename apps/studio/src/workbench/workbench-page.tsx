@@ -14,7 +14,7 @@ import { SentenceBar } from './sentence-bar.tsx';
 import { SIDES, Sides } from './sides/sides.tsx';
 import { Stage } from './stage/stage.tsx';
 import { createWorkbenchStore, WorkbenchProvider } from './store.ts';
-import { VisitLine } from './visit-line.tsx';
+import { VisitLine } from './visit-line/visit-line.tsx';
 
 export function WorkbenchPage() {
   const { campaignId = '' } = useParams();
@@ -75,7 +75,7 @@ function Workbench({ campaign }: { readonly campaign: Campaign }) {
   return (
     <WorkbenchProvider value={store}>
       <div className="grid h-full grid-rows-[auto_auto_1fr_auto]">
-        <WorkbenchHeader onLaunch={() => setLaunching(true)} />
+        <WorkbenchHeader onLaunch={() => setLaunching(true)} flush={flush} />
         <SentenceBar />
         <div className="grid min-h-0 grid-cols-[1fr_21rem]">
           <Stage />
@@ -83,7 +83,7 @@ function Workbench({ campaign }: { readonly campaign: Campaign }) {
         </div>
         <VisitLine />
       </div>
-      <LaunchDialog isOpen={isLaunching} onClose={() => setLaunching(false)} flush={flush} />
+      {isLaunching && <LaunchDialog onClose={() => setLaunching(false)} flush={flush} />}
       <ConflictDialog flush={flush} />
     </WorkbenchProvider>
   );

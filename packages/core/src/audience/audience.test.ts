@@ -13,6 +13,8 @@ const facts: VisitorFacts = {
   ownHost: 'quillonfell.example',
   languages: ['en-gb', 'en'],
   country: null,
+  browser: 'other',
+  system: 'other',
   basket: null,
   attributes: {},
   history: () => ({ seen: false, closed: false, converted: false }),

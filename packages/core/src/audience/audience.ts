@@ -1,4 +1,4 @@
-import type { Audience, Condition, Source } from '@velarium/contract';
+import type { Audience, Browser, Condition, Source, System } from '@velarium/contract';
 import { compare } from './compare.ts';
 
 /** What is known of a visitor; `null` is not known, and unknown is never true. */
@@ -18,6 +18,8 @@ export interface VisitorFacts {
   readonly languages: readonly string[];
   /** Two letters, lower case. */
   readonly country: string | null;
+  readonly browser: Browser;
+  readonly system: System;
   readonly basket: { readonly items: number; readonly total: number } | null;
   readonly attributes: Readonly<Record<string, string>>;
   /** Campaigns seen, closed and converted on so far. */
@@ -69,6 +71,9 @@ function isTrue(condition: Condition, facts: VisitorFacts, campaign: string): bo
       return facts.languages.some((one) => one === condition.code || one.startsWith(`${condition.code}-`));
     case 'country':
       return (facts.country ?? 'unknown') === condition.code;
+    case 'browser':
+    case 'system':
+      return facts[condition.kind] === condition.is;
     case 'basketItems':
       return facts.basket !== null && compare(facts.basket.items, condition.comparison, condition.count);
     case 'basketTotal':

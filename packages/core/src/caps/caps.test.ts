@@ -7,6 +7,7 @@ import {
   rememberAnswered,
   rememberClosed,
   rememberConverted,
+  rememberRefused,
   rememberShown,
 } from '../visit/memory.ts';
 import { type CapDecision, decideCaps } from './caps.ts';
@@ -19,16 +20,31 @@ const session = 's1';
 
 const memoryWith = (caps: readonly Cap[], shownAtMs: readonly number[]): Memory =>
   shownAtMs.reduce<Memory>(
-    (memory, atMs) => rememberShown(memory, { id: ID, caps: [...caps] }, atMs),
+    (memory, atMs) => rememberShown(memory, { id: ID, caps: [...caps], epoch: 0 }, atMs),
     newMemory({ visitor: () => 'v', session: () => session }, nowMs),
   );
 const decide = (
-  rule: { caps?: Cap[]; afterClose?: Pause; afterConversion?: Pause; stopAfterUnanswered?: number },
+  rule: {
+    caps?: Cap[];
+    afterClose?: Pause;
+    afterNo?: Pause;
+    epoch?: number;
+    afterConversion?: Pause;
+    stopAfterUnanswered?: number;
+  },
   memory: Memory,
   at = { nowMs, session },
 ): CapDecision =>
   decideCaps(
-    { caps: [], afterClose: 'none', afterConversion: 'none', stopAfterUnanswered: null, ...rule },
+    {
+      caps: [],
+      afterClose: 'none',
+      afterNo: 'none',
+      afterConversion: 'none',
+      stopAfterUnanswered: null,
+      epoch: 0,
+      ...rule,
+    },
     memory.campaigns[ID],
     at,
   );
@@ -150,7 +166,7 @@ it('in no rolling window are there more showings than the cap allows', () => {
         for (const atMs of [...offsets].sort((a, b) => a - b)) {
           if (!decide({ caps }, memory, { nowMs: atMs, session }).isAllowed) continue;
           shown.push(atMs);
-          memory = rememberShown(memory, { id: ID, caps }, atMs);
+          memory = rememberShown(memory, { id: ID, caps, epoch: 0 }, atMs);
         }
         for (const end of shown) {
           expect(
@@ -177,5 +193,109 @@ it('says exactly when it reopens: refused one millisecond before, allowed then',
         expect(decide({ caps }, memory, { nowMs: decision.retryAtMs, session }).isAllowed).toBe(true);
       },
     ),
+  );
+});
+
+describe('a pause after a no', () => {
+  const refusedMemory = rememberRefused(memoryWith([], [ago(1)]), ID, nowMs);
+  it.each<[pause: Pause, laterDays: number, expected: unknown]>([
+    ['none', 0, { isAllowed: true }],
+    ['session', 0, refused('cap.refused', null)],
+    ['ever', 900, refused('cap.refused', null)],
+    [{ count: 3, unit: 'hours' }, 0.124, refused('cap.refused', nowMs + 3 * 3_600_000)],
+    [{ count: 3, unit: 'hours' }, 0.125, { isAllowed: true }],
+  ])('%j, %d days later', (afterNo, laterDays, expected) => {
+    expect(decide({ afterNo }, refusedMemory, { nowMs: nowMs + laterDays * DAY_MS, session })).toEqual(
+      expected,
+    );
+  });
+
+  it('a close is no no', () => {
+    expect(decide({ afterNo: 'ever' }, rememberClosed(memoryWith([], [ago(1)]), ID, nowMs))).toEqual({
+      isAllowed: true,
+    });
+  });
+});
+
+describe('counting afresh', () => {
+  const once: Cap[] = [{ max: 1, per: 'ever' }];
+  const used = rememberClosed(memoryWith(once, [ago(2)]), ID, ago(2));
+
+  it('visitors who have used up the old cap can see it again, and then not once more', () => {
+    expect(decide({ caps: once }, used)).toEqual(refused('cap.showings', null));
+    expect(decide({ caps: once, epoch: 1 }, used)).toEqual({ isAllowed: true });
+    const again = rememberShown(used, { id: ID, caps: once, epoch: 1 }, nowMs);
+    expect(decide({ caps: once, epoch: 1 }, again)).toEqual(refused('cap.showings', null));
+  });
+
+  it('pauses begin afresh too, also after the first new showing', () => {
+    const paused = { afterClose: 'ever', epoch: 1 } as const;
+    expect(decide(paused, used)).toEqual({ isAllowed: true });
+    const again = rememberShown(used, { id: ID, caps: [], epoch: 1 }, nowMs);
+    expect(decide(paused, again)).toEqual({ isAllowed: true });
+    expect(decide(paused, rememberClosed(again, ID, nowMs))).toEqual(refused('cap.closed', null));
+  });
+
+  it('a conversion still means never again, and that it was closed before stays known', () => {
+    const converted = rememberConverted(used, ID, ago(1));
+    expect(decide({ afterConversion: 'ever', epoch: 1 }, converted)).toEqual(refused('cap.converted', null));
+    const again = rememberShown(converted, { id: ID, caps: [], epoch: 1 }, nowMs);
+    expect(decide({ afterConversion: 'ever', epoch: 1 }, again)).toEqual(refused('cap.converted', null));
+    expect(again.campaigns[ID]?.closedAtMs).toBe(ago(2));
+  });
+});
+
+it('caps are never exceeded, however the turns of two tabs and the clock fall', () => {
+  const turn = fc.record({
+    tab: fc.constantFrom(0, 1),
+    afterMs: fc.integer({ min: 0, max: 2 * DAY_MS }),
+    isNewSession: fc.boolean(),
+  });
+  const cap = fc.record<Cap>({
+    max: fc.integer({ min: 1, max: 3 }),
+    per: fc.oneof(
+      fc.constantFrom('session' as const, 'ever' as const),
+      fc.record({
+        count: fc.integer({ min: 1, max: 4 }),
+        unit: fc.constantFrom('hours' as const, 'days' as const),
+      }),
+    ),
+  });
+  fc.assert(
+    fc.property(
+      fc.array(cap, { minLength: 1, maxLength: 3 }),
+      fc.array(turn, { maxLength: 40 }),
+      (caps, turns) => {
+        let stored = newMemory({ visitor: () => 'v', session: () => 's0' }, nowMs);
+        let atMs = nowMs;
+        let sessions = 0;
+        const shown: { atMs: number; session: string }[] = [];
+        /** What each tab believed when it began to load its message; it must not act on that. */
+        const stale = [stored, stored];
+        for (const { tab, afterMs, isNewSession } of turns) {
+          atMs += afterMs;
+          if (isNewSession) stored = { ...stored, session: { ...stored.session, id: `s${++sessions}` } };
+          const now = { nowMs: atMs, session: stored.session.id };
+          const wants = decide({ caps }, stale[tab] as Memory, now).isAllowed;
+          // Under the lock the tab reads what is stored now and asks again, as the tag does.
+          if (wants && decide({ caps }, stored, now).isAllowed) {
+            stored = rememberShown(stored, { id: ID, caps, epoch: 0 }, atMs);
+            shown.push({ atMs, session: now.session });
+          }
+          stale[tab] = stored;
+        }
+        for (const { max, per } of caps) {
+          for (const [n, last] of shown.entries()) {
+            const counted = shown.slice(0, n + 1).filter((one) => {
+              if (per === 'ever') return true;
+              if (per === 'session') return one.session === last.session;
+              return last.atMs - one.atMs < spanMs(per);
+            });
+            expect(counted.length).toBeLessThanOrEqual(max);
+          }
+        }
+      },
+    ),
+    { numRuns: 2000 },
   );
 });

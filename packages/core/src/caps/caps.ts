@@ -6,15 +6,18 @@ import { spanMs } from './span.ts';
 export interface CapRule {
   readonly caps: readonly Cap[];
   readonly afterClose: Pause;
+  readonly afterNo: Pause;
   readonly afterConversion: Pause;
   readonly stopAfterUnanswered: number | null;
+  /** Counting began afresh with it: what was counted in another epoch no longer holds, conversions excepted. */
+  readonly epoch: number;
 }
 
 export type CapDecision =
   | { readonly isAllowed: true }
   | {
       readonly isAllowed: false;
-      readonly code: 'cap.converted' | 'cap.closed' | 'cap.unanswered' | 'cap.showings';
+      readonly code: 'cap.converted' | 'cap.refused' | 'cap.closed' | 'cap.unanswered' | 'cap.showings';
       /** First instant (epoch milliseconds) at which this reason is gone; `null` when time alone never lifts it. */
       readonly retryAtMs: number | null;
     };
@@ -32,23 +35,28 @@ export function decideCaps(
   now: { readonly nowMs: number; readonly session: string },
 ): CapDecision {
   if (!memory) return ALLOWED;
+  const isCounted = memory.epoch === rule.epoch;
   return (
     decidePause('cap.converted', rule.afterConversion, memory.convertedAtMs, memory.convertedIn, now) ??
-    decidePause('cap.closed', rule.afterClose, memory.closedAtMs, memory.closedIn, now) ??
-    decideUnanswered(rule.stopAfterUnanswered, memory) ??
-    decideShowings(rule.caps, memory, now) ??
+    (isCounted
+      ? (decidePause('cap.refused', rule.afterNo, memory.refusedAtMs, memory.refusedIn, now) ??
+        decidePause('cap.closed', rule.afterClose, memory.closedAtMs, memory.closedIn, now) ??
+        decideUnanswered(rule.stopAfterUnanswered, memory) ??
+        decideShowings(rule.caps, memory, now))
+      : undefined) ??
     ALLOWED
   );
 }
 
 function decidePause(
-  code: 'cap.converted' | 'cap.closed',
+  code: 'cap.converted' | 'cap.refused' | 'cap.closed',
   pause: Pause,
   sinceMs: number | undefined,
+  /** Missing for what was counted in another epoch. */
   session: string | undefined,
   now: { readonly nowMs: number; readonly session: string },
 ): CapDecision | undefined {
-  if (sinceMs === undefined || pause === 'none') return undefined;
+  if (sinceMs === undefined || session === undefined || pause === 'none') return undefined;
   if (pause === 'ever') return { isAllowed: false, code, retryAtMs: null };
   if (pause === 'session')
     return session === now.session ? { isAllowed: false, code, retryAtMs: null } : undefined;

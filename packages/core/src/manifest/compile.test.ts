@@ -1,10 +1,20 @@
-import type { Device, PageRule, Rule } from '@velarium/contract';
+import type { Condition, Device, PageRule, Rule } from '@velarium/contract';
 import { manifestSchema } from '@velarium/contract';
 import { DEVICES } from '@velarium/contract/values';
 import fc from 'fast-check';
-import { expect, it } from 'vitest';
-import { pageKeys, trackingTest } from '../pages/page-key.ts';
-import { plainMessage, plainRule, plainSettings, someHref, someRule } from '../testing/arbitrary.ts';
+import { describe, expect, it } from 'vitest';
+import { createAddressTrial } from '../pages/address-trial.ts';
+import { createKeyReader } from '../pages/page-key.ts';
+import { followsInCircle, resolvePages, type SitePages } from '../pages/resolve-pages.ts';
+import {
+  CAMPAIGN_IDS,
+  GROUP_IDS,
+  plainMessage,
+  plainRule,
+  plainSettings,
+  someHref,
+  someRule,
+} from '../testing/arbitrary.ts';
 import { EXTRAS } from '../visit/extras.ts';
 import { compileManifest } from './compile.ts';
 import { createPageIndex } from './page-index.ts';
@@ -12,26 +22,48 @@ import { createPageIndex } from './page-index.ts';
 /** More cases on request: `VELARIUM_CASES=100000 npx vitest run packages/core`. */
 const CASES = Number(process.env.VELARIUM_CASES ?? 10_000);
 
-const isTracking = trackingTest(plainSettings.trackingParameters);
+const keys = createKeyReader(plainSettings);
 const id = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
+/** Two groups and two campaigns to follow; the second campaign follows the first. */
+const GROUPS: Readonly<Record<string, PageRule[]>> = {
+  [GROUP_IDS[0] as string]: [{ kind: 'exact', address: '/a' }],
+  [GROUP_IDS[1] as string]: [
+    { kind: 'begins', address: '/b/' },
+    { kind: 'contains', text: 'caf' },
+  ],
+};
+const FOLLOWED: Readonly<Record<string, Rule['reach']['pages']>> = {
+  [CAMPAIGN_IDS[0] as string]: {
+    include: [{ kind: 'exact', address: '/b' }],
+    exclude: [{ kind: 'group', id: GROUP_IDS[0] as string }],
+    follows: null,
+  },
+  [CAMPAIGN_IDS[1] as string]: { include: [], exclude: [], follows: CAMPAIGN_IDS[0] as string },
+};
+const pages: SitePages = {
+  rulesOfGroup: (group) => GROUPS[group],
+  pagesOfCampaign: (campaign) => FOLLOWED[campaign],
+};
 const compile = (rules: readonly Rule[]) =>
   compileManifest(
-    { settings: plainSettings, timeZone: 'Europe/London' },
+    { settings: plainSettings, timeZone: 'Europe/London', pages },
     rules.map((rule, n) => ({
       id: id(n),
       version: 1,
       messageHash: 'f'.repeat(32),
-      message: plainMessage,
+      messages: [plainMessage],
       rule,
+      epoch: 0,
+      asksFacts: false,
+      variants: [],
     })),
   );
 const facts = { kind: 'and', holds: (selector: string) => selector === '.price' };
 
 /** The law as it is written, read slowly: exclusion wins, and no include rule at all is nowhere. */
 function plainReading({ reach }: Rule, href: string, device: Device): boolean {
-  const here = pageKeys(href, isTracking);
+  const here = keys(href);
   const among = (page: PageRule): boolean => {
-    const keys = (address: string) => pageKeys(address, isTracking);
     const mine = (address: string) => (keys(address).full === null ? here.path : (here.full ?? ''));
     const theirs = (address: string) => keys(address).full ?? keys(address).path;
     switch (page.kind) {
@@ -63,11 +95,16 @@ function plainReading({ reach }: Rule, href: string, device: Device): boolean {
       }
       case 'holds':
         return facts.holds(page.selector);
+      case 'group':
+        return (GROUPS[page.id] ?? []).some(among);
     }
   };
-  return (
-    reach.pages.include.some(among) && !reach.pages.exclude.some(among) && reach.devices.includes(device)
-  );
+  /** Its own rules and those of whom it follows, as far as that leads. */
+  const rulesOf = (side: 'include' | 'exclude', from = reach.pages): PageRule[] => [
+    ...from[side],
+    ...(from.follows && FOLLOWED[from.follows] ? rulesOf(side, FOLLOWED[from.follows]) : []),
+  ];
+  return rulesOf('include').some(among) && !rulesOf('exclude').some(among) && reach.devices.includes(device);
 }
 
 it('the compiled manifest lets through exactly what the rules say', () => {
@@ -89,6 +126,18 @@ it('the compiled manifest lets through exactly what the rules say', () => {
   );
 }, 60_000);
 
+it('trying an address rule by rule comes to the same', () => {
+  const site = { settings: plainSettings, pages };
+  fc.assert(
+    fc.property(someRule, someHref, (rule, href) => {
+      const trial = createAddressTrial(rule.reach.pages, site)(href, facts);
+      expect(trial.fit).toBe(createPageIndex(compile([rule]), EXTRAS).fit(href, facts)[0]);
+      if (trial.fit === 'fits') expect(trial.includedBy.length > 0 || trial.includedByFollowed).toBe(true);
+    }),
+    { numRuns: CASES },
+  );
+});
+
 it('what it compiles keeps to the contract', () => {
   fc.assert(
     fc.property(fc.array(someRule, { maxLength: 4 }), (rules) => {
@@ -103,7 +152,7 @@ it('exclusion wins over any inclusion, whatever the kinds and the order', () => 
       const { include } = rule.reach.pages;
       const both: Rule = {
         ...rule,
-        reach: { ...rule.reach, pages: { include, exclude: [...include].reverse() } },
+        reach: { ...rule.reach, pages: { include, exclude: [...include].reverse(), follows: null } },
       };
       expect(createPageIndex(compile([both]), EXTRAS).candidates(href, facts)[device]).toEqual([]);
     }),
@@ -114,7 +163,7 @@ it('says why a page does not fit', () => {
   const page = (address: string): PageRule => ({ kind: 'exact', address });
   const rule = (include: PageRule[], exclude: PageRule[]): Rule => ({
     ...plainRule,
-    reach: { ...plainRule.reach, pages: { include, exclude } },
+    reach: { ...plainRule.reach, pages: { include, exclude, follows: null } },
   });
   const index = createPageIndex(
     compile([
@@ -145,10 +194,82 @@ it.each([
 ])('what begins with %s and %s: %s', (address, path, expected) => {
   const rule: Rule = {
     ...plainRule,
-    reach: { ...plainRule.reach, pages: { include: [{ kind: 'begins', address }], exclude: [] } },
+    reach: {
+      ...plainRule.reach,
+      pages: { include: [{ kind: 'begins', address }], exclude: [], follows: null },
+    },
   };
   const href = path.startsWith('/') ? `https://s.example${path}` : path;
   expect(createPageIndex(compile([rule]), EXTRAS).candidates(href, facts).desktop).toHaveLength(
     expected ? 1 : 0,
   );
+});
+
+describe('following another campaign’s pages', () => {
+  const [a, b, c] = ['a', 'b', 'c'];
+  const following = (pagesOf: Record<string, string | null>): SitePages => ({
+    rulesOfGroup: () => undefined,
+    pagesOfCampaign: (one) =>
+      one in pagesOf
+        ? { include: [{ kind: 'exact', address: `/${one}` }], exclude: [], follows: pagesOf[one] ?? null }
+        : undefined,
+  });
+
+  it('takes over what the followed one follows, and what is gone adds nothing', () => {
+    const site = following({ a: 'b', b: 'gone' });
+    expect(resolvePages({ include: [], exclude: [], follows: a }, site).include).toEqual([
+      { kind: 'exact', address: '/a' },
+      { kind: 'exact', address: '/b' },
+    ]);
+  });
+
+  it('a circle ends', () => {
+    const site = following({ a: 'b', b: 'a' });
+    expect(resolvePages({ include: [], exclude: [], follows: a }, site).include).toHaveLength(2);
+  });
+
+  it.each<[from: string, to: string | null, isCircle: boolean]>([
+    [a, null, false],
+    [a, b, false],
+    [c, a, true],
+    [a, a, true],
+  ])('%s following %s leads back to it: %s', (from, to, isCircle) => {
+    expect(followsInCircle(from, to, following({ a: 'b', b: 'c', c: null }))).toBe(isCircle);
+  });
+});
+
+describe('what a site’s pages must load', () => {
+  const change = (limits: Partial<Rule['limits']>, audience: Rule['reach']['audience'] = null): Rule => ({
+    ...plainRule,
+    reach: { ...plainRule.reach, audience },
+    limits: { ...plainRule.limits, ...limits },
+  });
+  const asking = (condition: Condition): Rule['reach']['audience'] => ({
+    match: 'all',
+    groups: [{ not: false, match: 'all', items: [{ not: false, condition }] }],
+  });
+  it.each<[what: string, rule: Rule, parts: string[], asksCountry: boolean]>([
+    ['time, every page and caps', plainRule, [], false],
+    ['an audience', change({}, asking({ kind: 'visitor', is: 'new' })), ['extras'], false],
+    ['a country', change({}, asking({ kind: 'country', code: 'gb' })), ['extras'], true],
+    ['a kind of browser', change({}, asking({ kind: 'browser', is: 'gecko' })), ['extras', 'rare'], false],
+    ['a holdout', change({ holdout: 10 }), ['rare'], false],
+  ])('%s', (_what, rule, parts, asksCountry) => {
+    expect(compile([rule])).toMatchObject({ parts, asksCountry });
+  });
+
+  it.each<[what: string, limits: Partial<Rule['limits']>, isForgetful: boolean]>([
+    ['a campaign without any cap', { afterClose: 'none', afterConversion: 'none' }, true],
+    ['a pause after a close', { afterClose: 'session', afterConversion: 'none' }, false],
+    ['a pause after a no', { afterClose: 'none', afterConversion: 'none', afterNo: 'ever' }, false],
+    ['a cap', { afterClose: 'none', afterConversion: 'none', caps: [{ max: 1, per: 'ever' }] }, false],
+    ['capped, but it says it may', { withoutMemory: 'always' }, true],
+    [
+      'uncapped, but it says it may not',
+      { afterClose: 'none', afterConversion: 'none', withoutMemory: 'never' },
+      false,
+    ],
+  ])('%s: may show where nothing is remembered: %s', (_what, limits, isForgetful) => {
+    expect(compile([change(limits)]).campaigns[0]?.isForgetful).toBe(isForgetful);
+  });
 });

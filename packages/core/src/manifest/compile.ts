@@ -1,14 +1,20 @@
 import type {
   CompiledPageRule,
+  Condition,
+  Limits,
   Manifest,
   ManifestCampaign,
-  Message,
   PageRule,
   Rule,
   SiteSettings,
+  TagPart,
+  TriggerKind,
 } from '@velarium/contract';
+import { BUCKETS, TAG_PARTS } from '@velarium/contract/values';
+import { cellsOf, type PlacedMessage } from '../arbitration/cells.ts';
 import { DEVICE_BIT } from '../devices/device.ts';
-import { pageKeys, trackingTest } from '../pages/page-key.ts';
+import { createKeyReader, type KeyReader } from '../pages/page-key.ts';
+import { resolvePages, type SitePages } from '../pages/resolve-pages.ts';
 import { compileRegex, compileWildcard, type Program } from '../patterns/compile.ts';
 
 /** A published campaign as the compiler takes it, in order of precedence. */
@@ -16,46 +22,118 @@ export interface CompiledFrom {
   readonly id: string;
   readonly version: number;
   readonly messageHash: string;
-  readonly message: Pick<Message, 'format' | 'anchor'>;
+  /** Every message it may show, the variants' too. */
+  readonly messages: readonly PlacedMessage[];
   readonly rule: Rule;
+  /** Whether a text of it wants what the page tells of its visitor. */
+  readonly asksFacts: boolean;
+  /** Times its caps were begun afresh. */
+  readonly epoch: number;
+  /** Messages beside the first, with their shares of 100. */
+  readonly variants: readonly {
+    readonly id: string;
+    readonly weight: number;
+    readonly messageHash: string;
+  }[];
 }
+
+/** The first message's name among the variants. */
+const FIRST_VARIANT = 'a';
 
 /** Compiles published rules into what the tag needs to decide: normalised page keys apart, bits for devices. */
 export function compileManifest(
-  site: { readonly settings: SiteSettings; readonly timeZone: string },
+  site: { readonly settings: SiteSettings; readonly timeZone: string; readonly pages: SitePages },
   campaigns: readonly CompiledFrom[],
 ): Manifest {
+  const read = createKeyReader(site.settings);
+  const compiled = campaigns.map((campaign) => compileCampaign(read, site.pages, campaign));
   return {
     v: 1,
+    parts: TAG_PARTS.filter(
+      (part) =>
+        NEEDS[part](compiled, site.settings) ||
+        (part === 'extras' && campaigns.some(({ asksFacts }) => asksFacts)),
+    ),
+    asksCountry: compiled.some((campaign) => asksFor(campaign, ['country'])),
     timeZone: site.timeZone,
     site: site.settings,
-    campaigns: campaigns.map((campaign) => compileCampaign(site.settings, campaign)),
+    campaigns: compiled,
   };
 }
 
-function compileCampaign(
-  site: SiteSettings,
-  { id, version, messageHash, message, rule }: CompiledFrom,
-): ManifestCampaign {
-  const isTracking = trackingTest(site.trackingParameters);
-  const { include, exclude } = rule.reach.pages;
+/** Triggers that need no fact: the clocks and the counts are enough. */
+const BY_THEMSELVES: ReadonlySet<TriggerKind> = new Set(['time', 'sessionTime', 'count', 'inactivity']);
+
+const asksFor = ({ audience }: ManifestCampaign, kinds: readonly Condition['kind'][]): boolean =>
+  audience?.groups.some(({ items }) => items.some(({ condition }) => kinds.includes(condition.kind))) ??
+  false;
+
+/** Which sites need which part of the tag. */
+const NEEDS: Readonly<
+  Record<TagPart, (campaigns: readonly ManifestCampaign[], site: SiteSettings) => boolean>
+> = {
+  extras: (campaigns) =>
+    campaigns.some(
+      ({ audience, schedule, include, exclude, moment }) =>
+        audience !== null ||
+        schedule !== null ||
+        [...include, ...exclude].some(({ kind }) => kind !== 'every') ||
+        moment.triggers.some(({ kind }) => !BY_THEMSELVES.has(kind)),
+    ),
+  rare: (campaigns, site) =>
+    site.privacy.memory === 'asked' ||
+    site.sharedDomain !== null ||
+    campaigns.some((campaign) => campaign.experiment !== null || asksFor(campaign, ['browser', 'system'])),
+};
+
+/** Whether these limits look beyond the page view, and so need to remember. */
+const needsMemory = ({ caps, afterClose, afterNo, afterConversion, stopAfterUnanswered }: Limits): boolean =>
+  caps.length > 0 ||
+  [afterClose, afterNo, afterConversion].some((pause) => pause !== 'none') ||
+  stopAfterUnanswered !== null;
+
+function compileExperiment({
+  id,
+  messageHash,
+  rule,
+  variants,
+}: CompiledFrom): ManifestCampaign['experiment'] {
+  const { holdout } = rule.limits;
+  if (holdout === 0 && variants.length === 0) return null;
+  const rest = 100 - variants.reduce((sum, { weight }) => sum + weight, 0);
+  return {
+    salt: id,
+    holdout: (holdout * BUCKETS) / 100,
+    variants: [
+      { id: FIRST_VARIANT, weight: rest, message: messageHash },
+      ...variants.map((variant) => ({
+        id: variant.id,
+        weight: variant.weight,
+        message: variant.messageHash,
+      })),
+    ],
+  };
+}
+
+function compileCampaign(keysOfAddress: KeyReader, site: SitePages, from: CompiledFrom): ManifestCampaign {
+  const { id, version, messageHash, messages, rule, epoch } = from;
+  const { include, exclude } = resolvePages(rule.reach.pages, site);
   const keysOf = (rules: readonly PageRule[]) => [
     ...new Set(
       rules.flatMap((page) => {
         if (page.kind !== 'exact') return [];
-        const keys = pageKeys(page.address, isTracking);
+        const keys = keysOfAddress(page.address);
         return [keys.full ?? keys.path];
       }),
     ),
   ];
   const others = (rules: readonly PageRule[]) =>
-    rules.flatMap((page) => compilePageRule(page, isTracking) ?? []);
-  const { caps, afterClose, afterConversion, stopAfterUnanswered, schedule, whenBusy } = rule.limits;
+    rules.flatMap((page) => compilePageRule(page, keysOfAddress) ?? []);
+  const { limits } = rule;
   return {
     id,
     version,
-    format: message.format,
-    anchor: message.anchor,
+    cells: cellsOf(messages),
     message: messageHash,
     moment: rule.moment,
     includeKeys: keysOf(include),
@@ -64,25 +142,30 @@ function compileCampaign(
     exclude: others(exclude),
     devices: rule.reach.devices.reduce((mask, device) => mask | DEVICE_BIT[device], 0),
     audience: rule.reach.audience,
-    schedule,
-    caps,
-    afterClose,
-    afterConversion,
-    stopAfterUnanswered,
-    whenBusy,
+    schedule: limits.schedule,
+    caps: limits.caps,
+    afterClose: limits.afterClose,
+    afterNo: limits.afterNo,
+    afterConversion: limits.afterConversion,
+    stopAfterUnanswered: limits.stopAfterUnanswered,
+    whenBusy: limits.whenBusy,
+    priority: limits.priority,
+    epoch,
+    isForgetful:
+      limits.withoutMemory === 'always' || (limits.withoutMemory === 'whenUncapped' && !needsMemory(limits)),
+    experiment: compileExperiment(from),
   };
 }
 
 /** What remains of a page rule at run time; exact pages become keys instead. */
-function compilePageRule(
-  page: PageRule,
-  isTracking: (name: string) => boolean,
-): CompiledPageRule | undefined {
+export function compilePageRule(page: PageRule, keysOfAddress: KeyReader): CompiledPageRule | undefined {
   switch (page.kind) {
     case 'exact':
+    // Resolved into the rules it names before.
+    case 'group':
       return undefined;
     case 'begins': {
-      const keys = pageKeys(page.address, isTracking);
+      const keys = keysOfAddress(page.address);
       const key = keys.full ?? keys.path;
       // `/journal/` covers `/journal` itself and what lies below it, never `/journalism`.
       const isFolder = /[^:/]\/+([?#]|$)/.test(page.address);
@@ -93,7 +176,7 @@ function compilePageRule(
       };
     }
     case 'wildcard': {
-      const keys = pageKeys(page.pattern, isTracking);
+      const keys = keysOfAddress(page.pattern);
       const program = compileWildcard(keys.full ?? keys.path);
       return { kind: 'program', program: writable(program), isWhole: keys.full !== null };
     }

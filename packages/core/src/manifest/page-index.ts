@@ -1,6 +1,6 @@
 import type { Device, Manifest, ManifestCampaign } from '@velarium/contract';
 import { DEVICE_BIT } from '../devices/device.ts';
-import { pageKeys, trackingTest } from '../pages/page-key.ts';
+import { createKeyReader } from '../pages/page-key.ts';
 import type { PageFacts } from '../pages/page-rule.ts';
 import type { Extras } from '../visit/extras.ts';
 
@@ -23,9 +23,9 @@ const MEMO_SIZE = 20_000;
  * Prepares a manifest's page rules for many addresses: one table from page key to the campaigns that name it, so an
  * address costs two look-ups however many exact pages there are. The other kinds of page rules need the extras.
  */
-export function createPageIndex(manifest: Manifest, extras?: Extras): PageIndex {
+export function createPageIndex(manifest: Manifest, extras?: Partial<Extras>): PageIndex {
   const { campaigns } = manifest;
-  const isTracking = trackingTest(manifest.site.trackingParameters);
+  const keysOf = createKeyReader(manifest.site);
   const included = tableOf(campaigns.map((campaign) => campaign.includeKeys));
   const excluded = tableOf(campaigns.map((campaign) => campaign.excludeKeys));
   const start = campaigns.map(
@@ -42,10 +42,10 @@ export function createPageIndex(manifest: Manifest, extras?: Extras): PageIndex 
   const memo = new Map<string, Candidates>();
 
   const fit = (href: string, facts: PageFacts): PageFit[] => {
-    const page = pageKeys(href, isTracking);
+    const page = keysOf(href);
     const isAmong = (rules: ManifestCampaign['include']) =>
       rules.some((rule) => rule.kind === 'every') ||
-      (rules.length > 0 && extras?.isAmong(rules, page, facts) === true);
+      (rules.length > 0 && extras?.isAmong?.(rules, page, facts) === true);
     const fits = [...start];
     const mark = (table: ReadonlyMap<string, readonly number[]>, from: PageFit, to: PageFit) => {
       for (const key of page.full === null ? [page.path] : [page.path, page.full]) {

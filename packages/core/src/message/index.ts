@@ -1,3 +1,14 @@
+export { systemOf } from '../devices/browser.ts';
 export * from './address.ts';
-export * from './edit.ts';
+export * from './answers.ts';
+export * from './asks-facts.ts';
+export * from './countdown.ts';
+export * from './film.ts';
+export * from './needs.ts';
+export * from './personal.ts';
 export * from './placement.ts';
+export * from './plain.ts';
+export * from './saved.ts';
+export * from './sum.ts';
+export * from './tidy-text.ts';
+export * from './walk.ts';

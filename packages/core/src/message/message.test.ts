@@ -2,8 +2,10 @@ import { describe, expect, it } from 'vitest';
 import { TEMPLATES } from '../templates/templates.ts';
 import { plainMessage } from '../testing/arbitrary.ts';
 import { isSafeAddress } from './address.ts';
-import { changeBlock, tidyRichText } from './edit.ts';
+
 import { anchorFor, convertsByLink } from './placement.ts';
+import { tidyRichText } from './tidy-text.ts';
+import { changeBlock } from './walk.ts';
 
 describe('addresses a message may lead to', () => {
   it.each([
@@ -39,7 +41,9 @@ it('a format keeps an anchor it can hold and else takes its own first', () => {
 });
 
 it('a message with a form converts by being sent, one without by its link', () => {
-  const [letter, invitation] = TEMPLATES;
+  const [letter, invitation] = ['sky-letter', 'corner-invitation'].map((id) =>
+    TEMPLATES.find((one) => one.id === id),
+  );
   expect(letter && convertsByLink(letter.message)).toBe(false);
   expect(invitation && convertsByLink(invitation.message)).toBe(true);
 });

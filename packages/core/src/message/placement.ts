@@ -1,5 +1,6 @@
 import type { Message } from '@velarium/contract';
 import { ANCHORS, type Anchor, type Format } from '@velarium/contract/values';
+import { allBlocks } from './walk.ts';
 
 /** The anchors each format can hold on to; the first is where it goes when it had another. */
 export const FORMAT_ANCHORS: Readonly<Record<Format, readonly Anchor[]>> = {
@@ -25,5 +26,5 @@ export function anchorFor(format: Format, wanted: Anchor): Anchor {
  * sent; one that asks for none converts when its link is followed.
  */
 export function convertsByLink(message: Message): boolean {
-  return !message.steps.some((step) => step.blocks.some((block) => block.kind === 'form'));
+  return !allBlocks(message).some(({ kind }) => kind === 'form');
 }

@@ -1,11 +1,12 @@
 import { TRACKING_PARAMETERS } from '@velarium/contract/values';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { pageKeys, trackingTest } from './page-key.ts';
+import { createKeyReader } from './page-key.ts';
 
-const isTracking = trackingTest(TRACKING_PARAMETERS);
-const path = (address: string) => pageKeys(address, isTracking).path;
-const full = (address: string) => pageKeys(address, isTracking).full;
+const settings = { trackingParameters: TRACKING_PARAMETERS, hashRoutes: false };
+const keys = createKeyReader(settings);
+const path = (address: string) => keys(address).path;
+const full = (address: string) => keys(address).full;
 
 describe('two addresses of one page have equal keys', () => {
   it.each<[rule: string, a: string, b: string]>([
@@ -59,7 +60,7 @@ describe('different pages have different keys', () => {
 });
 
 it('an address without a host has a path key only', () => {
-  expect(pageKeys('/tours?b=1', isTracking)).toEqual({ path: '/tours?b=1', full: null });
+  expect(keys('/tours?b=1')).toEqual({ path: '/tours?b=1', full: null });
 });
 
 it('bytes that are not UTF-8 are compared as they stand', () => {
@@ -90,4 +91,18 @@ it('agrees with the WHATWG URL parser on host, port and path of plain addresses'
     }),
     { numRuns: 500 },
   );
+});
+
+describe('a site whose fragments are routes', () => {
+  const routed = createKeyReader({ ...settings, hashRoutes: true });
+  it.each<[rule: string, a: string, b: string, isSame: boolean]>([
+    ['two routes are two pages', '/app#/tours', '/app#/shop', false],
+    ['a route is not the page without it', '/app#/tours', '/app', false],
+    ['a trailing slash of a route does not count', '/app#/tours/', '/app#/tours', true],
+    ['a route in the old way of writing is one too', '/app#!/tours', '/app#!/shop', false],
+    ['a mere anchor still does not count', '/app#dates', '/app', true],
+    ['tracking parameters of a route do not count', '/app#/tours?utm_source=x', '/app#/tours', true],
+  ])('%s', (_rule, a, b, isSame) => {
+    expect(routed(a).path === routed(b).path).toBe(isSame);
+  });
 });

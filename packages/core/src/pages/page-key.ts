@@ -28,14 +28,28 @@ function decodeUnreserved(text: string): string {
   });
 }
 
+/** How a site reads its addresses. */
+export interface AddressSettings {
+  readonly trackingParameters: readonly string[];
+  readonly hashRoutes: boolean;
+}
+/** Reduces a whole http(s) address, or a path beginning with `/`, to the keys that page rules compare. */
+export type KeyReader = (address: string) => PageKeys;
+
 /**
- * Reduces an address to the keys that page rules compare: case of the host, default ports, a trailing slash,
- * fragments and the given tracking parameters do not count; the rest is compared percent-decoded.
- *
- * @param address A whole http(s) address, or a path beginning with `/`.
- * @param isTracking Tells whether a parameter of this (decoded) name is left out of the comparison.
+ * Case of the host, default ports, a trailing slash, fragments and the site's tracking parameters (their case
+ * ignored) do not count; the rest is compared percent-decoded. Where the site says that fragments are its routes,
+ * `#/tours` counts as if it were part of the path.
  */
-export function pageKeys(address: string, isTracking: (name: string) => boolean): PageKeys {
+export function createKeyReader({ trackingParameters, hashRoutes }: AddressSettings): KeyReader {
+  const tracking = new Set(trackingParameters.map((name) => name.toLowerCase()));
+  return (address) =>
+    pageKeys(hashRoutes ? address.replace(/#(?=!?\/)/, '%23') : address, (name) =>
+      tracking.has(name.toLowerCase()),
+    );
+}
+
+function pageKeys(address: string, isTracking: (name: string) => boolean): PageKeys {
   const [withoutFragment = ''] = address.split('#', 1);
   const host = /^(https?):\/\/([^/?]*)/i.exec(withoutFragment);
   const rest = host ? withoutFragment.slice(host[0].length) : withoutFragment;
@@ -50,10 +64,4 @@ export function pageKeys(address: string, isTracking: (name: string) => boolean)
   if (!host) return { path, full: null };
   const defaultPort = host[1]?.toLowerCase() === 'https' ? /:443$/ : /:80$/;
   return { path, full: (host[2] as string).toLowerCase().replace(defaultPort, '') + path };
-}
-
-/** A test for tracking parameters by name, case ignored. */
-export function trackingTest(names: readonly string[]): (name: string) => boolean {
-  const known = new Set(names.map((name) => name.toLowerCase()));
-  return (name) => known.has(name.toLowerCase());
 }

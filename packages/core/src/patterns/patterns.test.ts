@@ -18,7 +18,8 @@ const somePattern = fc.letrec<{ choice: string; piece: string; atom: string }>((
     .array(fc.array(tie('piece'), { maxLength: 3 }), { minLength: 1, maxLength: 2 })
     .map((parts) => parts.map((part) => part.join('')).join('|')),
 })).choice;
-const someText = fc.string({ unit: fc.constantFrom('a', 'b', 'c', '/', '1', ' ', '-'), maxLength: 10 });
+/** Short, because the browser’s own engine takes exponential time for some patterns. */
+const someText = fc.string({ unit: fc.constantFrom('a', 'b', 'c', '/', '1', ' ', '-'), maxLength: 6 });
 
 it('agrees with the browser’s own regular expressions (ECMAScript)', () => {
   fc.assert(

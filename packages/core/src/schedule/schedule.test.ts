@@ -1,11 +1,13 @@
 import { Temporal } from '@js-temporal/polyfill';
 import type { Schedule } from '@velarium/contract';
 import fc from 'fast-check';
+import rrule from 'rrule';
 import { describe, expect, it } from 'vitest';
 import { deriveState, type StoredState } from './campaign-state.ts';
 import { nextChange, scheduleState } from './schedule.ts';
 import { instantOf, wallClock } from './zone.ts';
 
+const { RRule } = rrule;
 const ZONES = [
   'Europe/London',
   'America/New_York',
@@ -195,6 +197,42 @@ describe('the next change', () => {
       { numRuns: 250 },
     );
   });
+});
+
+it('opens when the recurrence rule of RFC 5545 that says the same does', () => {
+  // Reference: rrule, an implementation of RFC 5545, section 3.3.10.
+  const someDays = fc.subarray([1, 2, 3, 4, 5, 6, 7], { minLength: 1 });
+  const start = at('2026-02-01T00:00Z');
+  const until = start + 60 * 86_400_000;
+  fc.assert(
+    fc.property(
+      someDays,
+      fc.integer({ min: 1, max: 20 }),
+      fc.constantFrom(0, 15, 30),
+      (days, hour, minute) => {
+        const time = (hours: number) =>
+          `${String(hours).padStart(2, '0')}:${String(minute).padStart(2, '0')}`;
+        const schedule = { ...always, days, hours: [{ from: time(hour), to: time(hour + 2) }] };
+        const opened: number[] = [];
+        for (
+          let ms = nextChange(schedule, start, 'UTC');
+          ms !== null && ms < until;
+          ms = nextChange(schedule, ms, 'UTC')
+        )
+          if (scheduleState(schedule, ms, 'UTC') === 'open') opened.push(ms);
+        const rule = new RRule({
+          freq: RRule.WEEKLY,
+          byweekday: days.map((day) => day - 1),
+          byhour: [hour],
+          byminute: [minute],
+          bysecond: [0],
+          dtstart: new Date(start),
+        });
+        expect(opened).toEqual(rule.between(new Date(start), new Date(until)).map((date) => date.getTime()));
+      },
+    ),
+    { numRuns: 60 },
+  );
 });
 
 describe('a campaign’s state follows from its schedule', () => {

@@ -1,4 +1,5 @@
 import type { Cap, Schedule } from '@velarium/contract';
+import { NORMAL_PRIORITY } from '@velarium/contract/values';
 import { everySpan, listOf } from './words.ts';
 
 export function capsWords(caps: readonly Cap[], stopAfterUnanswered: number | null): string {
@@ -57,4 +58,21 @@ export function scheduleWords({ zone, start, end, days, hours, blackouts }: Sche
       : []),
   ];
   return [...(parts.length > 0 ? parts : ['at any time']), `by the ${zone}’s clock`].join(', ');
+}
+
+/** `going first with priority 8 of 9`; what is normal is not said. */
+export const priorityWords = (priority: number): string =>
+  `${priority > NORMAL_PRIORITY ? 'going before others' : 'letting others go before'} with priority ${priority} of 9`;
+
+/** `held back from 10 % of visitors and tried in 3 versions (a 50 %, b 30 %, c 20 %)`. */
+export function experimentWords(
+  holdout: number,
+  variants: readonly { readonly id: string; readonly weight: number }[],
+): string {
+  const rest = 100 - variants.reduce((sum, { weight }) => sum + weight, 0);
+  const shares = [{ id: 'a', weight: rest }, ...variants].map(({ id, weight }) => `${id} ${weight} %`);
+  return listOf([
+    ...(holdout > 0 ? [`held back from ${holdout} % of visitors`] : []),
+    ...(variants.length > 0 ? [`tried in ${variants.length + 1} versions (${shares.join(', ')})`] : []),
+  ]);
 }

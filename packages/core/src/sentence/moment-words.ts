@@ -24,7 +24,8 @@ const COUNTED = {
   sessions: 'session',
 } as const;
 
-function triggerWords(trigger: Trigger): string {
+/** One trigger as the sentence says it. */
+export function triggerWords(trigger: Trigger): string {
   switch (trigger.kind) {
     case 'load':
       return trigger.when === 'ready' ? 'when the page is ready' : 'when the page has loaded';

@@ -1,8 +1,10 @@
-import type { Audience, Condition, Device, PageRule, Pages } from '@velarium/contract';
+import type { Audience, Browser, Condition, Device, PageRule, Pages, System } from '@velarium/contract';
 import { DEVICES } from '@velarium/contract/values';
+import type { Names } from './names.ts';
 import { COMPARISON_WORDS, DEVICE_WORDS, listOf, quantity, quoted } from './words.ts';
 
-function pageWords(page: PageRule): string {
+/** One page rule as the sentence says it. */
+export function pageWords(page: PageRule, names: Names): string {
   switch (page.kind) {
     case 'every':
       return 'every page';
@@ -24,15 +26,19 @@ function pageWords(page: PageRule): string {
         : `addresses with the parameter ${quoted(page.name)} being ${quoted(page.value)}`;
     case 'holds':
       return `pages that hold ${quoted(page.selector)}`;
+    case 'group':
+      return `the pages of the group ${quoted(names.group(page.id))}`;
   }
 }
 
-export function pagesWords({ include, exclude }: Pages): string {
-  const excluded = listOf(exclude.map(pageWords));
-  if (include.length === 0)
+export function pagesWords({ include, exclude, follows }: Pages, names: Names): string {
+  const wordsOf = (page: PageRule) => pageWords(page, names);
+  const excluded = listOf(exclude.map(wordsOf));
+  const followed = follows === null ? [] : [`the pages of the campaign ${quoted(names.campaign(follows))}`];
+  if (include.length + followed.length === 0)
     return exclude.length === 0 ? 'on no page yet' : `on no page yet, never on ${excluded}`;
-  const isEvery = include.length === 1 && include[0]?.kind === 'every';
-  const included = isEvery ? 'on every page' : `only on ${listOf(include.map(pageWords))}`;
+  const isEvery = include.length === 1 && include[0]?.kind === 'every' && followed.length === 0;
+  const included = isEvery ? 'on every page' : `only on ${listOf([...followed, ...include.map(wordsOf)])}`;
   return exclude.length === 0 ? included : `${included} but not on ${excluded}`;
 }
 
@@ -44,10 +50,10 @@ export function devicesWords(devices: readonly Device[]): string {
 }
 
 /** `for visitors who are returning and have at least 3 things in the basket`. */
-export function audienceWords({ match, groups }: Audience): string {
+export function audienceWords({ match, groups }: Audience, names: Names): string {
   const said = groups.map((group) => {
     const items = group.items.map(({ not, condition }) =>
-      not ? `not (${conditionWords(condition)})` : conditionWords(condition),
+      not ? `not (${conditionWords(condition, names)})` : conditionWords(condition, names),
     );
     const joined = items.join(group.match === 'all' ? ' and ' : ' or ');
     // One condition needs no way of joining, yet the rule holds one; the bracket says which.
@@ -57,7 +63,23 @@ export function audienceWords({ match, groups }: Audience): string {
   return `for visitors with ${match === 'all' ? 'all of' : 'any of'}: ${said.join('; ')}`;
 }
 
-function conditionWords(condition: Condition): string {
+const BROWSER_WORDS: Readonly<Record<Browser, string>> = {
+  chromium: 'a browser of the Chromium family',
+  gecko: 'a browser of the Gecko family',
+  webkit: 'a browser of the WebKit family',
+  other: 'another browser',
+};
+const SYSTEM_WORDS: Readonly<Record<System, string>> = {
+  ios: 'iOS',
+  android: 'Android',
+  windows: 'Windows',
+  macos: 'macOS',
+  linux: 'Linux',
+  other: 'another system',
+};
+
+/** One condition as the sentence says it. */
+export function conditionWords(condition: Condition, names: Names): string {
   switch (condition.kind) {
     case 'visitor':
       return condition.is === 'new' ? 'a first session' : 'an earlier session';
@@ -83,6 +105,10 @@ function conditionWords(condition: Condition): string {
       return `the language ${quoted(condition.code)}`;
     case 'country':
       return `the country ${quoted(condition.code)}`;
+    case 'browser':
+      return BROWSER_WORDS[condition.is];
+    case 'system':
+      return SYSTEM_WORDS[condition.is];
     case 'basketItems':
       return `${COMPARISON_WORDS[condition.comparison]} ${quantity(condition.count, 'thing')} in the basket`;
     case 'basketTotal':
@@ -90,6 +116,6 @@ function conditionWords(condition: Condition): string {
     case 'attribute':
       return `${quoted(condition.name)} being ${quoted(condition.value)}`;
     case 'campaign':
-      return `${condition.id === null ? 'this campaign' : `the campaign ${quoted(condition.id)}`} ${condition.what} before`;
+      return `${condition.id === null ? 'this campaign' : `the campaign ${quoted(names.campaign(condition.id))}`} ${condition.what} before`;
   }
 }

@@ -2,11 +2,14 @@ import type { Trigger } from '@velarium/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { plainRule, someSentenceInput } from '../testing/arbitrary.ts';
+import type { Names } from './names.ts';
 import { ruleSentence, type SentenceInput, sentenceText } from './rule-sentence.ts';
 
 const base: SentenceInput = {
   format: 'modal',
   anchor: 'center',
+  closing: { afterSeconds: null, means: 'later' },
+  variants: [],
   rule: {
     ...plainRule,
     moment: { ...plainRule.moment, triggers: [{ kind: 'time', seconds: 12 }] },
@@ -15,6 +18,7 @@ const base: SentenceInput = {
   },
 };
 const exact = (...addresses: string[]) => addresses.map((address) => ({ kind: 'exact' as const, address }));
+const names: Names = { campaign: () => 'Sky letter', group: () => 'Night tours' };
 type Change = (input: SentenceInput) => SentenceInput;
 const limits =
   (change: Partial<SentenceInput['rule']['limits']>): Change =>
@@ -26,7 +30,7 @@ const pages =
   (include: ReturnType<typeof exact> | [{ kind: 'every' }], exclude: ReturnType<typeof exact> = []): Change =>
   (input) => ({
     ...input,
-    rule: { ...input.rule, reach: { ...input.rule.reach, pages: { include, exclude } } },
+    rule: { ...input.rule, reach: { ...input.rule.reach, pages: { include, exclude, follows: null } } },
   });
 const moment =
   (change: Partial<SentenceInput['rule']['moment']>): Change =>
@@ -49,6 +53,45 @@ it('says a whole rule in one sentence', () => {
 
 describe('each phrase is correct in number and commas', () => {
   it.each<[part: string, change: Change, words: string]>([
+    ['a higher priority', limits({ priority: 8 }), ', going before others with priority 8 of 9.'],
+    ['a lower priority', limits({ priority: 2 }), ', letting others go before with priority 2 of 9.'],
+    ['without memory', limits({ withoutMemory: 'always' }), ', even where nothing can be remembered.'],
+    ['a holdout', limits({ holdout: 10 }), ', held back from 10 % of visitors.'],
+    [
+      'a holdout and versions',
+      (input) => ({ ...limits({ holdout: 5 })(input), variants: [{ id: 'b', weight: 30 }] }),
+      ', held back from 5 % of visitors and tried in 2 versions (a 70 %, b 30 %).',
+    ],
+    [
+      'a pause after a no',
+      limits({ afterNo: { count: 3, unit: 'hours' } }),
+      'session; after a no it stays away for 3 hours; after a conversion',
+    ],
+    [
+      'a page group',
+      (input) => ({
+        ...input,
+        rule: {
+          ...input.rule,
+          reach: {
+            ...input.rule.reach,
+            pages: { include: [{ kind: 'group', id: 'g' }], exclude: [], follows: null },
+          },
+        },
+      }),
+      'only on the pages of the group “Night tours”,',
+    ],
+    [
+      'a followed campaign',
+      (input) => ({
+        ...input,
+        rule: {
+          ...input.rule,
+          reach: { ...input.rule.reach, pages: { include: exact('/a'), exclude: exact('/b'), follows: 'c' } },
+        },
+      }),
+      'only on the pages of the campaign “Sky letter” and /a but not on /b,',
+    ],
     ['an empty delay', seconds(0), 'opens at once on'],
     ['one second', seconds(1), 'after 1 second on'],
     ['half seconds', seconds(1.5), 'after 1.5 seconds on'],
@@ -131,16 +174,17 @@ describe('each phrase is correct in number and commas', () => {
     ],
     ['no pause', limits({ afterClose: 'none' }), 'After a close it may come again;'],
   ])('%s', (_part, change, words) => {
-    expect(sentenceText(ruleSentence(change(base)))).toContain(words);
+    expect(sentenceText(ruleSentence(change(base), names))).toContain(words);
   });
 });
 
 it('no two different rules have the same sentence', () => {
   /** What is no difference: the order of devices, and how a single trigger or condition is joined. */
-  const meaning = ({ format, anchor, rule }: SentenceInput) =>
+  const meaning = ({ format, anchor, closing, rule }: SentenceInput) =>
     JSON.stringify({
       format,
       anchor,
+      closing,
       rule: {
         ...rule,
         moment: { ...rule.moment, join: rule.moment.triggers.length > 1 ? rule.moment.join : 'any' },
@@ -159,7 +203,7 @@ it('no two different rules have the same sentence', () => {
   );
 });
 
-it('every part of a rule has exactly one phrase', () => {
+it('every part of a rule has its phrase', () => {
   fc.assert(
     fc.property(someSentenceInput, (input) => {
       const parts = ruleSentence(input).flatMap(({ part }) => (part ? [part] : []));
@@ -170,7 +214,14 @@ it('every part of a rule has exactly one phrase', () => {
         ...(limits.schedule ? ['schedule'] : []),
         'caps',
         ...(limits.whenBusy === 'yield' ? ['busy'] : []),
-        ...['afterClose', 'afterConversion'],
+        ...(limits.priority === 5 ? [] : ['priority']),
+        ...(limits.withoutMemory === 'whenUncapped' ? [] : ['memory']),
+        ...(limits.holdout > 0 || input.variants.length > 0 ? ['experiment'] : []),
+        ...(input.closing.afterSeconds === null ? [] : ['closing']),
+        ...(input.closing.means === 'no' ? ['closing'] : []),
+        'afterClose',
+        ...(limits.afterNo === 'none' ? [] : ['afterNo']),
+        'afterConversion',
       ]);
     }),
   );

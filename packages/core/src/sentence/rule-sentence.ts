@@ -1,8 +1,10 @@
-import type { Anchor, Audience, CampaignDocument, Format, Rule, Schedule } from '@velarium/contract';
-import { capsWords, scheduleWords } from './limits-words.ts';
+import type { Anchor, Audience, CampaignDocument, Close, Format, Rule, Schedule } from '@velarium/contract';
+import { NORMAL_PRIORITY } from '@velarium/contract/values';
+import { capsWords, experimentWords, priorityWords, scheduleWords } from './limits-words.ts';
 import { momentWords } from './moment-words.ts';
+import { type Names, NO_NAMES } from './names.ts';
 import { audienceWords, devicesWords, pagesWords } from './reach-words.ts';
-import { ANCHOR_WORDS, FORMAT_WORDS, pauseWords } from './words.ts';
+import { ANCHOR_WORDS, FORMAT_WORDS, pauseWords, quantity } from './words.ts';
 
 /** The part of a campaign that a phrase speaks of; opening the phrase opens that part's control. */
 export type SentencePart =
@@ -14,7 +16,12 @@ export type SentencePart =
   | 'schedule'
   | 'caps'
   | 'busy'
+  | 'priority'
+  | 'memory'
+  | 'experiment'
+  | 'closing'
   | 'afterClose'
+  | 'afterNo'
   | 'afterConversion';
 
 export interface Phrase {
@@ -26,7 +33,9 @@ export interface Phrase {
 export interface SentenceInput {
   readonly format: Format;
   readonly anchor: Anchor;
+  readonly closing: Pick<Close, 'afterSeconds' | 'means'>;
   readonly rule: Rule;
+  readonly variants: readonly { readonly id: string; readonly weight: number }[];
 }
 
 /**
@@ -34,7 +43,10 @@ export interface SentenceInput {
  * never read the same: addresses stand in full, and every number and list is said. What a campaign does not use
  * (audience, schedule, giving way) is left out, which is as plain.
  */
-export function ruleSentence({ format, anchor, rule }: SentenceInput): Phrase[] {
+export function ruleSentence(
+  { format, anchor, closing, rule, variants }: SentenceInput,
+  names: Names = NO_NAMES,
+): Phrase[] {
   const { moment, reach, limits } = rule;
   const link = (text: string): Phrase => ({ text, part: null });
   const optional = (isSaid: boolean, part: SentencePart, write: () => string): Phrase[] =>
@@ -44,16 +56,37 @@ export function ruleSentence({ format, anchor, rule }: SentenceInput): Phrase[] 
     link(' opens '),
     { text: momentWords(moment), part: 'moment' },
     link(' '),
-    { text: pagesWords(reach.pages), part: 'pages' },
+    { text: pagesWords(reach.pages, names), part: 'pages' },
     link(', '),
     { text: devicesWords(reach.devices), part: 'devices' },
-    ...optional(reach.audience !== null, 'audience', () => audienceWords(reach.audience as Audience)),
+    ...optional(reach.audience !== null, 'audience', () => audienceWords(reach.audience as Audience, names)),
     ...optional(limits.schedule !== null, 'schedule', () => scheduleWords(limits.schedule as Schedule)),
     link(', '),
     { text: capsWords(limits.caps, limits.stopAfterUnanswered), part: 'caps' },
     ...optional(limits.whenBusy === 'yield', 'busy', () => 'giving way when another message has the floor'),
-    link('. After a close '),
+    ...optional(limits.priority !== NORMAL_PRIORITY, 'priority', () => priorityWords(limits.priority)),
+    ...optional(limits.withoutMemory !== 'whenUncapped', 'memory', () =>
+      limits.withoutMemory === 'always'
+        ? 'even where nothing can be remembered'
+        : 'never where nothing can be remembered',
+    ),
+    ...optional(limits.holdout > 0 || variants.length > 0, 'experiment', () =>
+      experimentWords(limits.holdout, variants),
+    ),
+    ...(closing.afterSeconds === null
+      ? []
+      : [
+          link('. It closes '),
+          { text: `by itself after ${quantity(closing.afterSeconds, 'second')}`, part: 'closing' as const },
+        ]),
+    link('. After a close'),
+    ...(closing.means === 'no'
+      ? [link(', '), { text: 'which counts as a no', part: 'closing' as const }, link(', ')]
+      : [link(' ')]),
     { text: pauseWords(limits.afterClose), part: 'afterClose' },
+    ...(limits.afterNo === 'none'
+      ? []
+      : [link('; after a no '), { text: pauseWords(limits.afterNo), part: 'afterNo' as const }]),
     link('; after a conversion '),
     { text: pauseWords(limits.afterConversion), part: 'afterConversion' },
     link('.'),
@@ -61,8 +94,11 @@ export function ruleSentence({ format, anchor, rule }: SentenceInput): Phrase[] 
 }
 
 /** The same of a whole campaign document. */
-export const documentSentence = ({ message, rule }: CampaignDocument): Phrase[] =>
-  ruleSentence({ format: message.format, anchor: message.anchor, rule });
+export const documentSentence = ({ message, rule, variants }: CampaignDocument, names?: Names): Phrase[] =>
+  ruleSentence(
+    { format: message.format, anchor: message.anchor, closing: message.close, rule, variants },
+    names,
+  );
 
 export const sentenceText = (phrases: readonly Phrase[]): string =>
   phrases.map((phrase) => phrase.text).join('');

@@ -9,15 +9,20 @@ import type {
   Trigger,
 } from '@velarium/contract';
 import {
+  BROWSERS,
   COMPARISONS,
   DEVICES,
   EXIT_CERTAINTIES,
   FORMATS,
+  NORMAL_PRIORITY,
   SOURCES,
   SPAN_UNITS,
+  SYSTEMS,
+  WITHOUT_MEMORY,
 } from '@velarium/contract/values';
 import fc from 'fast-check';
 import { FORMAT_ANCHORS } from '../message/placement.ts';
+import { newBlock, PLAIN_MESSAGE } from '../message/plain.ts';
 
 /** Random rules and addresses for property tests. Few paths, so that rules and visits meet. */
 const somePath = fc.constantFrom(
@@ -39,6 +44,10 @@ export const someHref = fc
 const someWord = fc.constantFrom('a', 'b”', '“x', 'y\\', 'and', 'a (b)', 'a, b or c');
 const someSelector = fc.constantFrom('.price', '#end', 'a[href="/x"]');
 const oneOf = <Value extends string>(...values: Value[]) => fc.constantFrom(...values);
+
+/** Page groups and campaigns that random rules refer to; the last of each exists nowhere. */
+export const GROUP_IDS = [1, 2, 9].map((n) => `10000000-0000-4000-8000-00000000000${n}`);
+export const CAMPAIGN_IDS = [1, 2, 9].map((n) => `20000000-0000-4000-8000-00000000000${n}`);
 
 /** Exact pages mostly, so that rules and visits meet. */
 const somePage: fc.Arbitrary<PageRule> = fc.oneof(
@@ -70,6 +79,7 @@ const somePage: fc.Arbitrary<PageRule> = fc.oneof(
     }),
   },
   { weight: 1, arbitrary: someSelector.map((selector): PageRule => ({ kind: 'holds', selector })) },
+  { weight: 1, arbitrary: oneOf(...GROUP_IDS).map((id): PageRule => ({ kind: 'group', id })) },
 );
 const someSpan = fc.record({ count: fc.integer({ min: 1, max: 40 }), unit: fc.constantFrom(...SPAN_UNITS) });
 const somePause = fc.oneof(oneOf('none', 'session', 'ever'), someSpan);
@@ -117,6 +127,8 @@ const someCondition: fc.Arbitrary<Condition> = fc.oneof(
   oneOf('/a', '/b').map((path): Condition => ({ kind: 'landing', path })),
   oneOf('en', 'en-gb').map((code): Condition => ({ kind: 'language', code })),
   oneOf('gb', 'unknown').map((code): Condition => ({ kind: 'country', code })),
+  fc.constantFrom(...BROWSERS).map((is): Condition => ({ kind: 'browser', is })),
+  fc.constantFrom(...SYSTEMS).map((is): Condition => ({ kind: 'system', is })),
   fc.record({ kind: fc.constant('basketTotal' as const), comparison, amount: fewUp }),
   fc.record({ kind: fc.constant('attribute' as const), name: someWord, value: someWord }),
   fc.record({
@@ -170,6 +182,7 @@ export const someRule: fc.Arbitrary<Rule> = fc.record({
     pages: fc.record({
       include: fc.array(somePage, { maxLength: 4 }),
       exclude: fc.array(somePage, { maxLength: 3 }),
+      follows: fc.oneof({ weight: 4, arbitrary: fc.constant(null) }, oneOf(...CAMPAIGN_IDS)),
     }),
     devices: fc.subarray([...DEVICES]),
     audience: fc.option(someAudience, { nil: null }),
@@ -180,10 +193,14 @@ export const someRule: fc.Arbitrary<Rule> = fc.record({
       { maxLength: 3 },
     ),
     afterClose: somePause,
+    afterNo: somePause,
     afterConversion: somePause,
     stopAfterUnanswered: fc.constantFrom(null, 1, 3),
     schedule: fc.option(someSchedule, { nil: null }),
     whenBusy: oneOf('wait', 'yield'),
+    priority: fc.integer({ min: 1, max: 9 }),
+    withoutMemory: fc.constantFrom(...WITHOUT_MEMORY),
+    holdout: fc.constantFrom(0, 5, 10),
   }),
 });
 
@@ -195,14 +212,22 @@ export const plainRule: Rule = {
     notBeforeSeconds: 0,
     againAfterSeconds: null,
   },
-  reach: { pages: { include: [{ kind: 'every' }], exclude: [] }, devices: ['desktop'], audience: null },
+  reach: {
+    pages: { include: [{ kind: 'every' }], exclude: [], follows: null },
+    devices: ['desktop'],
+    audience: null,
+  },
   limits: {
     caps: [],
     afterClose: 'session',
+    afterNo: 'none',
     afterConversion: 'ever',
     stopAfterUnanswered: null,
     schedule: null,
     whenBusy: 'wait',
+    priority: NORMAL_PRIORITY,
+    withoutMemory: 'whenUncapped',
+    holdout: 0,
   },
 };
 
@@ -211,27 +236,35 @@ export const plainSettings: SiteSettings = {
   breakpoints: { mobile: 768, tablet: 1024 },
   trackingParameters: ['utm_source'],
   limits: { perPageView: null, perSession: null, perDay: null, gapSeconds: 0 },
+  privacy: { memory: 'assumed', honoursSignal: true },
+  hashRoutes: false,
+  sharedDomain: null,
 };
 
 export const someSentenceInput = fc.constantFrom(...FORMATS).chain((format) =>
   fc.record({
     format: fc.constant(format),
     anchor: fc.constantFrom(...FORMAT_ANCHORS[format]),
+    closing: fc.record({
+      afterSeconds: fc.constantFrom(null, 2, 20),
+      means: fc.constantFrom('later' as const, 'no' as const),
+    }),
     rule: someRule,
+    variants: fc.constantFrom(
+      [],
+      [{ id: 'b', weight: 30 }],
+      [
+        { id: 'b', weight: 20 },
+        { id: 'c', weight: 10 },
+      ],
+    ),
   }),
 );
 
 export const plainMessage: CampaignDocument['message'] = {
+  ...PLAIN_MESSAGE,
   format: 'modal',
   anchor: 'center',
-  width: 400,
-  palette: {
-    surface: '#ffffff',
-    ink: '#000000',
-    accent: '#000000',
-    onAccent: '#ffffff',
-    backdrop: '#000000',
-  },
   label: 'Message',
-  steps: [{ id: 'first', role: 'first', blocks: [{ id: 'title', kind: 'heading', text: 'Hello' }] }],
+  steps: [{ id: 'first', role: 'first', blocks: [{ ...newBlock('heading'), id: 'title', text: 'Hello' }] }],
 };

@@ -9,6 +9,8 @@ import type { Now, PageView, PageViewInput } from './page-view.ts';
  * One verdict for every campaign of a manifest on a page view, in its order: why each is shown or is not. Apart from
  * the page view itself, since the tag only needs to know what opens.
  */
+export { type Verdict, verdictSentence } from '../verdict/verdict.ts';
+
 export function explain(
   view: PageView,
   {
@@ -23,12 +25,11 @@ export function explain(
 ): Verdict[] {
   const fits = index.fit(href, facts());
   return manifest.campaigns.map((campaign, position) => {
-    const verdict = view.verdictOf(campaign, memory, now);
-    // The schedule is asked before the page.
-    if (verdict.code.startsWith('blocked:schedule')) return verdict;
+    const schedule = view.scheduleVerdict(campaign, now);
+    if (schedule) return schedule;
     const fit = fits[position] as PageFit;
     if (fit !== 'fits') return { code: `blocked:page.${fit}` };
     if ((campaign.devices & DEVICE_BIT[device]) === 0) return { code: 'blocked:device', device };
-    return verdict;
+    return view.verdictOf(campaign, memory, now);
   });
 }

@@ -11,8 +11,14 @@ export interface CampaignMemory {
   readonly showingsInSession: number;
   /** Showings since the last click or conversion. */
   readonly unanswered: number;
+  /** The cap epoch that all this was counted in; only conversions are kept from one to the next. */
+  readonly epoch: number;
+  /** The first showing of this epoch, epoch milliseconds. */
+  readonly firstAtMs?: number | undefined;
   readonly closedAtMs?: number;
-  readonly closedIn?: string;
+  readonly closedIn?: string | undefined;
+  readonly refusedAtMs?: number;
+  readonly refusedIn?: string | undefined;
   readonly convertedAtMs?: number;
   readonly convertedIn?: string;
 }
@@ -91,70 +97,37 @@ export function newMemory(ids: Ids, nowMs: number, arrival: Arrival = NO_ARRIVAL
   };
 }
 
-type Shape = Readonly<Record<string, unknown>>;
-
-/**
- * Whether a stored value has every field of `shape`, each of the same type; a table's values are all of the type of
- * the one value in its shape, as a list's are.
- */
-function hasShape(value: unknown, shape: unknown): boolean {
-  if (typeof shape !== 'object') return typeof value === typeof shape && !Number.isNaN(value);
-  if (typeof value !== 'object' || value === null || Array.isArray(value) !== Array.isArray(shape))
-    return false;
-  const fields = shape as Shape;
-  if (ANY in fields || Array.isArray(shape)) {
-    return Object.values(value).every((one) => hasShape(one, Object.values(fields)[0]));
-  }
-  return Object.keys(fields).every((key) => hasShape((value as Shape)[key], fields[key]));
-}
-const ANY = '*';
-const TABLE_OF_NUMBERS = { [ANY]: 0 };
-
-const CAMPAIGN_SHAPE = { showings: 0, shownAtMs: [0], shownIn: '', showingsInSession: 0, unanswered: 0 };
-const OPTIONAL_SHAPE: Shape = { closedAtMs: 0, closedIn: '', convertedAtMs: 0, convertedIn: '' };
-const MEMORY_SHAPE = {
-  v: 1,
-  visitor: '',
-  session: {
-    ...{
-      id: '',
-      startedAtMs: 0,
-      activeAtMs: 0,
-      number: 0,
-      views: 0,
-      visibleMs: 0,
-      landing: '',
-      referrer: '',
-    },
-    ...{ arrival: { [ANY]: '' }, shown: 0 },
-  },
-  shownAtMs: [0],
-  pages: TABLE_OF_NUMBERS,
-  campaigns: {},
+const NEVER: CampaignMemory = {
+  showings: 0,
+  shownAtMs: [],
+  shownIn: '',
+  showingsInSession: 0,
+  unanswered: 0,
+  epoch: 0,
 };
 
-const isCampaign = (value: unknown): value is CampaignMemory =>
-  hasShape(value, CAMPAIGN_SHAPE) &&
-  Object.keys(OPTIONAL_SHAPE).every((key) => {
-    const field = (value as Shape)[key];
-    return field === undefined || hasShape(field, OPTIONAL_SHAPE[key]);
-  });
+/** Tells a record that somebody or something has changed from one as it was written. Not against forgery: storage is the page's. */
+function checkSum(text: string): number {
+  let sum = 0;
+  for (let at = 0; at < text.length; at++) sum = (Math.imul(sum, 31) + text.charCodeAt(at)) | 0;
+  return sum;
+}
+
+/** A record as it is stored: a check sum, a space, and its JSON. */
+export function writeMemory(memory: Memory): string {
+  const json = JSON.stringify(memory);
+  return `${checkSum(json)} ${json}`;
+}
 
 /**
- * Reads a stored record. Storage is the page's, so nothing in it is trusted: damaged, foreign or newer records
- * give `undefined`, and a damaged campaign inside a good record is left out.
+ * Reads a stored record. Storage is the page's, so only what was written by {@link writeMemory} and left alone is
+ * taken: damaged, foreign or newer records give `undefined`.
  */
-export function readMemory(json: string | null): Memory | undefined {
-  let value: Memory | null;
-  try {
-    value = JSON.parse(json ?? 'null');
-  } catch {
-    return undefined;
-  }
-  if (!hasShape(value, MEMORY_SHAPE) || value?.v !== 1 || !/^[0-9a-f]{32}$/.test(value.visitor))
-    return undefined;
-  const campaigns = Object.entries(value.campaigns).filter(([, campaign]) => isCampaign(campaign));
-  return { ...value, campaigns: Object.fromEntries(campaigns) };
+export function readMemory(text: string | null): Memory | undefined {
+  const [sum, json] = /^(\S+) (.*)$/s.exec(text ?? '')?.slice(1) ?? [];
+  if (json === undefined || sum !== String(checkSum(json))) return undefined;
+  const memory: Memory = JSON.parse(json);
+  return memory.v === 1 ? memory : undefined;
 }
 
 /**
@@ -195,14 +168,6 @@ export function rememberVisible(memory: Memory, visibleMs: number): Memory {
   return { ...memory, session: { ...session, visibleMs: session.visibleMs + visibleMs } };
 }
 
-const NEVER: CampaignMemory = {
-  showings: 0,
-  shownAtMs: [],
-  shownIn: '',
-  showingsInSession: 0,
-  unanswered: 0,
-};
-
 function withCampaign(memory: Memory, id: string, change: (old: CampaignMemory) => CampaignMemory): Memory {
   return { ...memory, campaigns: { ...memory.campaigns, [id]: change(memory.campaigns[id] ?? NEVER) } };
 }
@@ -213,7 +178,7 @@ const keptShowings = (caps: readonly Cap[]): number =>
 
 export function rememberShown(
   memory: Memory,
-  campaign: Pick<ManifestCampaign, 'id' | 'caps'>,
+  { id, caps, epoch }: Pick<ManifestCampaign, 'id' | 'caps' | 'epoch'>,
   nowMs: number,
 ): Memory {
   const { session } = memory;
@@ -223,15 +188,23 @@ export function rememberShown(
       session: { ...session, shown: session.shown + 1 },
       shownAtMs: [...memory.shownAtMs.filter((atMs) => nowMs - atMs < DAY_MS), nowMs].slice(-MOST_SHOWN),
     },
-    campaign.id,
-    (old) => ({
-      ...old,
-      showings: old.showings + 1,
-      shownAtMs: [...old.shownAtMs, nowMs].sort((a, b) => a - b).slice(-keptShowings(campaign.caps)),
-      shownIn: session.id,
-      showingsInSession: old.shownIn === session.id ? old.showingsInSession + 1 : 1,
-      unanswered: old.unanswered + 1,
-    }),
+    id,
+    (past) => {
+      const old =
+        past.epoch === epoch
+          ? past
+          : { ...past, ...NEVER, firstAtMs: undefined, closedIn: undefined, refusedIn: undefined };
+      return {
+        ...old,
+        epoch,
+        firstAtMs: old.firstAtMs ?? nowMs,
+        showings: old.showings + 1,
+        shownAtMs: [...old.shownAtMs, nowMs].sort((a, b) => a - b).slice(-keptShowings(caps)),
+        shownIn: session.id,
+        showingsInSession: old.shownIn === session.id ? old.showingsInSession + 1 : 1,
+        unanswered: old.unanswered + 1,
+      };
+    },
   );
 }
 
@@ -240,6 +213,14 @@ export function rememberClosed(memory: Memory, campaignId: string, nowMs: number
     ...old,
     closedAtMs: nowMs,
     closedIn: memory.session.id,
+  }));
+}
+
+export function rememberRefused(memory: Memory, campaignId: string, nowMs: number): Memory {
+  return withCampaign(memory, campaignId, (old) => ({
+    ...old,
+    refusedAtMs: nowMs,
+    refusedIn: memory.session.id,
   }));
 }
 

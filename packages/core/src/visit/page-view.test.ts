@@ -1,7 +1,17 @@
-import type { Manifest, ManifestCampaign, SiteLimits, Trigger } from '@velarium/contract';
+import type {
+  Anchor,
+  Device,
+  Format,
+  Manifest,
+  ManifestCampaign,
+  SiteLimits,
+  Trigger,
+} from '@velarium/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { cellsOf } from '../arbitration/cells.ts';
 import { createPageIndex } from '../manifest/page-index.ts';
+import { PLAIN_STYLE } from '../message/plain.ts';
 import { plainSettings, someTrigger } from '../testing/arbitrary.ts';
 import type { Fact } from '../triggers/trigger.ts';
 import { type Verdict, verdictSentence } from '../verdict/verdict.ts';
@@ -16,15 +26,17 @@ import {
   touchSession,
 } from './memory.ts';
 import { createPageView, type PageViewFacts } from './page-view.ts';
+import { RARE } from './rare.ts';
 
 const START_MS = Date.UTC(2026, 10, 25, 20);
 const time = (seconds: number): Trigger => ({ kind: 'time', seconds });
+const MODAL = { format: 'modal', anchor: 'center', style: PLAIN_STYLE } as const;
+type Placing = { readonly format: Format; readonly anchor: Anchor; readonly tablet?: Anchor };
 type Change = Partial<Omit<ManifestCampaign, 'moment'>> & { moment?: Partial<ManifestCampaign['moment']> };
 const campaign = (id: string, { moment, ...change }: Change = {}): ManifestCampaign => ({
   id,
   version: 1,
-  format: 'modal',
-  anchor: 'center',
+  cells: cellsOf([MODAL]),
   message: 'f'.repeat(32),
   moment: { join: 'any', triggers: [time(10)], notBeforeSeconds: 0, againAfterSeconds: null, ...moment },
   includeKeys: [],
@@ -39,6 +51,11 @@ const campaign = (id: string, { moment, ...change }: Change = {}): ManifestCampa
   afterConversion: 'none',
   stopAfterUnanswered: null,
   whenBusy: 'wait',
+  afterNo: 'none',
+  priority: 5,
+  epoch: 0,
+  isForgetful: true,
+  experiment: null,
   ...change,
 });
 const atOnce: Change = { moment: { triggers: [time(0)] } };
@@ -55,23 +72,28 @@ const facts: PageViewFacts = {
   attributes: {},
   languages: ['en'],
   country: null,
+  browser: 'other',
+  system: 'other',
   ownHost: 's.example',
-  timeZone: 'UTC',
+  timeZone: () => 'UTC',
 };
 
 interface Begin {
   readonly isVisible?: boolean;
   readonly limits?: Partial<SiteLimits>;
   readonly told?: Partial<PageViewFacts>;
-  readonly device?: 'desktop' | 'mobile';
+  readonly device?: Device;
+  readonly remembers?: boolean;
 }
 
 function begin(
   campaigns: ManifestCampaign[],
-  { isVisible = true, limits, told, device = 'desktop' }: Begin = {},
+  { isVisible = true, limits, told, device = 'desktop', remembers = true }: Begin = {},
 ) {
   const manifest: Manifest = {
     v: 1,
+    parts: ['extras', 'rare'],
+    asksCountry: false,
     timeZone: 'Europe/London',
     site: { ...plainSettings, limits: { ...plainSettings.limits, ...limits } },
     campaigns,
@@ -84,7 +106,14 @@ function begin(
     device,
     facts: () => ({ ...facts, ...told }),
   } as const;
-  const view = createPageView({ ...input, pageKey: '/a', isVisible, now: at(0), extras: EXTRAS });
+  const view = createPageView({
+    ...input,
+    pageKey: '/a',
+    isVisible,
+    remembers: () => remembers,
+    now: at(0),
+    extras: { ...EXTRAS, ...RARE },
+  });
   return {
     ...view,
     opens: (seconds: number, seen: Memory = memory) => view.next(seen, at(seconds)).open?.id,
@@ -341,7 +370,7 @@ describe('several at once', () => {
     expect(view.opens(9)).toBe('younger');
   });
 
-  it.each<[what: string, a: Change, b: Change, device: 'desktop' | 'mobile', both: boolean]>([
+  it.each<[what: string, a: Placing, b: Placing, device: Device, both: boolean]>([
     [
       'two corners',
       { format: 'flyin', anchor: 'bottom-end' },
@@ -380,19 +409,30 @@ describe('several at once', () => {
     [
       'a corner and a modal',
       { format: 'flyin', anchor: 'bottom-end' },
-      { format: 'modal' },
+      { format: 'modal', anchor: 'center' },
       'desktop',
       false,
     ],
+    [
+      'two corners that are one on a tablet',
+      { format: 'flyin', anchor: 'bottom-end' },
+      { format: 'flyin', anchor: 'bottom-start', tablet: 'bottom-end' },
+      'tablet',
+      false,
+    ],
   ])('boxes never lie on one another: %s', (_what, a, b, device, both) => {
-    const view = begin([campaign('a', { ...atOnce, ...a }), campaign('b', { ...atOnce, ...b })], { device });
+    const placed = (id: string, { format, anchor, tablet }: Placing) => {
+      const style = { ...PLAIN_STYLE, tablet: tablet ? { anchor: tablet } : {} };
+      return campaign(id, { ...atOnce, cells: cellsOf([{ format, anchor, style }]) });
+    };
+    const view = begin([placed('a', a), placed('b', b)], { device });
     view.onOpened('a');
     expect(view.opens(1)).toBe(both ? 'b' : undefined);
   });
 });
 
 describe('the site’s own limits', () => {
-  const shown = rememberShown(memory, { id: 'x', caps: [] }, START_MS);
+  const shown = rememberShown(memory, { id: 'x', caps: [], epoch: 0 }, START_MS);
   it.each<[what: string, limits: Partial<SiteLimits>, seconds: number, code: Verdict['code']]>([
     ['none', {}, 1, 'ready'],
     ['per session', { perSession: 1 }, 1, 'blocked:limit.session'],
@@ -431,8 +471,12 @@ describe('the site’s own limits', () => {
 });
 
 describe('gates are asked in a fixed order', () => {
-  const converted = rememberConverted(rememberShown(memory, { id: 'a', caps: [] }, START_MS), 'a', START_MS);
-  const shown = rememberShown(memory, { id: 'a', caps: [] }, START_MS);
+  const converted = rememberConverted(
+    rememberShown(memory, { id: 'a', caps: [], epoch: 0 }, START_MS),
+    'a',
+    START_MS,
+  );
+  const shown = rememberShown(memory, { id: 'a', caps: [], epoch: 0 }, START_MS);
   const schedule = {
     zone: 'site' as const,
     start: '2026-12-01T00:00',
@@ -517,4 +561,73 @@ it('every verdict has a sentence for people', () => {
   for (const sentence of sentences) expect(sentence).toMatch(/^[A-Z](?!.*undefined).*\.$/);
   expect(sentences[9]).toContain('again from 2026-11-25T20:00:00.000Z');
   expect(sentences[14]).toContain('1.3 s more');
+});
+
+describe('first things first', () => {
+  const soon = (priority: number, seconds: number): Change => ({
+    priority,
+    moment: { triggers: [time(seconds)] },
+  });
+  it.each<[law: string, a: Change, b: Change, first: string]>([
+    ['the higher priority goes first, though triggered later', soon(5, 1), soon(6, 2), 'b'],
+    ['among equals the one triggered earlier', soon(5, 2), soon(5, 1), 'b'],
+    ['among equals triggered together the older', soon(5, 1), soon(5, 1), 'a'],
+    ['a lower priority waits even if it is older', soon(4, 1), soon(5, 1), 'b'],
+  ])('%s', (_law, a, b, first) => {
+    const view = begin([campaign('a', a), campaign('b', b)]);
+    // Each is seen to come at its own second; at the third both want to open.
+    view.codes(1);
+    view.codes(2);
+    expect(view.opens(3)).toBe(first);
+  });
+
+  it('a higher priority that has not come holds nobody back', () => {
+    expect(begin([campaign('a', soon(1, 1)), campaign('b', soon(9, 60))]).opens(2)).toBe('a');
+  });
+});
+
+describe('where nothing can be remembered', () => {
+  it.each([
+    [true, true, 'ready'],
+    [true, false, 'ready'],
+    [false, true, 'ready'],
+    [false, false, 'blocked:memory'],
+  ])('may show without memory: %s, memory: %s', (isForgetful, remembers, code) => {
+    expect(begin([campaign('a', { ...atOnce, isForgetful })], { remembers }).codes(1)).toEqual([code]);
+  });
+});
+
+describe('holdout', () => {
+  const everybody = { salt: 's', holdout: 10_000, variants: [{ id: 'a', weight: 100, message: 'f' }] };
+  const held: Change = { ...atOnce, experiment: everybody };
+
+  it('is asked last, so that only those who would have seen it are held', () => {
+    expect(begin([campaign('a', held)], { limits: { perSession: 1 } }).codes(1)).toEqual(['held:holdout']);
+    expect(begin([campaign('a', { ...held, devices: 2 })]).codes(1)).toEqual(['blocked:device']);
+    expect(begin([campaign('a', { experiment: everybody })]).codes(1)).toEqual(['waiting:trigger']);
+  });
+
+  it('is told once in a page view and takes nobody’s turn', () => {
+    const view = begin([campaign('a', held), campaign('b', atOnce)]);
+    expect(view.next(memory, at(1))).toMatchObject({ held: [{ id: 'a' }], open: { id: 'b' } });
+    expect(view.next(memory, at(2)).held).toEqual([]);
+  });
+});
+
+it('a message that cannot be fetched gives way and costs no limit', () => {
+  const view = begin([campaign('a', atOnce), campaign('b', atOnce)], { limits: { perPageView: 1 } });
+  view.giveUp('a');
+  expect(view.codes(1)).toEqual(['blocked:unreachable', 'ready']);
+});
+
+it('asking why changes nothing: a campaign of another page neither yields nor queues', () => {
+  const elsewhere: Change = { ...atOnce, include: [{ kind: 'pageKind', name: 'shop' }], whenBusy: 'yield' };
+  const told = { kind: '' };
+  const view = begin([campaign('a', atOnce), campaign('b', elsewhere)], { told });
+  view.onOpened('a');
+  expect(view.codes(1)).toEqual(['shown', 'blocked:page.unmatched']);
+  view.gone('a', 2);
+  // The page tells what it is only now.
+  told.kind = 'shop';
+  expect(view.opens(3)).toBe('b');
 });

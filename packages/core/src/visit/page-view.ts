@@ -1,4 +1,4 @@
-import type { Device, Manifest, ManifestCampaign } from '@velarium/contract';
+import type { Browser, Device, Manifest, ManifestCampaign, System } from '@velarium/contract';
 import { hasRoom } from '../arbitration/arbitration.ts';
 import type { VisitorFacts } from '../audience/audience.ts';
 import { decideCaps } from '../caps/caps.ts';
@@ -11,6 +11,7 @@ import type { Fact } from '../triggers/trigger.ts';
 import type { Verdict } from '../verdict/verdict.ts';
 import type { Extras } from './extras.ts';
 import type { Memory } from './memory.ts';
+import type { Rare } from './rare.ts';
 
 /** Two clocks: the wall decides caps and schedules, the ticks measure time on page, so a clock that jumps disturbs neither. */
 export interface Now {
@@ -27,14 +28,18 @@ export interface PageViewFacts extends PageFacts {
   readonly attributes: VisitorFacts['attributes'];
   readonly languages: VisitorFacts['languages'];
   readonly country: string | null;
+  readonly browser: Browser;
+  readonly system: System;
   readonly ownHost: string;
   /** IANA name of the visitor's time zone. */
-  readonly timeZone: string;
+  readonly timeZone: () => string;
 }
 
 export interface NextStep {
   /** The campaign that may open now, if any. */
   readonly open: ManifestCampaign | null;
+  /** Campaigns that would open now but are withheld from this visitor; each is told once. */
+  readonly held: readonly ManifestCampaign[];
   /** Campaigns that only time separates from opening, soonest first, with what remains of it. */
   readonly near: readonly { readonly campaign: ManifestCampaign; readonly inMs: number }[];
 }
@@ -46,10 +51,14 @@ export interface PageView {
   onActive(now: Now): void;
   onFact(fact: Fact, memory: Memory, now: Now): void;
   onOpened(campaignId: string): void;
+  /** Its message cannot be had: it stays away for this page view. */
+  giveUp(campaignId: string): void;
   onGone(campaignId: string, memory: Memory, now: Now): void;
   /** Visible milliseconds so far. */
   visibleMs(now: Now): number;
   next(memory: Memory, now: Now): NextStep;
+  /** What its schedule has against a campaign, if anything. */
+  scheduleVerdict(campaign: ManifestCampaign, now: Now): Verdict | undefined;
   /** What stands in the way of a campaign that page and device let through. */
   verdictOf(campaign: ManifestCampaign, memory: Memory, now: Now): Verdict;
 }
@@ -62,21 +71,25 @@ export interface PageViewInput {
   readonly pageKey: string;
   readonly device: Device;
   readonly facts: () => PageViewFacts;
+  /** Whether anything can be remembered from page to page. */
+  readonly remembers: () => boolean;
   readonly isVisible: boolean;
   readonly now: Now;
   /** Missing only where the manifest needs none of them. */
-  readonly extras?: Extras | undefined;
+  readonly extras?: Partial<Extras & Rare> | undefined;
 }
 
 export function createPageView(input: PageViewInput): PageView {
-  const { manifest, index, href, pageKey, device, facts, extras } = input;
+  const { manifest, index, href, pageKey, device, facts, remembers, extras } = input;
   let visibleSince = input.isVisible ? input.now.ticksMs : null;
   let visibleBefore = 0;
   let activeAt = input.now.ticksMs;
   let shownHere = 0;
   const open = new Map<string, ManifestCampaign>();
   const opened = new Set<string>();
-  const yielded = new Map<string, string>();
+  /** Campaigns that are out of the running for the rest of this page view, and why. */
+  const out = new Map<string, Verdict>();
+  const heldBefore = new Set<string>();
   /** Ticks at which each campaign's moment was first seen to have come: the earlier one goes first. */
   const cameAt = new Map<string, number>();
   const moments = new Map<string, MomentState>(
@@ -92,8 +105,8 @@ export function createPageView(input: PageViewInput): PageView {
   });
   const momentOf = (campaign: ManifestCampaign) => moments.get(campaign.id) as MomentState;
 
-  const visitorOf = (memory: Memory): VisitorFacts => ({
-    ...facts(),
+  const visitorOf = (memory: Memory, told: PageViewFacts): VisitorFacts => ({
+    ...told,
     sessions: memory.session.number,
     viewsInSession: memory.session.views,
     referrer: memory.session.referrer,
@@ -109,9 +122,9 @@ export function createPageView(input: PageViewInput): PageView {
     },
   });
 
-  const scheduleVerdict = ({ schedule }: ManifestCampaign, at: Now): Verdict | undefined => {
-    if (!schedule || !extras) return undefined;
-    const zone = schedule.zone === 'site' ? manifest.timeZone : facts().timeZone;
+  const scheduleVerdict = ({ schedule }: ManifestCampaign, at: Now, told = facts()): Verdict | undefined => {
+    if (!schedule || !extras?.scheduleState || !extras.nextChange) return undefined;
+    const zone = schedule.zone === 'site' ? manifest.timeZone : told.timeZone();
     const state = extras.scheduleState(schedule, at.wallMs, zone);
     if (state === 'open') return undefined;
     if (state === 'after') return { code: 'blocked:schedule.after' };
@@ -119,16 +132,17 @@ export function createPageView(input: PageViewInput): PageView {
   };
 
   /** The gates after page and device. */
-  const gate = (campaign: ManifestCampaign, memory: Memory, at: Now): Verdict => {
+  const gate = (campaign: ManifestCampaign, memory: Memory, at: Now, told: PageViewFacts): Verdict => {
     const { id } = campaign;
     if (open.has(id)) return { code: 'shown' };
-    if (campaign.audience && !extras?.isInAudience(campaign.audience, visitorOf(memory), id))
+    if (campaign.audience && !extras?.isInAudience?.(campaign.audience, visitorOf(memory, told), id))
       return { code: 'blocked:audience' };
+    if (!campaign.isForgetful && !remembers()) return { code: 'blocked:memory' };
     const cap = decideCaps(campaign, memory.campaigns[id], { nowMs: at.wallMs, session: memory.session.id });
     if (!cap.isAllowed) return { code: `blocked:${cap.code}`, retryAtMs: cap.retryAtMs };
     if (opened.has(id) && campaign.moment.againAfterSeconds === null) return { code: 'blocked:page.view' };
-    const heldBy = yielded.get(id);
-    if (heldBy !== undefined) return { code: 'blocked:yielded', to: heldBy };
+    const isOut = out.get(id);
+    if (isOut) return isOut;
     const remaining = momentOf(campaign).remaining(timesOf(memory, at));
     if (remaining > 0 || visibleSince === null) {
       return {
@@ -143,15 +157,23 @@ export function createPageView(input: PageViewInput): PageView {
       at.wallMs,
     );
     if (!limit.isAllowed) return { code: `blocked:${limit.code}`, retryAtMs: limit.retryAtMs };
-    if (hasRoom(campaign, [...open.values()], device)) return { code: 'ready' };
-    const [holder] = [...open.keys()];
-    if (campaign.whenBusy === 'wait') return { code: 'waiting:floor', heldBy: holder as string };
-    yielded.set(id, holder as string);
-    return { code: 'blocked:yielded', to: holder as string };
+    if (hasRoom(campaign, [...open.values()], device)) {
+      // Asked last, so that those who are held are compared with those who would have seen it.
+      return extras?.assign &&
+        campaign.experiment &&
+        extras.assign(memory.visitor, campaign.experiment).isHeld
+        ? { code: 'held:holdout' }
+        : { code: 'ready' };
+    }
+    const holder = open.keys().next().value as string;
+    if (campaign.whenBusy === 'wait') return { code: 'waiting:floor', heldBy: holder };
+    const verdict: Verdict = { code: 'blocked:yielded', to: holder };
+    out.set(id, verdict);
+    return verdict;
   };
 
-  const verdictOf = (campaign: ManifestCampaign, memory: Memory, at: Now): Verdict =>
-    scheduleVerdict(campaign, at) ?? gate(campaign, memory, at);
+  const verdictOf = (campaign: ManifestCampaign, memory: Memory, at: Now, told = facts()): Verdict =>
+    scheduleVerdict(campaign, at, told) ?? gate(campaign, memory, at, told);
 
   return {
     visibleMs,
@@ -173,6 +195,9 @@ export function createPageView(input: PageViewInput): PageView {
       opened.add(id);
       shownHere++;
     },
+    giveUp(id) {
+      out.set(id, { code: 'blocked:unreachable' });
+    },
     onGone(id, memory, at) {
       if (!open.delete(id)) return;
       moments.get(id)?.rearm(timesOf(memory, at));
@@ -181,11 +206,18 @@ export function createPageView(input: PageViewInput): PageView {
     next(memory, at) {
       const near: { campaign: ManifestCampaign; inMs: number }[] = [];
       let first: ManifestCampaign | null = null;
-      const came = ({ id }: ManifestCampaign) => cameAt.get(id) as number;
-      for (const campaign of index.candidates(href, facts())[device]) {
-        const verdict = verdictOf(campaign, memory, at);
+      const held: ManifestCampaign[] = [];
+      const goesBefore = (a: ManifestCampaign, b: ManifestCampaign) =>
+        (b.priority - a.priority || (cameAt.get(a.id) as number) - (cameAt.get(b.id) as number)) < 0;
+      // Read once for all: asking the page is what costs.
+      const told = facts();
+      for (const campaign of index.candidates(href, told)[device]) {
+        const verdict = verdictOf(campaign, memory, at, told);
         if (verdict.code === 'ready') {
-          if (first === null || came(campaign) < came(first)) first = campaign;
+          if (first === null || goesBefore(campaign, first)) first = campaign;
+        } else if (verdict.code === 'held:holdout') {
+          if (!heldBefore.has(campaign.id)) held.push(campaign);
+          heldBefore.add(campaign.id);
         } else if (verdict.code === 'waiting:trigger') {
           if (verdict.remainingMs !== null && visibleSince !== null)
             near.push({ campaign, inMs: verdict.remainingMs });
@@ -194,8 +226,9 @@ export function createPageView(input: PageViewInput): PageView {
           near.push({ campaign, inMs: verdict.retryAtMs - at.wallMs });
         }
       }
-      return { open: first, near: near.sort((a, b) => a.inMs - b.inMs) };
+      return { open: first, held, near: near.sort((a, b) => a.inMs - b.inMs) };
     },
+    scheduleVerdict,
     verdictOf,
   };
 }

@@ -1,9 +1,6 @@
 import type { ExitCertainty } from '@velarium/contract';
+import { exitSign } from '@velarium/core/decide';
 import { all, on } from './on.ts';
-
-/** Pixels from the top edge, and pixels a millisecond upwards, that make an early and a likely sign. */
-const EARLY = { zone: 160, speed: 0.8 };
-const LIKELY = { zone: 40, speed: 0.3 };
 
 /**
  * Tells signs that the mouse is leaving through the top of the window. Fingers and pens never do; going into a
@@ -21,8 +18,8 @@ export function onExitByMouse(callback: (certainty: ExitCertainty) => void): () 
       const speed = last && atMs > last.atMs ? (last.y - y) / (atMs - last.atMs) : 0;
       last = { y, atMs };
       if (isChoosing()) return;
-      if (y < LIKELY.zone && speed > LIKELY.speed) callback('likely');
-      else if (y < EARLY.zone && speed > EARLY.speed) callback('early');
+      const sign = exitSign(y, speed);
+      if (sign) callback(sign);
     }),
     on(document, ['mouseout'], (event) => {
       const { relatedTarget, clientX, clientY } = event as MouseEvent;

@@ -1,30 +1,20 @@
+import { createQuickScroll } from '@velarium/core/decide';
 import { all, on } from './on.ts';
-
-/** A scroll up of this share of the window within this time is quick. */
-const QUICK = { share: 0.35, withinMs: 500 };
-const RISING_EVERY_MS = 100;
 
 /** Tells a quick scroll up by touch, after having been at least one screen down. */
 export function onQuickScrollUp(callback: () => void): () => void {
+  const scroll = createQuickScroll();
   let isTouch = false;
-  let deepest = 0;
-  let trail: { y: number; atMs: number }[] = [];
   return all([
     on(window, ['pointerdown', 'touchstart'], (event) => {
       isTouch = event.type === 'touchstart' || (event as PointerEvent).pointerType === 'touch';
-      trail = [];
+      scroll.begin();
     }),
     on(window, ['wheel'], () => {
       isTouch = false;
     }),
     on(window, ['scroll'], () => {
-      if (!isTouch) return;
-      const [y, atMs] = [scrollY, performance.now()];
-      deepest = Math.max(deepest, y);
-      if (atMs - (trail.at(-1)?.atMs ?? Number.NEGATIVE_INFINITY) < RISING_EVERY_MS / 4) return;
-      trail = [...trail.filter((one) => atMs - one.atMs < QUICK.withinMs), { y, atMs }];
-      const highest = Math.max(...trail.map((one) => one.y));
-      if (deepest >= innerHeight && highest - y > innerHeight * QUICK.share) callback();
+      if (isTouch && scroll.move(scrollY, performance.now(), innerHeight)) callback();
     }),
   ]);
 }

@@ -1,15 +1,11 @@
+import { on } from '../observe/on.ts';
+
 /** Calls `callback` when the page comes to the front again, also out of the back/forward cache. */
-export function onPageShown(callback: () => void): () => void {
-  const handleVisibility = () => {
+export function onPageShown(callback: () => void): void {
+  on(document, ['visibilitychange'], () => {
     if (document.visibilityState === 'visible') callback();
-  };
-  const handleRestore = (event: PageTransitionEvent) => {
-    if (event.persisted) callback();
-  };
-  document.addEventListener('visibilitychange', handleVisibility);
-  addEventListener('pageshow', handleRestore);
-  return () => {
-    document.removeEventListener('visibilitychange', handleVisibility);
-    removeEventListener('pageshow', handleRestore);
-  };
+  });
+  on(window, ['pageshow'], (event) => {
+    if ((event as PageTransitionEvent).persisted) callback();
+  });
 }

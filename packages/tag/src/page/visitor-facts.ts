@@ -1,4 +1,5 @@
 import type { PageViewFacts } from '@velarium/core/decide';
+import type { Rare, UserAgent } from '@velarium/core/rare';
 import { find } from '../observe/on.ts';
 
 interface Basket {
@@ -19,11 +20,30 @@ interface ToldFacts {
 const isRecord = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' && value !== null;
 
-export function createToldFacts(): ToldFacts {
+/** `kinds` is there only where a campaign asks for the kind of browser. */
+export function createToldFacts(
+  country: string | null,
+  kinds: Pick<Rare, 'browserOf' | 'systemOf'> | undefined,
+): ToldFacts {
   let kind: string | undefined;
   let signedIn: boolean | null = null;
   let basket: Basket | null = null;
   let attributes: Record<string, string> = {};
+  const agent: UserAgent = {
+    userAgent: navigator.userAgent,
+    hints: (navigator as { userAgentData?: UserAgent['hints'] }).userAgentData,
+    touchPoints: navigator.maxTouchPoints,
+  };
+  // Asked once: each costs more than a decision does.
+  const languages = (navigator.languages ?? [navigator.language]).map((language) => language.toLowerCase());
+  const browser = kinds?.browserOf(agent) ?? 'other';
+  const system = kinds?.systemOf(agent) ?? 'other';
+  let zone: string | undefined;
+  const timeZone = () => {
+    // A browser takes its time over this, so it is asked only when a schedule asks.
+    zone ??= Intl.DateTimeFormat().resolvedOptions().timeZone;
+    return zone;
+  };
   return {
     tellPage(page) {
       if (isRecord(page) && typeof page.kind === 'string') kind = page.kind;
@@ -55,11 +75,12 @@ export function createToldFacts(): ToldFacts {
       signedIn,
       basket,
       attributes,
-      languages: (navigator.languages ?? [navigator.language]).map((language) => language.toLowerCase()),
-      // The edge's header will tell; until then unknown is a value.
-      country: null,
+      languages,
+      country,
+      browser,
+      system,
       ownHost: location.hostname,
-      timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+      timeZone,
     }),
   };
 }

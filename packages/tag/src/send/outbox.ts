@@ -1,11 +1,14 @@
 import type { Collect, VisitorEvent } from '@velarium/contract';
 import { onPageHidden } from '../page/on-page-hidden.ts';
-import type { Storage } from '../store/storage.ts';
+import { recordName, type Storage } from '../store/storage.ts';
 
 /** Most events kept for a server that does not answer; the oldest go first. */
 const KEPT = 200;
 const PER_CALL = 50;
 const DELAY_MS = 400;
+
+/** Where events wait in storage until the server has them. */
+export const unsentName = (siteKey: string) => `${recordName(siteKey)}:unsent`;
 
 export interface EventOutbox {
   add(event: VisitorEvent): void;
@@ -18,7 +21,7 @@ export interface EventOutbox {
  * next one does. An event sent twice counts once, by its id.
  */
 export function createEventOutbox(edge: string, siteKey: string, storage: Storage): EventOutbox {
-  const name = `velarium:${siteKey}:unsent`;
+  const name = unsentName(siteKey);
   let timer = 0;
   let isSending = false;
   let visitor = () => '';

@@ -1,12 +1,20 @@
-import type { Problem, Submit } from '@velarium/contract';
+import type { Problem, Submit, VisitorEvent } from '@velarium/contract';
+import type { Answers } from '@velarium/render';
+import type { SiteScript } from '../site-script.ts';
 
-/** Sends a form's answers; rejects with words a visitor can act on. */
-export async function submitAnswers(edge: string, submit: Submit): Promise<void> {
+/** Sends a form's answers with the event they convert by; rejects with words a visitor can act on. */
+export async function submitAnswers(
+  { edge, key }: SiteScript,
+  visitor: string,
+  event: VisitorEvent,
+  answers: Answers,
+): Promise<void> {
+  const body = { site: key, visitor, event: event as Submit['event'], ...answers } satisfies Submit;
   let response: Response;
   try {
     response = await fetch(`${edge}/submit`, {
       method: 'POST',
-      body: JSON.stringify(submit),
+      body: JSON.stringify(body),
       credentials: 'omit',
     });
   } catch {

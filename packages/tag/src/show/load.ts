@@ -1,33 +1,45 @@
-import type { ManifestCampaign, Message } from '@velarium/contract';
+import type { MessageFile } from '@velarium/contract';
+import type { Further } from '@velarium/render';
+import type { BundleName } from '../files.ts';
+import type * as Form from '../form.ts';
 import type * as Renderer from '../renderer.ts';
 import type { SiteScript } from '../site-script.ts';
 
-/** Replaced at build time by the file name of the renderer's bundle, which carries its content hash. */
-declare const __RENDERER__: string;
-
 export interface Loaded {
-  readonly message: Message;
-  readonly show: typeof Renderer.show;
+  readonly file: MessageFile;
+  readonly renderer: typeof Renderer;
+  readonly form?: (typeof Form)['form'];
+  readonly further?: Further;
 }
-export type Load = (campaign: ManifestCampaign) => Promise<Loaded>;
+/** Loads the message whose file has this hash, and the renderer. */
+export type Load = (hash: string) => Promise<Loaded>;
 
-/** Loads a campaign's message and the renderer, each once. Failures are not kept, so a later try can succeed. */
-export function createLoader({ edge, key }: SiteScript): Load {
-  const messages = new Map<string, Promise<Message>>();
+/** Loads one of the tag's other bundles. */
+export type LoadPart = <Bundle>(name: BundleName) => Promise<Bundle>;
+
+/** Loads each message and the renderer once, and the further blocks where a message has any. Failures are not kept, so a later try can succeed. */
+export function createLoader(
+  { edge, key }: SiteScript,
+  loadPart: LoadPart,
+  known: Readonly<Record<string, MessageFile>> = {},
+): Load {
+  const files = new Map<string, Promise<MessageFile>>();
   let renderer: Promise<typeof Renderer> | undefined;
-  const fetchMessage = async (hash: string): Promise<Message> => {
+  const fetchMessage = async (hash: string): Promise<MessageFile> => {
     const response = await fetch(`${edge}/tag/${key}/messages/${hash}.json`, { credentials: 'omit' });
     if (!response.ok) throw new Error(String(response.status));
     return response.json();
   };
-  return async ({ message: hash }) => {
-    const message = messages.get(hash) ?? fetchMessage(hash);
-    messages.set(hash, message);
-    renderer ??= import(/* @vite-ignore */ `${edge}/tag/${__RENDERER__}`);
+  return async (hash) => {
+    const file = files.get(hash) ?? (known[hash] ? Promise.resolve(known[hash]) : fetchMessage(hash));
+    files.set(hash, file);
+    renderer ??= loadPart<typeof Renderer>('renderer');
     try {
-      return { message: await message, show: (await renderer).show };
+      const loaded = await file;
+      const parts = await Promise.all(loaded.parts.map(loadPart));
+      return Object.assign({ file: loaded, renderer: await renderer }, ...parts);
     } catch (error) {
-      messages.delete(hash);
+      files.delete(hash);
       renderer = undefined;
       throw error;
     }

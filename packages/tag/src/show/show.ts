@@ -1,54 +1,144 @@
-import type { CloseWay, Message, Submit } from '@velarium/contract';
+import type { ManifestCampaign, MessageFile, VisitorEvent } from '@velarium/contract';
+import {
+  boundMemory,
+  type Memory,
+  type PageViewFacts,
+  rememberAnswered,
+  rememberClosed,
+  rememberConverted,
+  rememberRefused,
+  rememberShown,
+} from '@velarium/core/decide';
 import { convertsByLink } from '@velarium/core/message';
-import { renderMessage } from '@velarium/render';
+import { type AnswerPart, type Answers, type Further, renderMessage } from '@velarium/render';
+import type { Topic } from '../api.ts';
 import { onViewable } from '../page/on-viewable.ts';
-import { submitAnswers } from '../send/submit.ts';
+import type { SiteScript } from '../site-script.ts';
+import { personalFacts } from './personal-facts.ts';
 
-export interface ShowHooks {
-  readonly onViewable: () => void;
-  readonly onClicked: () => void;
-  /** `form` answers are counted by the server that stored them; a followed link has only the tag to tell of it. */
-  readonly onConverted: (by: 'link' | 'form') => void;
-  /** The edge's origin, and what goes to it with the answers of a form. */
-  readonly edge: string;
-  readonly envelope: () => Omit<Submit, 'fields' | 'consent'>;
-  /** Gone for good; `way` is `undefined` when the page left it, not the visitor. */
-  readonly onGone: (way: CloseWay | undefined) => void;
+/** What a shown message may do to the visit it belongs to. */
+interface ShowContext {
+  /** The campaigns that are running, which memory keeps when it must forget some. */
+  readonly live: ReadonlySet<string>;
+  readonly change: (by: (memory: Memory) => Memory) => void;
+  readonly report: (kind: VisitorEvent['kind'], more?: Pick<VisitorEvent, 'closedBy'>) => void;
+  /** `name` is what a button calls. */
+  readonly tell: (topic: Topic, name?: string) => void;
+  /** Sends a form's answers; rejects with words for the visitor. */
+  readonly send: (answers: Answers) => Promise<void>;
+  /** What the page has told of itself and its visitor. */
+  readonly facts: () => PageViewFacts;
+  readonly timeZone: string;
+  readonly script: SiteScript;
+  readonly form: AnswerPart | undefined;
+  readonly further: Further | undefined;
+  /** Gone for good. */
+  readonly onGone: () => void;
 }
 
 export interface Shown {
-  close(way: CloseWay | undefined): void;
+  /** `way` is `undefined` when the page left the message, not the visitor. */
+  close(way: VisitorEvent['closedBy']): void;
 }
 
-/** Draws a loaded message over the page and reports what becomes of it. */
-export function show(message: Message, hooks: ShowHooks): Shown {
+/** Draws a loaded message over the page, and remembers and reports what becomes of it. */
+export function show(
+  campaign: ManifestCampaign,
+  { message, sheet, pictures }: MessageFile,
+  context: ShowContext,
+): Shown {
+  const { change, report, tell, live, script } = context;
+  const { id } = campaign;
+  let firstSeenMs = Date.now();
+  change((memory) => {
+    const next = boundMemory(rememberShown(memory, campaign, Date.now()), live);
+    firstSeenMs = next.campaigns[id]?.firstAtMs ?? firstSeenMs;
+    return next;
+  });
   let isGone = false;
-  const close = (way: CloseWay | undefined) => {
+  const close: Shown['close'] = (closedBy) => {
     if (isGone) return;
     isGone = true;
     stopWatching();
-    rendered.remove();
-    hooks.onGone(way);
+    // What the page itself leaves goes at once; a message of its own accord goes as it was designed to.
+    rendered.remove({ isPlayed: !!closedBy, onGone: context.onGone });
+    if (closedBy) {
+      change((memory) => rememberClosed(memory, id, Date.now()));
+      report('closed', { closedBy });
+      tell('closed');
+    }
+  };
+  const convert = () => {
+    change((memory) => rememberConverted(memory, id, Date.now()));
+    tell('converted');
+  };
+  const refuse = () => {
+    change((memory) => rememberRefused(memory, id, Date.now()));
+    report('refused');
+  };
+  const stepOf = (role: string) => message.steps.find((step) => step.role === role);
+  const goTo = (role: string) => {
+    const step = stepOf(role);
+    if (step) rendered.showStep(step.id);
+    else close('action');
   };
   const rendered = renderMessage(message, {
+    // The database does not know where its edge lives; the tag does.
+    sheet: sheet.replaceAll('edge:', script.edge),
     // Beside the body, where no transform of the page can hold a fixed layer back.
     parent: document.documentElement,
-    onClose: close,
+    pictures,
+    pictureBase: script.edge,
+    form: context.form,
+    further: context.further,
+    factOf: personalFacts(context.facts),
+    clock: { nowMs: Date.now, firstSeenMs, timeZone: context.timeZone },
+    countsAddress: `${script.edge}/tag/${script.key}/counts/${id}`,
+    onClose(way) {
+      if (way === 'button' && message.close.means === 'no') refuse();
+      close(way);
+    },
     onAction: (action) => {
+      if (action.kind === 'refuse') {
+        refuse();
+        goTo('refused');
+        return;
+      }
+      if (action.kind === 'step') {
+        rendered.showStep(action.step);
+        return;
+      }
+      if (action.kind === 'call') {
+        tell('called', action.name);
+        return;
+      }
+      if (action.kind === 'copy' || action.kind === 'share') {
+        change((memory) => rememberAnswered(memory, id));
+        report(action.kind === 'share' ? 'shared' : 'clicked');
+        return;
+      }
       if (action.kind === 'link') {
-        hooks.onClicked();
-        if (convertsByLink(message)) hooks.onConverted('link');
+        change((memory) => rememberAnswered(memory, id));
+        report('clicked');
+        if (convertsByLink(message)) {
+          report('converted');
+          convert();
+        }
       }
       close('action');
     },
     onSend: async (answers) => {
-      await submitAnswers(hooks.edge, { ...hooks.envelope(), ...answers });
-      hooks.onConverted('form');
-      const success = message.steps.find((step) => step.role === 'success');
-      if (success) rendered.showStep(success.id);
-      else close('action');
+      await context.send(answers);
+      // The server that stored the answers has counted them.
+      convert();
+      goTo('success');
     },
   });
-  const stopWatching = onViewable(rendered.box, hooks.onViewable);
+  const seen = (topic: 'shown' | 'viewable') => {
+    report(topic);
+    tell(topic);
+  };
+  const stopWatching = onViewable(rendered.box, () => seen('viewable'));
+  seen('shown');
   return { close };
 }

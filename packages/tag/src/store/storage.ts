@@ -1,27 +1,50 @@
-/** Text kept under a name; falls back to the page's own life when the browser refuses storage. */
+/** Where the visitor's record lies. */
+export const recordName = (siteKey: string) => `velarium:${siteKey}`;
+
+/** Text kept under a name; falls back to the page's own life when the browser or the visitor refuses storage. */
 export interface Storage {
   read(name: string): string | null;
   write(name: string, value: string): void;
+  /** Whether what is written outlives the page. */
+  isKept(): boolean;
+  /** From now on what is written outlives the page, or does not. */
+  allow(isAllowed: boolean): void;
+  /** What only this page knows. */
+  readonly fallback: Map<string, string>;
+  /** The browser's storage behind it; asking for it may throw. */
+  readonly keep: () => globalThis.Storage;
 }
 
-export function createStorage(): Storage {
+export function createStorage(
+  isAllowed: boolean,
+  keep: () => globalThis.Storage = () => localStorage,
+): Storage {
   const fallback = new Map<string, string>();
   return {
+    fallback,
+    keep,
     read(name) {
+      let value: string | null | undefined;
       try {
-        return localStorage.getItem(name) ?? fallback.get(name) ?? null;
+        value = isAllowed ? keep().getItem(name) : null;
       } catch {
-        return fallback.get(name) ?? null;
+        // Refused: what this page has learned still holds for this page.
       }
+      return value ?? fallback.get(name) ?? null;
     },
     write(name, value) {
+      fallback.set(name, value);
       try {
-        localStorage.setItem(name, value);
+        if (!isAllowed) return;
+        keep().setItem(name, value);
         fallback.delete(name);
       } catch {
-        // Blocked or full: what this page has learned still holds for this page.
-        fallback.set(name, value);
+        // Blocked or full.
       }
+    },
+    isKept: () => !fallback.size,
+    allow(next) {
+      isAllowed = next;
     },
   };
 }

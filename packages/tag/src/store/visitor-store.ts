@@ -1,13 +1,13 @@
 import {
   type Arrival,
-  boundMemory,
   type Memory,
   newMemory,
   readMemory,
   touchSession,
+  writeMemory,
 } from '@velarium/core/decide';
 import { timeOrderedId, visitorId } from '../ids.ts';
-import type { Storage } from './storage.ts';
+import { recordName, type Storage } from './storage.ts';
 
 export interface VisitorStore {
   /** The record as it is now, other tabs' changes included. */
@@ -16,7 +16,6 @@ export interface VisitorStore {
   change(by: (memory: Memory) => Memory): Memory;
   /** Notes activity and begins a new session when the old one has ended. */
   touch(): Memory;
-  setLive(liveIds: ReadonlySet<string>, sessionMinutes: number): void;
 }
 
 const IDS = { visitor: visitorId, session: timeOrderedId };
@@ -37,26 +36,19 @@ function arrival(): Arrival {
   };
 }
 
-export function createVisitorStore(storage: Storage, siteKey: string): VisitorStore {
-  const name = `velarium:${siteKey}`;
-  let live: ReadonlySet<string> = new Set();
-  let sessionMinutes = 30;
+export function createVisitorStore(storage: Storage, siteKey: string, sessionMinutes: number): VisitorStore {
+  const name = recordName(siteKey);
 
   const read = () => readMemory(storage.read(name)) ?? write(newMemory(IDS, Date.now(), arrival()));
   const write = (memory: Memory): Memory => {
-    const bounded = boundMemory(memory, live);
-    storage.write(name, JSON.stringify(bounded));
-    return bounded;
+    storage.write(name, writeMemory(memory));
+    return memory;
   };
   const change = (by: (memory: Memory) => Memory) => write(by(read()));
   return {
     read,
     change,
     touch: () => change((memory) => touchSession(memory, Date.now(), sessionMinutes, IDS, arrival())),
-    setLive(liveIds, minutes) {
-      live = liveIds;
-      sessionMinutes = minutes;
-    },
   };
 }
 

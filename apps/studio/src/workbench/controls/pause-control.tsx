@@ -1,12 +1,16 @@
 import type { Pause } from '@velarium/contract';
-import { Field } from '../../ui/field.tsx';
 import { useWorkbench, useWorkbenchStore } from '../store.ts';
 import { Choice } from './choice.tsx';
+import { SpanField } from './limits/span-field.tsx';
 
 type Kind = 'none' | 'session' | 'ever' | 'days';
 const DEFAULT_DAYS = 30;
 
-const LABEL = { afterClose: 'After a close', afterConversion: 'After a conversion' } as const;
+const LABEL = {
+  afterClose: 'After a close',
+  afterNo: 'After a no',
+  afterConversion: 'After a conversion',
+} as const;
 
 /** How long it stays away from a visitor who closed it, or who did what it asks. */
 export function PauseControl({ after }: { readonly after: keyof typeof LABEL }) {
@@ -24,24 +28,11 @@ export function PauseControl({ after }: { readonly after: keyof typeof LABEL }) 
         options={[
           { value: 'none', label: 'It may come again' },
           { value: 'session', label: 'Stays away this session' },
-          { value: 'days', label: 'Stays away some days' },
+          { value: 'days', label: 'Stays away for a while' },
           { value: 'ever', label: 'Never comes again' },
         ]}
       />
-      {typeof pause === 'object' && (
-        <Field
-          label={pause.unit[0]?.toUpperCase() + pause.unit.slice(1)}
-          type="number"
-          min={1}
-          max={365}
-          value={pause.count}
-          onChange={(event) => {
-            const count = Math.round(event.target.valueAsNumber);
-            if (count >= 1 && count <= 365) set({ ...pause, count });
-          }}
-          className="max-w-40"
-        />
-      )}
+      {typeof pause === 'object' && <SpanField label="Unit" value={pause} onChange={set} />}
     </div>
   );
 }

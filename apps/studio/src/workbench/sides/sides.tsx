@@ -1,15 +1,15 @@
-import type { Message } from '@velarium/contract';
-import { Accordion } from 'radix-ui';
-import type { ReactNode } from 'react';
-import { Slider } from '../../ui/slider.tsx';
-import { BlockControl } from '../controls/block-control.tsx';
-import { CapsControl } from '../controls/caps-control.tsx';
-import { ColoursControl } from '../controls/colour-control.tsx';
+import { type ReactNode, useId } from 'react';
+import { Fold } from '../../ui/fold.tsx';
+import { AudienceControl } from '../controls/audience/audience-control.tsx';
 import { DevicesControl } from '../controls/devices-control.tsx';
-import { MomentControl } from '../controls/moment-control.tsx';
-import { PagesControl } from '../controls/pages-control.tsx';
+import { CapsControl } from '../controls/limits/caps-control.tsx';
+import { AfreshControl, HoldoutControl, MemoryControl } from '../controls/limits/counting-control.tsx';
+import { OrderControl } from '../controls/limits/order-control.tsx';
+import { ScheduleControl } from '../controls/limits/schedule-control.tsx';
+import { MomentControl } from '../controls/moment/moment-control.tsx';
+import { PagesControl } from '../controls/pages/pages-control.tsx';
 import { PauseControl } from '../controls/pause-control.tsx';
-import { PlaceControl } from '../controls/place-control.tsx';
+import { MessageSide } from '../message/message-side.tsx';
 import { type Side, useWorkbench, useWorkbenchStore } from '../store.ts';
 
 export const SIDES: readonly { readonly side: Side; readonly label: string; readonly question: string }[] = [
@@ -19,38 +19,39 @@ export const SIDES: readonly { readonly side: Side; readonly label: string; read
   { side: 'limits', label: 'Limits', question: 'how often' },
 ];
 
-/** The four sides of a campaign as drawers: one open, the others in sight. */
+/** The four sides of a campaign: one open, the others a press away. */
 export function Sides() {
   const { openSide } = useWorkbenchStore().getState();
   const side = useWorkbench((state) => state.side);
+  const id = useId();
+  const label = SIDES.find((one) => one.side === side)?.label;
   return (
-    <Accordion.Root
-      type="single"
-      value={side}
-      onValueChange={(next) => next && openSide(next as Side)}
-      className="flex min-h-0 flex-col border-l border-line"
-    >
-      {SIDES.map(({ side: one, label, question }, position) => (
-        <Accordion.Item
-          key={one}
-          value={one}
-          className="flex min-h-0 flex-col border-b border-line data-[state=open]:flex-1"
-        >
-          <Accordion.Header>
-            <Accordion.Trigger className="group flex h-10 w-full items-baseline gap-3 px-4 pt-2.5 text-left hover:bg-sail-wash data-[state=open]:hover:bg-transparent">
-              <span className="font-serif text-lg leading-none group-data-[state=open]:text-sail">
-                {label}
-              </span>
-              <span className="text-xs text-soft">{question}</span>
-              <kbd className="ml-auto text-xs text-soft">{position + 1}</kbd>
-            </Accordion.Trigger>
-          </Accordion.Header>
-          <Accordion.Content className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)] content-start gap-5 overflow-auto px-4 pt-1 pb-5">
-            {CONTENT[one]}
-          </Accordion.Content>
-        </Accordion.Item>
-      ))}
-    </Accordion.Root>
+    <div className="flex min-h-0 min-w-0 flex-col border-l border-line">
+      <div className="flex border-b border-line px-2">
+        {SIDES.map(({ side: one, label: name, question }, position) => (
+          <button
+            key={one}
+            type="button"
+            title={`${question} (${position + 1})`}
+            aria-expanded={one === side}
+            aria-controls={one === side ? id : undefined}
+            onClick={() => openSide(one)}
+            className="-mb-px h-10 flex-1 rounded-t border-b-2 border-transparent font-serif text-lg leading-none text-soft hover:bg-sail-wash aria-expanded:border-sail aria-expanded:text-ink"
+          >
+            {name}
+          </button>
+        ))}
+      </div>
+      <section
+        // A side begins at its top, wherever the one before was scrolled to.
+        key={side}
+        id={id}
+        aria-label={label}
+        className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)] content-start gap-5 overflow-auto px-4 pt-4 pb-6"
+      >
+        {CONTENT[side]}
+      </section>
+    </div>
   );
 }
 
@@ -61,59 +62,30 @@ const CONTENT: Readonly<Record<Side, ReactNode>> = {
     <>
       <PagesControl />
       <DevicesControl />
+      <AudienceControl />
     </>
   ),
   limits: (
     <>
       <CapsControl />
-      <PauseControl after="afterClose" />
-      <PauseControl after="afterConversion" />
+      <div>
+        <Fold title="Stays away">
+          <PauseControl after="afterClose" />
+          <PauseControl after="afterNo" />
+          <PauseControl after="afterConversion" />
+        </Fold>
+        <Fold title="Schedule">
+          <ScheduleControl />
+        </Fold>
+        <Fold title="Beside other campaigns">
+          <OrderControl />
+        </Fold>
+        <Fold title="Memory and counting">
+          <MemoryControl />
+          <HoldoutControl />
+          <AfreshControl />
+        </Fold>
+      </div>
     </>
   ),
 };
-
-const STEP_NAME: Readonly<Record<Message['steps'][number]['role'], string>> = {
-  first: 'First step',
-  success: 'After it is sent',
-};
-
-function MessageSide() {
-  const { editMessage, showStep } = useWorkbenchStore().getState();
-  const message = useWorkbench((state) => state.document.message);
-  const stepId = useWorkbench((state) => state.stepId);
-  const hasWidth = message.format !== 'bar' && message.format !== 'fullscreen';
-  return (
-    <>
-      {message.steps.length > 1 && (
-        <fieldset className="flex gap-px border border-line-strong">
-          <legend className="sr-only">Steps</legend>
-          {message.steps.map(({ id, role }) => (
-            <button
-              key={id}
-              type="button"
-              aria-pressed={id === stepId}
-              onClick={() => showStep(id)}
-              className="h-8 flex-1 hover:bg-sail-wash aria-pressed:bg-ink aria-pressed:text-sheet"
-            >
-              {STEP_NAME[role]}
-            </button>
-          ))}
-        </fieldset>
-      )}
-      <BlockControl />
-      <PlaceControl />
-      {hasWidth && (
-        <Slider
-          label="Width"
-          value={message.width}
-          min={240}
-          max={900}
-          step={10}
-          unit="px"
-          onChange={(width) => editMessage((old) => ({ ...old, width }), 'width')}
-        />
-      )}
-      <ColoursControl />
-    </>
-  );
-}

@@ -1,57 +1,98 @@
-import type { Block, Message, RichText } from '@velarium/contract';
-import { changeBlock, tidyRichText } from '@velarium/core';
+import {
+  type Block,
+  colourValueSchema,
+  linkAddressSchema,
+  type Message,
+  type RichText,
+} from '@velarium/contract';
+import { changeBlock, findBlock, tidyRichText } from '@velarium/core';
 import type { RenderedMessage } from '@velarium/render';
+import { BLOCK_WORDS } from '../message/block-names.tsx';
+import { createAfterPaint } from './after-paint.ts';
+import { DRAG_SHEET } from './drag.ts';
+import { watchChoice } from './mark-words.ts';
 
 export interface EditHooks {
   readonly onEdit: (change: (message: Message) => Message, key: string) => void;
-  readonly onSelect: (blockId: string) => void;
+  readonly onSelect: (blockId: string | null) => void;
 }
-
-const NAMES: Readonly<Record<Block['kind'], string>> = {
-  heading: 'Heading',
-  text: 'Text',
-  button: 'Button words',
-  form: 'Form',
-};
 
 /** Marks of the stage itself, in a sheet beside the renderer's so that what is drawn stays what is shown. */
 const STAGE_SHEET = `
-[data-block]{cursor:text}
+[data-block]{cursor:pointer}
 [data-block]:hover{outline:1px dashed #8d8674;outline-offset:3px}
+.column{min-block-size:24px}
+.column:empty{outline:1px dashed #8d8674;outline-offset:-1px}
+.pic:empty,.film:not(:has(img)){min-block-size:110px;background:repeating-linear-gradient(135deg,#8d867433 0 8px,transparent 8px 16px)}
+hr[data-block]{outline-offset:6px}
+iframe{pointer-events:none}
+.close{animation:none!important;opacity:1!important}
 [data-block][data-selected]{outline:2px solid #a4471f;outline-offset:3px}
 [contenteditable]{outline:none;cursor:text;min-inline-size:1ch}
 [contenteditable]:empty::before{content:"Write here";opacity:.55}
 `;
 
-/** Turns the texts of a drawn message into fields one can type into. */
-export function makeEditable(rendered: RenderedMessage, message: Message, hooks: EditHooks): void {
+/** What may decide something on the text that is being typed. */
+const IN_FRAME = ['keydown', 'pointerdown', 'focusout'];
+const IN_STUDIO = ['keydown', 'pointerdown', 'blur', 'beforeunload'];
+
+/** Turns the texts of a drawn message into fields one can type into. Returns the undo. */
+export function makeEditable(rendered: RenderedMessage, message: Message, hooks: EditHooks): () => void {
   const { root } = rendered;
   const view = root.ownerDocument.defaultView as Window & typeof globalThis;
   const sheet = new view.CSSStyleSheet();
-  sheet.replaceSync(STAGE_SHEET);
+  sheet.replaceSync(STAGE_SHEET + DRAG_SHEET);
   root.adoptedStyleSheets = [...root.adoptedStyleSheets, sheet];
+
+  const typing = createAfterPaint();
+  // Whatever comes next in this window finds the text as it stands there.
+  for (const kind of IN_FRAME) root.ownerDocument.addEventListener(kind, typing.flush, true);
+  for (const kind of IN_STUDIO) window.addEventListener(kind, typing.flush, true);
 
   // On the stage nothing acts: links lead nowhere, labels do not move the focus, forms are not sent.
   root.addEventListener('click', (event) => event.preventDefault(), true);
+  const choose = (event: Event) => {
+    const inside = event
+      .composedPath()
+      .filter((one): one is HTMLElement => (one as HTMLElement).dataset?.block !== undefined);
+    // What stands within a saved block is not the message's own; the saved block is.
+    const known = inside.find((one) => findBlock(message, one.dataset.block as string));
+    hooks.onSelect(known?.dataset.block ?? null);
+  };
+  root.addEventListener('pointerdown', choose);
+  root.addEventListener('focusin', choose);
   for (const drawn of root.querySelectorAll<HTMLElement>('[data-block]')) {
     const blockId = drawn.dataset.block as string;
-    const block = message.steps.flatMap((step) => step.blocks).find(({ id }) => id === blockId);
+    const block = findBlock(message, blockId);
     if (!block) continue;
-    drawn.addEventListener('focusin', () => hooks.onSelect(blockId));
-    drawn.addEventListener('pointerdown', () => hooks.onSelect(blockId));
     const edit = (change: (block: Block) => Block, part: string) =>
       hooks.onEdit((current) => changeBlock(current, blockId, change), `${blockId}.${part}`);
     for (const { element, part, write } of editableParts(drawn, block)) {
       element.contentEditable = block.kind === 'text' ? 'true' : 'plaintext-only';
       element.setAttribute('role', 'textbox');
-      element.setAttribute('aria-label', part === 'words' ? NAMES[block.kind] : part);
-      if (block.kind === 'text') element.setAttribute('aria-multiline', 'true');
-      element.addEventListener('input', () => edit((current) => write(current, element), part));
+      element.setAttribute(
+        'aria-label',
+        part === 'words' ? (NAMES[block.kind] ?? BLOCK_WORDS[block.kind]) : part,
+      );
+      if (block.kind === 'text') {
+        element.setAttribute('aria-multiline', 'true');
+        watchChoice(element);
+      }
+      element.addEventListener('input', () =>
+        typing.put(`${blockId}.${part}`, () => edit((current) => write(current, element), part)),
+      );
       element.addEventListener('paste', pastePlain);
       element.addEventListener('keydown', keepTyping);
     }
   }
+  return () => {
+    typing.flush();
+    for (const kind of IN_FRAME) root.ownerDocument.removeEventListener(kind, typing.flush, true);
+    for (const kind of IN_STUDIO) window.removeEventListener(kind, typing.flush, true);
+  };
 }
+
+const NAMES: Readonly<Partial<Record<Block['kind'], string>>> = { button: 'Button words' };
 
 export function markSelected(rendered: RenderedMessage, blockId: string | null): void {
   for (const drawn of rendered.root.querySelectorAll<HTMLElement>('[data-block]')) {
@@ -107,14 +148,54 @@ function editableParts(drawn: HTMLElement, block: Block): EditablePart[] {
           (b, e) => ({ ...b, submitLabel: wordsOf(e).slice(0, 120) }) as Block,
         ),
       ];
+    case 'code':
+      return [
+        ...part(find('[data-code]'), 'Code', (b, e) => ({ ...b, code: wordsOf(e).slice(0, 60) }) as Block),
+        ...part(
+          find('[data-copy]'),
+          'Words on the copy button',
+          (b, e) => ({ ...b, copyLabel: wordsOf(e).slice(0, 60) }) as Block,
+        ),
+      ];
+    case 'share':
+      return block.ways.flatMap((way) =>
+        part(find(`[data-way="${way.id}"]`), `Label of ${way.label}`, (b, e) =>
+          b.kind === 'share'
+            ? {
+                ...b,
+                ways: b.ways.map((one) =>
+                  one.id === way.id ? { ...one, label: wordsOf(e).slice(0, 60) } : one,
+                ),
+              }
+            : b,
+        ),
+      );
+    default:
+      return [];
   }
 }
 
-/** Reads what a browser's editing has made of a text back into a tree; anything but words, bold and italic is dropped. */
+type SpanStyle = Omit<RichText[number][number], 'text'>;
+
+/** What an element adds to the style of the words within it. */
+function markOf(element: HTMLElement): SpanStyle {
+  const address = element.tagName === 'A' ? (element.getAttribute('href') ?? '') : '';
+  const colour = colourValueSchema.safeParse(element.dataset.colour);
+  return {
+    ...(/^(B|STRONG)$/.test(element.tagName) ? { bold: true as const } : {}),
+    ...(/^(I|EM)$/.test(element.tagName) ? { italic: true as const } : {}),
+    ...(address && linkAddressSchema.safeParse(address).success ? { link: address } : {}),
+    ...(colour.success ? { colour: colour.data } : {}),
+    ...(element.classList.contains('s') ? { size: 'small' as const } : {}),
+    ...(element.classList.contains('l') ? { size: 'large' as const } : {}),
+  };
+}
+
+/** Reads what a browser's editing has made of a text back into a tree; what the tree cannot say is dropped. */
 export function readRichText(element: HTMLElement): RichText {
   const paragraphs: RichText = [[]];
-  const isBlock = (node: Element) => /^(P|DIV)$/.test(node.tagName);
-  const walk = (node: Node, style: { bold?: true; italic?: true }) => {
+  const isBlock = (node: Element) => /^(P|DIV|LI)$/.test(node.tagName);
+  const walk = (node: Node, style: SpanStyle) => {
     for (const child of node.childNodes) {
       if (child.nodeType === 3) {
         paragraphs.at(-1)?.push({ text: (child.textContent ?? '').replaceAll('\u00a0', ' '), ...style });
@@ -133,11 +214,7 @@ export function readRichText(element: HTMLElement): RichText {
       ) {
         paragraphs.push([]);
       }
-      walk(inner, {
-        ...style,
-        ...(/^(B|STRONG)$/.test(inner.tagName) ? { bold: true as const } : {}),
-        ...(/^(I|EM)$/.test(inner.tagName) ? { italic: true as const } : {}),
-      });
+      walk(inner, { ...style, ...markOf(inner) });
     }
   };
   walk(element, {});

@@ -1,10 +1,19 @@
-import type { Device, Message } from '@velarium/contract';
+import type { Device, LookStyle, Message } from '@velarium/contract';
+import { moveBlock, type PersonalFacts, WINDOW_OF, withSavedBlocks } from '@velarium/core';
 import { type RenderedMessage, renderMessage } from '@velarium/render';
+import { drawForm } from '@velarium/render/form';
+import { further } from '@velarium/render/further';
+import { sheetOf } from '@velarium/render/sheet';
 import { useEffect, useRef, useState } from 'react';
+import { useParams } from 'react-router';
 import { runByKeys } from '../../app/commands.ts';
+import { useDesign } from '../../library/use-design.ts';
+import { useSite } from '../../site/use-site.ts';
 import { cx } from '../../ui/cx.ts';
-import { STAGE_SIZES } from './devices.ts';
+
+import { showGrip } from './drag.ts';
 import { type EditHooks, makeEditable, markSelected } from './editable.ts';
+import { putOnStage } from './play.ts';
 
 export interface StageFrameProps {
   readonly message: Message;
@@ -18,9 +27,21 @@ export interface StageFrameProps {
   readonly pageAddress?: string | undefined;
   readonly edit?: EditHooks;
   readonly isThumbnail?: boolean;
+  /** A Look that is being made, in place of the one the message follows. */
+  readonly look?: LookStyle;
+  /** Whom the texts are filled for; without, their places stand as written. */
+  readonly factOf?: PersonalFacts | null;
+  readonly isMessageHidden?: boolean;
+  /** As on a device that asks for dark pages. */
+  readonly isDark?: boolean;
+  /** Drawn this many times smaller than real; as large as there is room without. */
+  readonly scale?: number;
 }
 
 const EMPTY_PAGE = '<!doctype html><html lang="en"><title>Message</title><body></body></html>';
+const BREAKPOINTS = { mobile: 768, tablet: 1024 };
+/** Thumbnails show texts as most visitors read them. */
+const NOTHING_KNOWN: PersonalFacts = () => '';
 const NAME: Readonly<Record<Device, string>> = { desktop: 'Desktop', tablet: 'Tablet', mobile: 'Phone' };
 const nothing = () => {};
 const never = () => new Promise<void>(nothing);
@@ -40,51 +61,117 @@ export function StageFrame(props: StageFrameProps) {
     pageAddress,
     edit,
     isThumbnail = false,
+    look,
+    factOf = isThumbnail ? NOTHING_KNOWN : null,
+    isMessageHidden = false,
+    isDark = false,
   } = props;
+  const siteId = useWorkbenchSite();
+  const design = useDesign(siteId);
+  const site = useSite(siteId);
   const frame = useRef<HTMLIFrameElement>(null);
   const rendered = useRef<RenderedMessage | null>(null);
   /** What this very frame typed: it is on screen already, and drawing it again would lose the caret. */
   const typed = useRef<Message | null>(null);
   const drawnStep = useRef<string | undefined>(undefined);
+  const drawnWith = useRef<string>('');
+  const leaveStage = useRef<() => void>(nothing);
   const hooks = useRef(edit);
   hooks.current = edit;
   const [isReady, setReady] = useState(false);
-  const size = STAGE_SIZES[device];
-  const scale = Math.min(width / size.width, height / size.height);
+  const size = WINDOW_OF[device];
+  const { ref: place, isNear } = useNear(isThumbnail);
+  const scale = props.scale ?? Math.min(width / size.width, height / size.height);
+
+  const stopEditing = useRef(nothing);
+  const mark = useRef(nothing);
+  const unmark = useRef(nothing);
+  mark.current = () => {
+    unmark.current();
+    unmark.current = nothing;
+    const drawn = rendered.current;
+    if (!drawn) return;
+    markSelected(drawn, selectedBlock);
+    if (selectedBlock === null || !hooks.current) return;
+    // Not as if typed here: what has moved must be drawn anew.
+    unmark.current = showGrip(drawn, message, selectedBlock, (id, to) =>
+      hooks.current?.onEdit((current) => moveBlock(current, id, to), 'block.move'),
+    );
+  };
 
   useEffect(() => {
     const document = frame.current?.contentDocument;
     if (!isReady || !document) return;
-    if (typed.current === message && drawnStep.current === stepId) return;
-    rendered.current?.remove();
-    const drawn = renderMessage(message, {
-      parent: document.documentElement,
-      isStill: true,
-      onClose: nothing,
-      onAction: nothing,
-      onSend: never,
+    const draw = () => {
+      if (typed.current === message && drawnStep.current === stepId && drawnWith.current === design.key)
+        return;
+      rendered.current?.remove();
+      const whole = withSavedBlocks(message, design.savedOf);
+      const drawn = renderMessage(whole, {
+        sheet: sheetOf(whole, {
+          look: look ?? design.lookOf(message),
+          breakpoints: site?.settings.breakpoints ?? BREAKPOINTS,
+          pictures: design.pictures,
+          pictureBase: location.origin,
+          as: device,
+          scheme: isDark ? 'dark' : 'light',
+        }),
+        parent: document.documentElement,
+        isStill: true,
+        onClose: nothing,
+        onAction: nothing,
+        onSend: never,
+        factOf,
+        pictures: design.pictures,
+        pictureBase: location.origin,
+        form: { drawForm },
+        further,
+        clock: { nowMs: Date.now, firstSeenMs: Date.now(), timeZone: site?.timeZone ?? 'UTC' },
+      });
+      leaveStage.current();
+      leaveStage.current = isThumbnail ? nothing : putOnStage(drawn);
+      drawnWith.current = design.key;
+      if (stepId) drawn.showStep(stepId);
+      drawnStep.current = stepId;
+      rendered.current = drawn;
+      stopEditing.current();
+      stopEditing.current = nothing;
+      if (hooks.current)
+        stopEditing.current = makeEditable(drawn, message, {
+          onSelect: (blockId) => hooks.current?.onSelect(blockId),
+          onEdit: (change, key) =>
+            hooks.current?.onEdit((current) => {
+              const next = change(current);
+              typed.current = next;
+              return next;
+            }, key),
+        });
+      mark.current();
+    };
+    if (!rendered.current) return draw();
+    // The frame that shows what was typed comes first; drawing the other windows anew can wait for it.
+    let timer: ReturnType<typeof setTimeout>;
+    const nextFrame = requestAnimationFrame(() => {
+      timer = setTimeout(draw);
     });
-    if (stepId) drawn.showStep(stepId);
-    drawnStep.current = stepId;
-    rendered.current = drawn;
-    if (!hooks.current) return;
-    makeEditable(drawn, message, {
-      onSelect: (blockId) => hooks.current?.onSelect(blockId),
-      onEdit: (change, key) =>
-        hooks.current?.onEdit((current) => {
-          const next = change(current);
-          typed.current = next;
-          return next;
-        }, key),
-    });
-  }, [isReady, message, stepId]);
+    return () => {
+      cancelAnimationFrame(nextFrame);
+      clearTimeout(timer);
+    };
+  }, [isReady, message, stepId, design, look, factOf, device, site, isThumbnail, isDark]);
 
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a new drawing must be marked again.
-  useEffect(() => {
-    if (rendered.current) markSelected(rendered.current, selectedBlock);
-  }, [selectedBlock, message, stepId, isReady]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what is drawn anew is marked by that itself.
+  useEffect(() => mark.current(), [selectedBlock]);
 
-  useEffect(() => () => rendered.current?.remove(), []);
+  useEffect(
+    () => () => {
+      stopEditing.current();
+      unmark.current();
+      leaveStage.current();
+      rendered.current?.remove();
+    },
+    [],
+  );
 
   const onLoad = () => {
     const document = frame.current?.contentDocument;
@@ -96,6 +183,7 @@ export function StageFrame(props: StageFrameProps) {
 
   return (
     <div
+      ref={place}
       className={cx(
         'relative overflow-hidden bg-sheet',
         isThumbnail ? 'rounded-sm border border-line' : 'rounded shadow-[0_0_0_1px_var(--color-line-strong)]',
@@ -120,22 +208,47 @@ export function StageFrame(props: StageFrameProps) {
         ) : (
           <GhostPage />
         )}
-        <iframe
-          ref={frame}
-          srcDoc={EMPTY_PAGE}
-          onLoad={onLoad}
-          title={isThumbnail ? 'Preview' : `Message on ${NAME[device].toLowerCase()}`}
-          {...(isThumbnail ? { tabIndex: -1, 'aria-hidden': true } : {})}
-          scrolling="no"
-          className={cx(
-            'absolute inset-0 size-full border-0 bg-transparent',
-            isThumbnail && 'pointer-events-none',
-          )}
-        />
+        {isNear && (
+          <iframe
+            ref={frame}
+            srcDoc={EMPTY_PAGE}
+            onLoad={onLoad}
+            title={isThumbnail ? 'Preview' : `Message on ${NAME[device].toLowerCase()}`}
+            {...(isThumbnail ? { tabIndex: -1, 'aria-hidden': true } : {})}
+            scrolling="no"
+            className={cx(
+              'absolute inset-0 size-full border-0 bg-transparent',
+              isThumbnail && 'pointer-events-none',
+              isMessageHidden && 'invisible',
+            )}
+          />
+        )}
       </div>
     </div>
   );
 }
+
+/** Whether a thumbnail has come near the part of a gallery that is seen: dozens of documents are dear to make. */
+function useNear(isLazy: boolean) {
+  const ref = useRef<HTMLDivElement>(null);
+  const [isNear, setNear] = useState(!isLazy);
+  useEffect(() => {
+    const element = ref.current;
+    if (isNear || !element) return;
+    const observer = new IntersectionObserver(([entry]) => entry?.isIntersecting && setNear(true), {
+      rootMargin: '200px',
+    });
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, [isNear]);
+  return { ref, isNear };
+}
+
+/** The site one is working on: every stage stands on a page of one. */
+const useWorkbenchSite = (): string => {
+  const { siteId = '' } = useParams();
+  return siteId;
+};
 
 /** Plain ground: the hint of a page. */
 function GhostPage() {

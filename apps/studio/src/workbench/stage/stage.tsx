@@ -1,23 +1,26 @@
-import { useQuery } from '@tanstack/react-query';
-import { useEffect, useRef, useState } from 'react';
-import { sitesQuery } from '../../api/queries.ts';
+import { WINDOW_OF } from '@velarium/core';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useSite } from '../../site/use-site.ts';
+import { SAMPLE_VISITORS } from '../message/personal-hint.tsx';
 import { useWorkbench, useWorkbenchStore } from '../store.ts';
-import { STAGE_SIZES } from './devices.ts';
+import { StageBar } from './stage-bar.tsx';
 import { StageFrame } from './stage-frame.tsx';
 
 const GAP = 28;
 const PADDING = 24;
 const CAPTION = 24;
+/** How large a real window stands in the zoom "real". */
+const REAL = 1;
 
-/** Desktop and phone side by side, as large as the room allows, over a page of the site. */
+/** Desktop and phone side by side, or a tablet, as large as the room allows, over a page of the site. */
 export function Stage() {
   const store = useWorkbenchStore();
   const message = useWorkbench((state) => state.document.message);
   const include = useWorkbench((state) => state.document.rule.reach.pages.include);
   const stepId = useWorkbench((state) => state.stepId);
   const selectedBlock = useWorkbench((state) => state.selectedBlock);
-  const siteId = useWorkbench((state) => state.siteId);
-  const { data: sites } = useQuery(sitesQuery);
+  const view = useWorkbench((state) => state.stage);
+  const site = useSite(useWorkbench((state) => state.siteId));
   const room = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
 
@@ -31,47 +34,63 @@ export function Stage() {
     return () => observer.disconnect();
   }, []);
 
-  const origin = sites?.find(({ id }) => id === siteId)?.origins[0];
+  const origin = site?.origins[0];
   const first = include.find((page) => page.kind === 'exact');
   const address = first?.kind === 'exact' ? first.address : '/';
-  const pageAddress = origin && (address.startsWith('/') ? origin + address : address);
+  const pageAddress =
+    view.ground === 'page' && origin ? (address.startsWith('/') ? origin + address : address) : undefined;
 
   const height = size.height - CAPTION;
-  const phoneWidth = Math.min(
-    (height / STAGE_SIZES.mobile.height) * STAGE_SIZES.mobile.width,
-    size.width * 0.28,
+  const phoneWidth = Math.min((height / WINDOW_OF.mobile.height) * WINDOW_OF.mobile.width, size.width * 0.28);
+  const edit = useMemo(
+    () => ({ onEdit: store.getState().editMessage, onSelect: store.getState().select }),
+    [store],
   );
-  const edit = {
-    onEdit: store.getState().editMessage,
-    onSelect: store.getState().select,
-  };
-  const frames = [
-    { device: 'desktop', caption: 'Desktop, 1280 by 800', width: size.width - phoneWidth - GAP },
-    { device: 'mobile', caption: 'Phone, 390 by 844', width: phoneWidth },
-  ] as const;
+  const factOf = useMemo(() => {
+    const facts = view.visitor === null ? undefined : SAMPLE_VISITORS[view.visitor]?.facts;
+    return facts ? (name: string) => (facts as Readonly<Record<string, string>>)[name] ?? '' : null;
+  }, [view.visitor]);
+  // Texts that are filled in for somebody are for looking at: typing would write the person's name into the message.
+  const canType = store.getState().canEdit && factOf === null;
+  const frames =
+    view.shows === 'tablet'
+      ? ([{ device: 'tablet', caption: 'Tablet, 820 by 1180', width: size.width }] as const)
+      : ([
+          { device: 'desktop', caption: 'Desktop, 1280 by 800', width: size.width - phoneWidth - GAP },
+          { device: 'mobile', caption: 'Phone, 390 by 844', width: phoneWidth },
+        ] as const);
   return (
-    <section
-      aria-label="Stage"
-      className="min-h-0 min-w-0 bg-line/35"
-      style={{ padding: PADDING, paddingBottom: 10 }}
-    >
-      <div ref={room} className="flex size-full items-center justify-center" style={{ gap: GAP }}>
-        {height > 0 &&
-          frames.map(({ device, caption, width }) => (
-            <figure key={device} className="grid gap-1">
-              <StageFrame
-                message={message}
-                device={device}
-                width={width}
-                height={height}
-                stepId={stepId}
-                selectedBlock={selectedBlock}
-                pageAddress={pageAddress}
-                {...(store.getState().canEdit ? { edit } : {})}
-              />
-              <figcaption className="text-xs text-soft">{caption}</figcaption>
-            </figure>
-          ))}
+    <section aria-label="Stage" className="grid min-h-0 min-w-0 grid-rows-[auto_1fr] bg-line/35">
+      <StageBar />
+      <div className="min-h-0 min-w-0 overflow-auto" style={{ padding: `0 ${PADDING}px 10px` }}>
+        <div
+          ref={room}
+          className={
+            view.zoom === 'real' ? 'flex size-full items-start' : 'flex size-full items-center justify-center'
+          }
+          style={{ gap: GAP }}
+        >
+          {height > 0 &&
+            frames.map(({ device, caption, width }) => (
+              <figure key={device} className="grid flex-none gap-1">
+                <StageFrame
+                  message={message}
+                  device={device}
+                  width={width}
+                  height={height}
+                  stepId={stepId}
+                  selectedBlock={selectedBlock}
+                  pageAddress={pageAddress}
+                  isMessageHidden={view.isMessageHidden}
+                  isDark={view.isDark}
+                  factOf={factOf}
+                  {...(view.zoom === 'real' ? { scale: REAL } : {})}
+                  {...(canType ? { edit } : {})}
+                />
+                <figcaption className="text-xs text-soft">{caption}</figcaption>
+              </figure>
+            ))}
+        </div>
       </div>
     </section>
   );

@@ -1,0 +1,3 @@
+export { libraryRoutes } from './routes.ts';
+export { servePictures } from './serve-pictures.ts';
+export { createLibraryService, type LibraryService } from './service.ts';

@@ -1,0 +1,182 @@
+import { createServer, type RequestListener, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { gzipSync } from 'node:zlib';
+import type { Site, SitePage, StayHistograms } from '@velarium/contract';
+import { STAY_DEPTHS, STAY_SECONDS, survivalCurve } from '@velarium/core';
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import {
+  BROWSER,
+  createTestServer,
+  createWorkspace,
+  eventId,
+  type Member,
+  ORIGIN,
+  PASSWORD,
+  randomVisitor,
+  signIn,
+  type TestServer,
+} from './server.ts';
+
+let server: TestServer;
+let owner: Member;
+beforeAll(async () => {
+  server = await createTestServer();
+});
+beforeEach(async () => {
+  owner = await createWorkspace(server);
+});
+afterAll(() => server.close());
+
+const pagesOf = async (): Promise<SitePage[]> =>
+  (await owner.ask('GET', `/sites/${owner.siteId}/pages`)).json();
+
+describe('a site', () => {
+  const body = { name: 'Skerry Line', origins: ['https://skerryline.example'], timeZone: 'Europe/London' };
+  it('is added by an owner, with a tag that serves an empty manifest at once', async () => {
+    const made = await owner.ask('POST', '/sites', body);
+    expect(made.statusCode).toBe(201);
+    const site = made.json<Site>();
+    expect((await server.manifestOf(site.key)).campaigns).toEqual([]);
+    const changed = await owner.ask('PUT', `/sites/${site.id}`, { ...body, timeZone: 'Asia/Tokyo' });
+    expect(changed.json()).toMatchObject({ timeZone: 'Asia/Tokyo' });
+    expect((await server.manifestOf(site.key)).timeZone).toBe('Asia/Tokyo');
+  });
+  it.each([
+    ['a path in its address', { origins: ['https://skerryline.example/fares'] }],
+    ['no address', { origins: [] }],
+    ['a made-up time zone', { timeZone: 'Europe/Skerry' }],
+    ['no name', { name: ' ' }],
+  ])('with %s is refused in words', async (_what, change) => {
+    expect((await owner.ask('POST', '/sites', { ...body, ...change })).json()).toMatchObject({ status: 422 });
+  });
+  it('is not an editor’s to add or change', async () => {
+    const email = `editor-${owner.siteKey}@example.org`;
+    await owner.ask('POST', '/members', { name: 'Ed', email, password: PASSWORD, role: 'editor' });
+    const editor = await signIn(server, email, owner);
+    expect((await editor.ask('POST', '/sites', body)).statusCode).toBe(403);
+    expect((await editor.ask('PUT', `/sites/${owner.siteId}`, body)).statusCode).toBe(403);
+  });
+});
+
+describe('the page catalogue', () => {
+  let web: Server;
+  /** A little site on loopback, and this workspace's site moved there. */
+  const live = async (answer: (path: string, origin: string) => string | Buffer | undefined) => {
+    let origin = '';
+    const listener: RequestListener = (request, response) => {
+      const found = answer(request.url ?? '', origin);
+      response.writeHead(found === undefined ? 404 : 200).end(found);
+    };
+    web = createServer(listener).listen(0, '127.0.0.1');
+    await new Promise((resolve) => web.once('listening', resolve));
+    origin = `http://127.0.0.1:${(web.address() as AddressInfo).port}`;
+    await owner.ask('PUT', `/sites/${owner.siteId}`, { name: 'Site', origins: [origin], timeZone: 'UTC' });
+  };
+  afterEach(() => void web?.close());
+  const urlset = (...addresses: string[]) =>
+    `<?xml version="1.0" encoding="UTF-8"?><urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">${addresses
+      .map((loc) => `<url><loc>${loc}</loc></url>`)
+      .join('')}</urlset>`;
+  const learn = () => owner.ask('POST', `/sites/${owner.siteId}/pages/learn`);
+
+  it('is read from an index of sitemaps, one of them gzip (sitemaps.org 0.9, RFC 1952)', async () => {
+    await live((path, origin) => {
+      if (path === '/sitemap.xml')
+        return `<sitemapindex xmlns="http://www.sitemaps.org/schemas/sitemap/0.9"><sitemap><loc>${origin}/a.xml</loc></sitemap><sitemap><loc>${origin}/b.xml.gz</loc></sitemap><sitemap><loc>https://elsewhere.example/c.xml</loc></sitemap></sitemapindex>`;
+      if (path === '/a.xml') return urlset(`${origin}/a?x=1&amp;y=2`, 'https://elsewhere.example/not-ours');
+      if (path === '/b.xml.gz') return gzipSync(urlset(`${origin}/b`));
+      if (path === '/b')
+        return '<title>Bee &amp; me · Site</title><meta property="og:type" content="article">';
+      return undefined;
+    });
+    expect((await learn()).json()).toEqual([
+      { path: '/a?x=1&y=2', title: '/a?x=1&y=2', kind: null, source: 'sitemap', views: 0 },
+      { path: '/b', title: 'Bee & me', kind: 'article', source: 'sitemap', views: 0 },
+    ]);
+  });
+  it('that cannot be read says so and keeps what is known', async () => {
+    await live(() => undefined);
+    const pages = [{ path: '/kept', title: 'Kept', kind: null }];
+    await owner.ask('POST', `/sites/${owner.siteId}/pages`, { source: 'hand', pages });
+    expect((await learn()).json()).toMatchObject({ status: 422, code: 'no-sitemap' });
+    expect(await pagesOf()).toMatchObject([{ path: '/kept', source: 'hand' }]);
+  });
+  it('read again forgets what has left the sitemap, and nothing else', async () => {
+    let inMap = ['/a', '/b'];
+    await live((path, origin) =>
+      path === '/sitemap.xml' ? urlset(...inMap.map((one) => origin + one)) : '<title>T</title>',
+    );
+    await learn();
+    const pages = [{ path: '/by-hand', title: '', kind: 'index' }];
+    await owner.ask('POST', `/sites/${owner.siteId}/pages`, { source: 'hand', pages });
+    inMap = ['/b'];
+    await learn();
+    expect((await pagesOf()).map(({ path }) => path)).toEqual(['/b', '/by-hand']);
+    await owner.ask('DELETE', `/sites/${owner.siteId}/pages?path=${encodeURIComponent('/by-hand')}`);
+    expect((await pagesOf()).map(({ path }) => path)).toEqual(['/b']);
+  });
+});
+
+describe('what visits tell', () => {
+  const visitor = randomVisitor();
+  const session = eventId();
+  const send = (...events: object[]) =>
+    server.edge.inject({
+      method: 'POST',
+      url: '/collect',
+      headers: { origin: ORIGIN, 'content-type': 'text/plain', 'user-agent': BROWSER },
+      payload: JSON.stringify({
+        site: owner.siteKey,
+        visitor,
+        events: events.map((event) => ({
+          id: eventId(),
+          session,
+          device: 'desktop',
+          page: '/tours',
+          ...event,
+        })),
+      }),
+    });
+  const stays = async (question: object = {}): Promise<StayHistograms> =>
+    (
+      await owner.ask('POST', `/sites/${owner.siteId}/stays`, { paths: null, device: null, ...question })
+    ).json();
+  const total = (counts: readonly number[]) => counts.reduce((sum, count) => sum + count, 0);
+
+  it('fills the catalogue with pages nobody listed, and counts their views once', async () => {
+    const view = { id: eventId(), kind: 'pageview' };
+    await send(view, { kind: 'pageview', page: '/tours?date=1' }, { kind: 'pageview', page: '/' });
+    await send(view);
+    expect(await pagesOf()).toEqual([
+      { path: '/', title: '/', kind: null, source: 'visits', views: 1 },
+      { path: '/tours', title: '/tours', kind: null, source: 'visits', views: 2 },
+    ]);
+    const heard = async () => (await owner.ask('GET', `/sites/${owner.siteId}`)).json<Site>().lastSeenAt;
+    await expect.poll(heard).not.toBeNull();
+  });
+  it('gives the curves, and a visitor who came back counts once, by the last word', async () => {
+    await send(
+      { kind: 'left', stay: [12, 40] },
+      { kind: 'left', stay: [3, 100], page: '/journal', device: 'mobile' },
+      { kind: 'left', stay: [40, 60], stayed: [12, 40] },
+      { kind: 'left', stay: [999_999, 250] },
+    );
+    const all = await stays();
+    expect(total(all.seconds)).toBe(3);
+    expect(all.seconds[STAY_SECONDS.indexOf(40)]).toBe(1);
+    expect(all.seconds[STAY_SECONDS.indexOf(12)]).toBe(0);
+    expect(all.seconds[STAY_SECONDS.indexOf(3600)]).toBe(1);
+    expect(all.depth[STAY_DEPTHS.indexOf(100)]).toBe(2);
+    const curve = survivalCurve(all.seconds, STAY_SECONDS);
+    expect(curve.find(({ at }) => at === 10)?.share).toBeCloseTo(2 / 3, 12);
+    expect(total((await stays({ device: 'mobile' })).seconds)).toBe(1);
+    expect(total((await stays({ paths: ['/journal'] })).depth)).toBe(1);
+    expect(total((await stays({ paths: [] })).depth)).toBe(0);
+  });
+  it('sent twice counts once', async () => {
+    const left = { id: eventId(), kind: 'left', stay: [5, 50] };
+    await send(left);
+    await send(left);
+    expect(total((await stays()).seconds)).toBe(1);
+  });
+});

@@ -1,0 +1,64 @@
+import { queryOptions } from '@tanstack/react-query';
+import type {
+  Look,
+  OwnTemplate,
+  Picture,
+  SaveBlock,
+  SavedBlock,
+  SaveLook,
+  SaveTemplate,
+} from '@velarium/contract';
+import { request, sendFile } from './client.ts';
+
+/** What a site's messages are made of: Looks, pictures, saved blocks, templates of its own. */
+const FRESH_MS = 30_000;
+
+export const looksQuery = (siteId: string) =>
+  queryOptions({
+    queryKey: ['sites', siteId, 'looks'],
+    queryFn: () => request<Look[]>('GET', `/sites/${siteId}/looks`),
+    staleTime: FRESH_MS,
+  });
+export const createLook = (siteId: string, body: SaveLook) =>
+  request<Look>('POST', `/sites/${siteId}/looks`, body);
+export const saveLook = (siteId: string, id: string, body: SaveLook) =>
+  request<Look>('PUT', `/sites/${siteId}/looks/${id}`, body);
+export const makeDefaultLook = (siteId: string, id: string) =>
+  request<Look[]>('POST', `/sites/${siteId}/looks/${id}/default`);
+export const removeLook = (siteId: string, id: string) =>
+  request<void>('DELETE', `/sites/${siteId}/looks/${id}`);
+
+export const picturesQuery = (siteId: string) =>
+  queryOptions({
+    queryKey: ['sites', siteId, 'pictures'],
+    queryFn: () => request<Picture[]>('GET', `/sites/${siteId}/pictures`),
+    staleTime: FRESH_MS,
+  });
+export const addPicture = (siteId: string, file: File) =>
+  sendFile<Picture>(`/sites/${siteId}/pictures`, file);
+export const changePicture = (siteId: string, id: string, body: { name: string; alt: string }) =>
+  request<Picture>('PATCH', `/sites/${siteId}/pictures/${id}`, body);
+export const removePicture = (siteId: string, id: string) =>
+  request<void>('DELETE', `/sites/${siteId}/pictures/${id}`);
+
+export const savedBlocksQuery = (siteId: string) =>
+  queryOptions({
+    queryKey: ['sites', siteId, 'blocks'],
+    queryFn: () => request<SavedBlock[]>('GET', `/sites/${siteId}/blocks`),
+    staleTime: FRESH_MS,
+  });
+export const keepBlock = (siteId: string, body: SaveBlock) =>
+  request<SavedBlock>('POST', `/sites/${siteId}/blocks`, body);
+export const changeSavedBlock = (siteId: string, id: string, body: SaveBlock) =>
+  request<SavedBlock>('PUT', `/sites/${siteId}/blocks/${id}`, body);
+
+export const ownTemplatesQuery = (siteId: string) =>
+  queryOptions({
+    queryKey: ['sites', siteId, 'templates'],
+    queryFn: () => request<OwnTemplate[]>('GET', `/sites/${siteId}/templates`),
+    staleTime: FRESH_MS,
+  });
+export const keepTemplate = (siteId: string, body: SaveTemplate) =>
+  request<OwnTemplate>('POST', `/sites/${siteId}/templates`, body);
+export const removeTemplate = (siteId: string, id: string) =>
+  request<void>('DELETE', `/sites/${siteId}/templates/${id}`);

@@ -1,0 +1,127 @@
+import { useQuery } from '@tanstack/react-query';
+import type { Site } from '@velarium/contract';
+import { useEffect, useState } from 'react';
+import { sitePagesQuery, sitesQuery, snippetQuery } from '../api/queries.ts';
+import { Button } from '../ui/button.tsx';
+import { Fold } from '../ui/fold.tsx';
+import { ErrorState } from '../ui/states.tsx';
+import { tell } from '../ui/toast.tsx';
+
+const copy = (text: string) =>
+  navigator.clipboard.writeText(text).then(
+    () => tell('It is on the clipboard.'),
+    () => tell('The browser did not allow copying. Select the text and copy it by hand.'),
+  );
+
+/** How the site carries the tag, and whether it is heard from. */
+export function TagSection({ site }: { readonly site: Site }) {
+  const { data, error, refetch } = useQuery(snippetQuery(site.id));
+  if (error) return <ErrorState error={error} onRetry={() => void refetch()} />;
+  const snippet = data?.snippet ?? '';
+  const edge = /src="(https?:\/\/[^/]+)/.exec(snippet)?.[1] ?? '';
+  return (
+    <div className="grid gap-6">
+      <Heard site={site} />
+      <section>
+        <h2 className="font-serif text-xl">Put this line into the head of every page</h2>
+        <Line text={snippet} />
+        <p className="mt-2 text-soft">
+          It loads beside the page and never holds it up. Put it once into the template all pages share.
+        </p>
+      </section>
+      <div>
+        <Fold title="With a tag manager">
+          <p>
+            Make a tag of the kind “custom HTML”, paste the line, and let it fire on every page view. The tag
+            notices page changes of single-page sites by itself, so it must fire once only per document.
+          </p>
+        </Fold>
+        <Fold title="Under a Content-Security-Policy">
+          <p>
+            Add this to the policy’s directives; films and frames need their own hosts in{' '}
+            <code>frame-src</code> too. Nothing else is needed: the tag uses no inline script, no inline style
+            and no evaluation.
+          </p>
+          <Line text={`script-src ${edge}; connect-src ${edge}; img-src ${edge}`} />
+        </Fold>
+        <Fold title="What the page can tell it">
+          <p>Before or after the tag has loaded, in any order:</p>
+          <Line
+            text={`window.velarium = window.velarium || { q: [] };
+velarium.q.push(['visitor', { signedIn: true }]);
+velarium.q.push(['basket', { items: 3, total: 62, currency: 'GBP' }]);
+velarium.q.push(['page', { kind: 'article' }]);`}
+          />
+        </Fold>
+      </div>
+    </div>
+  );
+}
+
+function Line({ text }: { readonly text: string }) {
+  return (
+    <div className="mt-2 flex items-start gap-3 border border-line bg-sheet p-3">
+      <pre className="min-w-0 flex-1 overflow-x-auto text-sm whitespace-pre-wrap">
+        <code>{text || ' '}</code>
+      </pre>
+      <Button disabled={!text} onClick={() => copy(text)}>
+        Copy
+      </Button>
+    </div>
+  );
+}
+
+const ago = new Intl.RelativeTimeFormat('en-GB', { numeric: 'auto' });
+const MINUTE_MS = 60_000;
+const STALE_MS = 24 * 60 * MINUTE_MS;
+
+function agoWords(atMs: number, nowMs: number): string {
+  const minutes = Math.round((nowMs - atMs) / MINUTE_MS);
+  if (minutes < 1) return 'just now';
+  if (minutes < 120) return ago.format(-minutes, 'minute');
+  const hours = Math.round(minutes / 60);
+  return hours < 48 ? ago.format(-hours, 'hour') : ago.format(-Math.round(hours / 24), 'day');
+}
+
+/** Waiting for the tag, or where and when it was last seen. */
+function Heard({ site }: { readonly site: Site }) {
+  const { data: sites } = useQuery({ ...sitesQuery, refetchInterval: 5000 });
+  const { data: pages = [] } = useQuery({ ...sitePagesQuery(site.id), refetchInterval: 15_000 });
+  const [nowMs, setNow] = useState(Date.now);
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now()), 10_000);
+    return () => clearInterval(timer);
+  }, []);
+  const lastSeenAt = sites?.find(({ id }) => id === site.id)?.lastSeenAt ?? site.lastSeenAt;
+  const seen = pages.filter(({ views }) => views > 0).length;
+  const lastMs = lastSeenAt === null ? null : Date.parse(lastSeenAt);
+  const isQuiet = lastMs !== null && nowMs - lastMs > STALE_MS;
+  return (
+    <p role="status" className="flex items-center gap-3 border border-line bg-sheet p-3">
+      {lastMs === null ? (
+        <>
+          <span aria-hidden className="text-soft">
+            ◌
+          </span>
+          <span>
+            <strong className="font-semibold">Waiting for the tag.</strong> Open any page of the site that
+            carries it; this line changes by itself.
+          </span>
+        </>
+      ) : (
+        <>
+          <span aria-hidden className={isQuiet ? 'text-hold' : 'text-sail'}>
+            {isQuiet ? '▲' : '●'}
+          </span>
+          <span>
+            <strong className="font-semibold">
+              Seen on {seen} of {pages.length} pages
+            </strong>
+            , last {agoWords(lastMs, nowMs)}.
+            {isQuiet && ' It has been quiet for more than a day: is the line still in the pages?'}
+          </span>
+        </>
+      )}
+    </p>
+  );
+}

@@ -1,0 +1,260 @@
+import { useQuery } from '@tanstack/react-query';
+import { type Condition, conditionSchema } from '@velarium/contract';
+import { BROWSERS, COMPARISONS, SOURCES, SYSTEMS } from '@velarium/contract/values';
+import { COMPARISON_WORDS } from '@velarium/core';
+import { useEffect, useState } from 'react';
+import { campaignsQuery } from '../../../api/queries.ts';
+import { Field } from '../../../ui/field.tsx';
+import { NumberField } from '../../../ui/number-field.tsx';
+import { Segments } from '../../../ui/segments.tsx';
+import { Select } from '../../../ui/select.tsx';
+import { useWorkbench } from '../../store.ts';
+import { countryOptions, languageOptions } from './places.ts';
+
+const SOURCE_WORDS = {
+  direct: 'Nowhere: typed or kept',
+  search: 'A search',
+  social: 'A social network',
+  mail: 'A mail',
+  site: 'Another site',
+} as const;
+const BROWSER_WORDS = {
+  chromium: 'Chromium family',
+  gecko: 'Gecko family',
+  webkit: 'WebKit family',
+  other: 'Another',
+} as const;
+const SYSTEM_WORDS = {
+  ios: 'iOS',
+  android: 'Android',
+  windows: 'Windows',
+  macos: 'macOS',
+  linux: 'Linux',
+  other: 'Another',
+} as const;
+const THIS = 'this';
+
+export interface ConditionFieldsProps {
+  readonly condition: Condition;
+  readonly onChange: (condition: Condition) => void;
+}
+
+/** What can be set on one condition. */
+export function ConditionFields({ condition, onChange }: ConditionFieldsProps) {
+  switch (condition.kind) {
+    case 'visitor':
+      return (
+        <Segments
+          label="The visitor is"
+          value={condition.is}
+          onChange={(is) => onChange({ ...condition, is })}
+          options={[
+            { value: 'new', label: 'New' },
+            { value: 'returning', label: 'Returning' },
+          ]}
+        />
+      );
+    case 'signedIn':
+      return (
+        <Segments
+          label="As the page tells"
+          value={condition.is ? 'in' : 'out'}
+          onChange={(is) => onChange({ ...condition, is: is === 'in' })}
+          options={[
+            { value: 'in', label: 'Signed in' },
+            { value: 'out', label: 'Not signed in' },
+          ]}
+        />
+      );
+    case 'source':
+      return (
+        <Select
+          label="From"
+          value={condition.is}
+          options={SOURCES.map((value) => ({ value, label: SOURCE_WORDS[value] }))}
+          onChange={(is) => onChange({ ...condition, is })}
+        />
+      );
+    case 'browser':
+      return (
+        <Select
+          label="Browser"
+          value={condition.is}
+          options={BROWSERS.map((value) => ({ value, label: BROWSER_WORDS[value] }))}
+          onChange={(is) => onChange({ ...condition, is })}
+        />
+      );
+    case 'system':
+      return (
+        <Select
+          label="System"
+          value={condition.is}
+          options={SYSTEMS.map((value) => ({ value, label: SYSTEM_WORDS[value] }))}
+          onChange={(is) => onChange({ ...condition, is })}
+        />
+      );
+    case 'sessions':
+    case 'views':
+    case 'basketItems':
+    case 'basketTotal': {
+      const isMoney = condition.kind === 'basketTotal';
+      return (
+        <div className="grid grid-cols-[1fr_6rem] items-end gap-2">
+          <Select
+            label="How many"
+            value={condition.comparison}
+            options={COMPARISONS.map((value) => ({ value, label: COMPARISON_WORDS[value] }))}
+            onChange={(comparison) => onChange({ ...condition, comparison } as Condition)}
+          />
+          <NumberField
+            label={isMoney ? 'Worth' : 'Number'}
+            value={isMoney ? condition.amount : condition.count}
+            min={0}
+            max={1_000_000}
+            onChange={(count) =>
+              onChange((isMoney ? { ...condition, amount: count } : { ...condition, count }) as Condition)
+            }
+          />
+        </div>
+      );
+    }
+    case 'country':
+      return (
+        <Select
+          label="Country"
+          value={condition.code}
+          options={countryOptions(condition.code)}
+          onChange={(code) => onChange({ ...condition, code })}
+        />
+      );
+    case 'language':
+      return (
+        <Select
+          label="Language"
+          value={condition.code}
+          options={languageOptions(condition.code)}
+          onChange={(code) => onChange({ ...condition, code })}
+        />
+      );
+    case 'referrer':
+      return (
+        <Typed
+          label="Site"
+          value={condition.host}
+          of={(host) => ({ ...condition, host })}
+          onChange={onChange}
+        />
+      );
+    case 'landing':
+      return (
+        <Typed
+          label="Path"
+          value={condition.path}
+          of={(path) => ({ ...condition, path })}
+          onChange={onChange}
+        />
+      );
+    case 'arrival':
+      return (
+        <div className="grid grid-cols-2 gap-2">
+          <Typed
+            label="Parameter"
+            value={condition.parameter}
+            of={(parameter) => ({ ...condition, parameter })}
+            onChange={onChange}
+          />
+          <Typed
+            label="Being"
+            value={condition.value}
+            of={(value) => ({ ...condition, value })}
+            onChange={onChange}
+          />
+        </div>
+      );
+    case 'attribute':
+      return (
+        <div className="grid grid-cols-2 gap-2">
+          <Typed
+            label="Name"
+            value={condition.name}
+            of={(name) => ({ ...condition, name })}
+            onChange={onChange}
+          />
+          <Typed
+            label="Being"
+            value={condition.value}
+            of={(value) => ({ ...condition, value })}
+            onChange={onChange}
+          />
+        </div>
+      );
+    case 'campaign':
+      return <CampaignFields condition={condition} onChange={onChange} />;
+  }
+}
+
+function CampaignFields({
+  condition,
+  onChange,
+}: {
+  readonly condition: Extract<Condition, { kind: 'campaign' }>;
+  readonly onChange: (condition: Condition) => void;
+}) {
+  const id = useWorkbench((state) => state.id);
+  const { data: campaigns } = useQuery(campaignsQuery(useWorkbench((state) => state.siteId)));
+  return (
+    <>
+      <Select
+        label="Has"
+        value={condition.what}
+        options={[
+          { value: 'seen', label: 'Seen' },
+          { value: 'closed', label: 'Closed' },
+          { value: 'converted', label: 'Converted on' },
+        ]}
+        onChange={(what) => onChange({ ...condition, what })}
+      />
+      <Select
+        label="The campaign"
+        value={condition.id ?? THIS}
+        options={[
+          { value: THIS, label: 'This one' },
+          ...(campaigns ?? [])
+            .filter((one) => one.id !== id)
+            .map((one) => ({ value: one.id, label: one.name })),
+        ]}
+        onChange={(next) => onChange({ ...condition, id: next === THIS ? null : next })}
+      />
+    </>
+  );
+}
+
+interface TypedProps {
+  readonly label: string;
+  readonly value: string;
+  readonly of: (text: string) => Condition;
+  readonly onChange: (condition: Condition) => void;
+}
+
+/** A text of a condition: what the contract refuses is said, and the last that was right holds. */
+function Typed({ label, value, of, onChange }: TypedProps) {
+  const [text, setText] = useState(value);
+  useEffect(() => setText(value), [value]);
+  const read = conditionSchema.safeParse(of(text));
+  return (
+    <Field
+      label={label}
+      value={text}
+      maxLength={300}
+      spellCheck={false}
+      error={
+        read.success ? undefined : `This cannot be used: ${read.error.issues[0]?.message ?? 'write it anew'}.`
+      }
+      onChange={(event) => {
+        setText(event.target.value);
+        const next = conditionSchema.safeParse(of(event.target.value));
+        if (next.success) onChange(next.data);
+      }}
+    />
+  );
+}

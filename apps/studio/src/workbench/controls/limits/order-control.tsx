@@ -1,0 +1,138 @@
+import {
+  closestCenter,
+  DndContext,
+  type DragEndEvent,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
+import {
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import { useQuery } from '@tanstack/react-query';
+import { placeInOrder } from '@velarium/core';
+import { GripVertical } from 'lucide-react';
+import { campaignsQuery } from '../../../api/queries.ts';
+import { cx } from '../../../ui/cx.ts';
+import { Segments } from '../../../ui/segments.tsx';
+import { useWorkbench, useWorkbenchStore } from '../../store.ts';
+
+interface Place {
+  readonly id: string;
+  readonly name: string;
+  readonly priority: number;
+}
+
+/** Which of the site's campaigns goes first when two want to open at once, and what the other does. */
+export function OrderControl() {
+  const store = useWorkbenchStore();
+  const id = useWorkbench((state) => state.id);
+  const name = useWorkbench((state) => state.name);
+  const { priority, whenBusy } = useWorkbench((state) => state.document.rule.limits);
+  const canEdit = useWorkbench((state) => state.canEdit);
+  const { data: campaigns = [] } = useQuery(campaignsQuery(useWorkbench((state) => state.siteId)));
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const set = (change: { priority?: number; whenBusy?: 'wait' | 'yield' }, key: string) =>
+    store.getState().editRule((rule) => ({ ...rule, limits: { ...rule.limits, ...change } }), `order.${key}`);
+  const order: Place[] = campaigns
+    .filter((one) => one.id === id || ['running', 'scheduled', 'resting'].includes(one.state))
+    .map((one) => ({
+      id: one.id,
+      name: one.id === id ? name : one.name,
+      priority: one.id === id ? priority : one.rule.limits.priority,
+    }))
+    .sort((a, b) => b.priority - a.priority);
+  const onDragEnd = ({ active, over }: DragEndEvent) => {
+    if (!over || active.id === over.id) return;
+    const others = order.filter((one) => one.id !== id);
+    const from = order.findIndex((one) => one.id === id);
+    const to = order.findIndex((one) => one.id === over.id);
+    const at = others.findIndex((one) => one.id === over.id) + (to > from ? 1 : 0);
+    set(
+      {
+        priority: placeInOrder(
+          others.map((one) => one.priority),
+          at,
+        ),
+      },
+      'priority',
+    );
+  };
+  return (
+    <fieldset className="grid grid-cols-[minmax(0,1fr)] gap-3">
+      <legend className="mb-1 text-sm font-medium">When two want to open at once</legend>
+      <DndContext sensors={canEdit ? sensors : []} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+        <SortableContext items={order.map((one) => one.id)} strategy={verticalListSortingStrategy}>
+          <ol
+            aria-label="Order of the site’s campaigns"
+            className="max-h-52 overflow-auto border-y border-line"
+          >
+            {order.map((one) => (
+              <Row key={one.id} place={one} isThis={one.id === id} canMove={canEdit && one.id === id} />
+            ))}
+          </ol>
+        </SortableContext>
+      </DndContext>
+      <p className="text-xs text-soft">
+        Drag this campaign, or move it with Space and the arrow keys. Of equals the one triggered earlier goes
+        first, then the older.
+      </p>
+      <Segments
+        label="When another message has the floor, it"
+        value={whenBusy}
+        onChange={(next) => set({ whenBusy: next }, 'busy')}
+        options={[
+          { value: 'wait', label: 'Waits' },
+          { value: 'yield', label: 'Gives way' },
+        ]}
+      />
+    </fieldset>
+  );
+}
+
+function Row({
+  place,
+  isThis,
+  canMove,
+}: {
+  readonly place: Place;
+  readonly isThis: boolean;
+  readonly canMove: boolean;
+}) {
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } =
+    useSortable({ id: place.id, disabled: { draggable: !canMove, droppable: false } });
+  return (
+    <li
+      ref={setNodeRef}
+      style={{ transform: CSS.Translate.toString(transform), transition: transition ?? undefined }}
+      className={cx(
+        'flex h-7 items-center gap-2 border-b border-line px-1.5 text-sm last:border-b-0',
+        isThis ? 'bg-sail-wash font-medium' : 'bg-sheet text-soft',
+        isDragging && 'z-10 shadow-float',
+      )}
+    >
+      <span className="w-4 text-right text-xs tabular-nums">{place.priority}</span>
+      <span className="min-w-0 flex-1 truncate">{place.name}</span>
+      {canMove && (
+        <button
+          type="button"
+          ref={setActivatorNodeRef}
+          {...attributes}
+          {...listeners}
+          aria-label={`Move ${place.name} in the order`}
+          className="grid size-6 cursor-grab place-items-center rounded hover:text-ink"
+        >
+          <GripVertical size={13} aria-hidden />
+        </button>
+      )}
+    </li>
+  );
+}

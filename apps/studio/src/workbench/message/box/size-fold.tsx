@@ -1,0 +1,48 @@
+import { Fold } from '../../../ui/fold.tsx';
+import { AnchorGrid } from '../../controls/place-control.tsx';
+import { useWorkbench } from '../../store.ts';
+import { Said, SCOPE_WORDS, ScopeChoice, StyleAlign, StyleNumber, StyleSize } from '../style-fold.tsx';
+import { useBoxStyling } from './use-box-styling.ts';
+
+const overriddenOn = (style: { tablet: object; mobile: object }) =>
+  (['tablet', 'mobile'] as const)
+    .filter((device) => Object.keys(style[device]).length > 0)
+    .map((device) => SCOPE_WORDS[device].toLowerCase());
+
+export function SizeFold() {
+  const styling = useBoxStyling();
+  const format = useWorkbench((state) => state.document.message.format);
+  const anchor = useWorkbench((state) => state.document.message.anchor);
+  const overrides = overriddenOn(useWorkbench((state) => state.document.message.style));
+  return (
+    <Fold
+      title="Size and room"
+      note={overrides.length > 0 ? `differs on ${overrides.join(' and ')}` : undefined}
+    >
+      <ScopeChoice />
+      {styling.scope !== 'all' && format !== 'bar' && format !== 'fullscreen' && (
+        <Said styling={styling} of={['anchor']}>
+          <AnchorGrid
+            legend={`Place on a ${SCOPE_WORDS[styling.scope].toLowerCase()}`}
+            format={format}
+            value={styling.said.anchor ?? anchor}
+            onChange={(next) => styling.set('anchor', next)}
+          />
+        </Said>
+      )}
+      {format !== 'fullscreen' && <StyleSize styling={styling} of="width" label="Width" />}
+      <StyleSize styling={styling} of="height" label="Height" />
+      <div className="grid grid-cols-2 gap-2">
+        <StyleNumber styling={styling} of="leastWidth" label="Never narrower than" />
+        <StyleNumber styling={styling} of="mostWidth" label="Never wider than" />
+        <StyleNumber styling={styling} of="offsetBlock" label="From the edge ↕" />
+        <StyleNumber styling={styling} of="offsetInline" label="From the edge ↔" />
+        <StyleNumber styling={styling} of="paddingBlock" label="Room inside ↕" />
+        <StyleNumber styling={styling} of="paddingInline" label="Room inside ↔" />
+        <StyleNumber styling={styling} of="space" label="Between blocks" />
+        <StyleNumber styling={styling} of="textSize" label="Letters" />
+      </div>
+      <StyleAlign styling={styling} />
+    </Fold>
+  );
+}

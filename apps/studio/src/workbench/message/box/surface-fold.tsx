@@ -1,0 +1,31 @@
+import { Fold } from '../../../ui/fold.tsx';
+import { ColourField } from '../colour-field.tsx';
+import { GroundField } from '../ground-field.tsx';
+import { Said, ScopeChoice, StyleEdges } from '../style-fold.tsx';
+import { useBoxStyling } from './use-box-styling.ts';
+
+export function SurfaceFold() {
+  const styling = useBoxStyling();
+  return (
+    <Fold title="Ground and edges">
+      <ScopeChoice />
+      <Said styling={styling} of={['ground']}>
+        <GroundField
+          value={styling.said.ground}
+          fallback={styling.below.ground ?? { kind: 'colour', colour: 'surface' }}
+          onChange={(ground) => styling.set('ground', ground)}
+        />
+      </Said>
+      <Said styling={styling} of={['colour']}>
+        <ColourField
+          label="Text"
+          value={styling.said.colour}
+          fallback={styling.below.colour ?? 'ink'}
+          against="surface"
+          onChange={(colour) => styling.set('colour', colour)}
+        />
+      </Said>
+      <StyleEdges styling={styling} />
+    </Fold>
+  );
+}

@@ -1,0 +1,83 @@
+import { type DesignFinding, designFindings, withSavedBlocks } from '@velarium/core';
+import { useMemo } from 'react';
+import { Fold } from '../../ui/fold.tsx';
+import { useWorkbench, useWorkbenchLater, useWorkbenchStore } from '../store.ts';
+import { useWorkbenchDesign } from './use-message.ts';
+
+const SIGN: Readonly<Record<DesignFinding['severity'], { readonly sign: string; readonly word: string }>> = {
+  stop: { sign: '■', word: 'Must be mended' },
+  warn: { sign: '▲', word: 'Should be mended' },
+  hint: { sign: '○', word: 'Worth a look' },
+};
+
+function useFindings(): DesignFinding[] {
+  const message = useWorkbenchLater((state) => state.document.message);
+  const devices = useWorkbench((state) => state.document.rule.reach.devices);
+  const design = useWorkbenchDesign();
+  return useMemo(
+    () =>
+      designFindings({
+        message: withSavedBlocks(message, design.savedOf),
+        look: design.lookOf(message),
+        devices,
+        weightOf: design.weightOf,
+      }),
+    [message, devices, design],
+  );
+}
+
+/** What is worth a look while designing, quietly, each with its mend where one is plain. */
+export function FindingsFold() {
+  const { editMessage, select } = useWorkbenchStore().getState();
+  const canEdit = useWorkbench((state) => state.canEdit);
+  const findings = useFindings();
+  return (
+    <Fold title="Findings" note={findings.length === 0 ? 'nothing found' : `${findings.length} worth a look`}>
+      {findings.length === 0 ? (
+        <p className="text-soft">Nothing to mend: it can be read, reached and closed by everybody.</p>
+      ) : (
+        <ul className="grid gap-2">
+          {findings.map((finding) => {
+            const { code, severity, text, blockId, mend } = finding;
+            return (
+              <li key={`${code}-${blockId}-${text}`} className="grid grid-cols-[1rem_1fr] gap-x-1.5 text-sm">
+                <span
+                  aria-hidden="true"
+                  className={
+                    severity === 'stop' ? 'text-halt' : severity === 'warn' ? 'text-sail' : 'text-soft'
+                  }
+                >
+                  {SIGN[severity].sign}
+                </span>
+                <div>
+                  <span className="sr-only">{SIGN[severity].word}: </span>
+                  {text}
+                  <div className="flex gap-3">
+                    {mend && canEdit && (
+                      <button
+                        type="button"
+                        className="font-medium text-sail underline-offset-4 hover:underline"
+                        onClick={() => editMessage(mend.apply, `mend.${code}`)}
+                      >
+                        {mend.label}
+                      </button>
+                    )}
+                    {blockId && (
+                      <button
+                        type="button"
+                        className="underline-offset-4 hover:underline"
+                        onClick={() => select(blockId)}
+                      >
+                        Show the block
+                      </button>
+                    )}
+                  </div>
+                </div>
+              </li>
+            );
+          })}
+        </ul>
+      )}
+    </Fold>
+  );
+}

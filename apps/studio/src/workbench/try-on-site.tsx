@@ -1,0 +1,68 @@
+import { useQuery } from '@tanstack/react-query';
+import { createAddressTrial } from '@velarium/core';
+import { openPreview, sitePagesQuery } from '../api/queries.ts';
+import { useSite, useSitePages } from '../site/use-site.ts';
+import { Button } from '../ui/button.tsx';
+import { Popover } from '../ui/popover.tsx';
+import { tellProblem } from '../ui/toast.tsx';
+import { useWorkbench } from './store.ts';
+
+const SHOWN = 10;
+
+/**
+ * Opens a page of the real site with every draft on it and a panel that says why each shows or does not. Nothing of
+ * it is counted, and no visitor's caps are spent.
+ */
+export function TryOnSite({ flush }: { readonly flush: () => Promise<void> }) {
+  const siteId = useWorkbench((state) => state.siteId);
+  const rules = useWorkbench((state) => state.document.rule.reach.pages);
+  const site = useSite(siteId);
+  const referred = useSitePages(siteId);
+  const { data: known = [] } = useQuery(sitePagesQuery(siteId));
+  if (!site) return null;
+  const origin = site.origins[0] ?? '';
+  const trial = createAddressTrial(rules, { settings: site.settings, pages: referred });
+  const isCovered = ({ path, kind }: { path: string; kind: string | null }) =>
+    trial(origin + path, { kind: kind ?? '', holds: () => false }).fit === 'fits';
+  const covered = known.filter(isCovered);
+  const offered = covered.length > 0 ? covered : known;
+
+  const open = async (path: string) => {
+    // Opened at once, while the click still allows it; the address follows when the leave to preview is there.
+    const tab = window.open('', '_blank');
+    try {
+      await flush();
+      const { token } = await openPreview(siteId);
+      if (tab) tab.location.href = `${origin}${path}#velarium-preview=${token}`;
+    } catch (error) {
+      tab?.close();
+      tellProblem(error);
+    }
+  };
+  return (
+    <Popover label="Try it on the site" trigger={<Button>Try it</Button>}>
+      <p className="mb-2 max-w-72 text-sm text-soft">
+        {covered.length > 0
+          ? 'Opens a page with all drafts on it, and says why each shows or not. Nothing is counted.'
+          : 'Its rule covers no page yet; open any page to see what it says there.'}
+      </p>
+      <ul className="grid max-h-72 gap-px overflow-auto">
+        {offered.slice(0, SHOWN).map(({ path, title }) => (
+          <li key={path}>
+            <button
+              type="button"
+              className="grid w-full rounded px-2 py-1 text-left hover:bg-sail-wash"
+              onClick={() => void open(path)}
+            >
+              <span>{title}</span>
+              <span className="text-xs text-soft">{path}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {offered.length > SHOWN && (
+        <p className="mt-2 text-xs text-soft">and {offered.length - SHOWN} more pages</p>
+      )}
+    </Popover>
+  );
+}

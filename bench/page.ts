@@ -1,0 +1,234 @@
+import { readFileSync } from 'node:fs';
+import { type Browser, chromium, type Page } from '@playwright/test';
+import type { MessageFile, Rule } from '@velarium/contract';
+import { compileManifest, NO_SITE_PAGES, PLAIN_LOOK, partsOf, TEMPLATES } from '@velarium/core';
+import { sheetOf } from '@velarium/render/sheet';
+import { FELL } from '../apps/sites/src/fell/site.ts';
+import { createSiteApp } from '../apps/sites/src/serve.ts';
+import { bundleTag } from '../scripts/lib/bundle.mjs';
+import { type Figure, times } from './measure.ts';
+
+const SITE = 'http://fell.localhost';
+const EDGE = 'http://edge.localhost';
+const CAMPAIGNS = 50;
+const LOADS = 15;
+const PAGE = '/journal/finding-saturn';
+/** Long enough for everything that happens at a start, the message that opens at once included. */
+const SETTLE_MS = 900;
+
+/** Fifty campaigns with every kind of trigger a page can watch; the first opens at once, the others wait. */
+const ruleOf = (n: number): Rule => ({
+  moment: {
+    join: 'any',
+    triggers: [
+      n === 0 ? { kind: 'time', seconds: 0 } : { kind: 'time', seconds: 60 + n },
+      { kind: 'scroll', unit: 'percent', amount: 90 },
+      { kind: 'exitMouse', certainty: 'likely' },
+      { kind: 'element', selector: `#part-${n}` },
+    ],
+    notBeforeSeconds: 0,
+    againAfterSeconds: null,
+  },
+  reach: {
+    pages: {
+      include: [
+        { kind: 'wildcard', pattern: '/journal/**' },
+        { kind: 'exact', address: `/page-${n}` },
+      ],
+      exclude: [{ kind: 'contains', text: `never-${n}` }],
+      follows: null,
+    },
+    devices: ['desktop', 'tablet', 'mobile'],
+    audience: {
+      match: 'all',
+      groups: [
+        { not: false, match: 'any', items: [{ not: true, condition: { kind: 'signedIn', is: true } }] },
+      ],
+    },
+  },
+  limits: {
+    caps: [{ max: 1, per: 'session' }],
+    afterClose: 'session',
+    afterNo: 'none',
+    afterConversion: 'ever',
+    stopAfterUnanswered: null,
+    schedule: null,
+    whenBusy: 'wait',
+    priority: 5,
+    withoutMemory: 'always',
+    holdout: 0,
+  },
+});
+
+interface Load {
+  readonly scriptMs: number;
+  readonly longestTaskMs: number;
+  readonly layoutShift: number;
+  readonly largestPaintMs: number;
+}
+
+/** What a page pays for carrying the tag: each figure with the tag and without it, in turns, in one browser. */
+export async function measurePage(): Promise<Figure[]> {
+  await bundleTag();
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium-headless-shell' });
+  try {
+    const plain = await loads(browser, 1);
+    const slow = await loads(browser, 4);
+    const cost =
+      median(plain.with.map(({ scriptMs }) => scriptMs)) -
+      median(plain.without.map(({ scriptMs }) => scriptMs));
+    const longest = Math.max(...slow.with.map(({ longestTaskMs }) => longestTaskMs));
+    const longestWithout = Math.max(...slow.without.map(({ longestTaskMs }) => longestTaskMs));
+    const shift = Math.max(...plain.with.map(({ layoutShift }) => layoutShift));
+    const paint = (all: readonly Load[]) => median(all.map(({ largestPaintMs }) => largestPaintMs));
+    const ms = (value: number) => `${value.toFixed(1)} ms`;
+    return [
+      {
+        what: `script time of the tag at the start of a page, ${CAMPAIGNS} campaigns, one message drawn`,
+        ours: ms(cost),
+        reference: '5 ms',
+        ratio: times(cost / 5),
+        target: 'at most 1',
+        isMet: cost <= 5,
+      },
+      {
+        what: 'longest task of the page with the processor slowed 4x',
+        ours: longest === 0 ? 'none over 50 ms' : ms(longest),
+        reference:
+          longestWithout === 0 ? 'none over 50 ms without the tag' : `${ms(longestWithout)} without the tag`,
+        ratio: '',
+        target: 'none over 50 ms',
+        isMet: longest <= Math.max(50, longestWithout),
+      },
+      {
+        what: 'layout shift with a message drawn',
+        ours: shift.toFixed(4),
+        reference: '0',
+        ratio: '',
+        target: '0',
+        isMet: shift === 0,
+      },
+      {
+        what: 'the page’s largest paint, median',
+        ours: ms(paint(plain.with)),
+        reference: `${ms(paint(plain.without))} without the tag`,
+        ratio: times(paint(plain.with) / paint(plain.without)),
+        target: 'unchanged (within the noise of 1.1)',
+        isMet: paint(plain.with) <= 1.1 * paint(plain.without),
+      },
+    ];
+  } finally {
+    await browser.close();
+  }
+}
+
+const median = (values: readonly number[]): number =>
+  [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
+
+async function loads(browser: Browser, slowdown: number) {
+  const found = { with: [] as Load[], without: [] as Load[] };
+  for (let n = 0; n < LOADS; n++) {
+    found.without.push(await load(browser, false, slowdown));
+    found.with.push(await load(browser, true, slowdown));
+  }
+  return found;
+}
+
+/** Plain script, since what is compiled here may lean on helpers that a page does not have. */
+const WATCH = `
+  const seen = window.seen = { longest: 0, shift: 0, paint: 0 };
+  const watch = (type, take) =>
+    new PerformanceObserver((list) => list.getEntries().forEach(take)).observe({ type, buffered: true });
+  watch('longtask', ({ duration }) => { seen.longest = Math.max(seen.longest, duration); });
+  watch('layout-shift', ({ value }) => { seen.shift += value; });
+  watch('largest-contentful-paint', ({ startTime }) => { seen.paint = startTime; });`;
+
+async function load(browser: Browser, hasTag: boolean, slowdown: number): Promise<Load> {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const page = await context.newPage();
+  await serve(page, hasTag);
+  await page.addInitScript({ content: WATCH });
+  const cdp = await context.newCDPSession(page);
+  await cdp.send('Performance.enable');
+  await cdp.send('Emulation.setCPUThrottlingRate', { rate: slowdown });
+  await page.goto(SITE + PAGE);
+  // Nothing is asked of the page meanwhile: asking would count as its own work.
+  await page.waitForTimeout(SETTLE_MS * slowdown);
+  const { metrics } = await cdp.send('Performance.getMetrics');
+  const seconds = metrics.find(({ name }) => name === 'ScriptDuration')?.value ?? 0;
+  if (hasTag && (await page.locator('velarium-message').count()) !== 1)
+    throw new Error('bench: no message was drawn');
+  const { longest, shift, paint } = await page.evaluate(
+    () => (window as unknown as { seen: { longest: number; shift: number; paint: number } }).seen,
+  );
+  await context.close();
+  return { scriptMs: seconds * 1000, longestTaskMs: longest, layoutShift: shift, largestPaintMs: paint };
+}
+
+const site = createSiteApp(FELL, EDGE);
+const { message } = TEMPLATES[0] as (typeof TEMPLATES)[0];
+const manifest = compileManifest(
+  {
+    timeZone: 'Europe/London',
+    pages: NO_SITE_PAGES,
+    settings: {
+      sessionMinutes: 30,
+      breakpoints: { mobile: 768, tablet: 1024 },
+      trackingParameters: ['utm_source'],
+      limits: { perPageView: null, perSession: null, perDay: null, gapSeconds: 0 },
+      privacy: { memory: 'assumed', honoursSignal: true },
+      hashRoutes: false,
+      sharedDomain: null,
+    },
+  },
+  Array.from({ length: CAMPAIGNS }, (_, n) => ({
+    id: `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`,
+    version: 1,
+    messageHash: 'f'.repeat(32),
+    messages: [message],
+    rule: ruleOf(n),
+    epoch: 0,
+    asksFacts: false,
+    variants: [],
+  })),
+);
+
+const FILE: MessageFile = {
+  message,
+  sheet: sheetOf(message, {
+    look: PLAIN_LOOK,
+    breakpoints: { mobile: 768, tablet: 1024 },
+    pictures: {},
+    pictureBase: '',
+  }),
+  pictures: {},
+  parts: partsOf(message),
+};
+
+/** Answers for site and edge from memory, so that nothing but the page's own work is measured. */
+async function serve(page: Page, hasTag: boolean): Promise<void> {
+  await page.route(`${SITE}/**`, async (route) => {
+    const { pathname } = new URL(route.request().url());
+    const answer = await site.inject({ url: pathname });
+    const body = hasTag
+      ? answer.rawPayload
+      : Buffer.from(answer.body.replace(/<script async[^>]*><\/script>/, ''));
+    await route.fulfill({
+      status: answer.statusCode,
+      headers: answer.headers as Record<string, string>,
+      body,
+    });
+  });
+  const headers = { 'access-control-allow-origin': '*' };
+  await page.route(`${EDGE}/**`, async (route) => {
+    const { pathname } = new URL(route.request().url());
+    const json = (body: unknown) =>
+      route.fulfill({ headers, contentType: 'application/json', body: JSON.stringify(body) });
+    if (pathname.endsWith('manifest.json')) return json(manifest);
+    if (pathname.includes('/messages/')) return json(FILE);
+    if (pathname === '/collect') return route.fulfill({ status: 204, headers });
+    const name = pathname === `/tag/${FELL.siteKey}.js` ? 'tag.js' : pathname.slice('/tag/'.length);
+    const body = readFileSync(new URL(`../packages/tag/dist/${name}`, import.meta.url));
+    return route.fulfill({ headers, contentType: 'text/javascript', body });
+  });
+}

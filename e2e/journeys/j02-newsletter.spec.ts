@@ -1,0 +1,50 @@
+import { restAll } from '../lib/api.ts';
+import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
+import { addBlock, launch, newCampaign, outline, say, sentence, side, stage } from '../lib/workbench.ts';
+
+test('J02 a newsletter with a second field, its own thanks and another shape on phones, on one page from a date on', async ({
+  studioPage: page,
+  velarium,
+  browser,
+}) => {
+  await restAll(velarium);
+  await newCampaign(page, 'Newsletter', /Sky letter/);
+  await addBlock(page, 'Picture');
+  await expect(outline(page).getByText('Picture')).toHaveCount(1);
+  await page.keyboard.press('Delete');
+  await expect(outline(page).getByText('Picture')).toHaveCount(0);
+  await outline(page).getByRole('button', { name: /^Form/ }).click();
+  await page.getByRole('button', { name: 'Add a field' }).click();
+  await page.getByRole('menuitem', { name: 'Name', exact: true }).click();
+  await page.getByRole('button', { name: 'After it is sent' }).click();
+  await stage(page, 'desktop').getByRole('textbox', { name: 'Heading' }).fill('You are among the stars');
+  await page.getByRole('button', { name: 'First', exact: true }).click();
+  await page.getByRole('button', { name: 'The box' }).click();
+  await page.getByText('Size and room').click();
+  await page.getByRole('radio', { name: 'Phone' }).first().check();
+  await page.getByLabel('Room inside ↕').fill('9');
+  await expect(stage(page, 'phone').locator('.inner')).toHaveCSS('padding-top', '9px');
+  await page.getByText('Way out', { exact: true }).click();
+  await page.getByRole('switch', { name: 'A click beside it closes it' }).click();
+  await say(page, 'at once, on aurora over the fell, on every device, every time');
+  await side(page, 'Limits');
+  await page.getByText('Schedule', { exact: true }).click();
+  await page.getByRole('switch', { name: 'Runs at certain times only' }).click();
+  await page.getByRole('textbox', { name: 'From' }).fill('2026-01-05T08:00');
+  await expect(sentence(page)).toContainText('from 5 January 2026 at 08:00');
+  await launch(page);
+
+  const visitor = await newVisitor(browser);
+  const site = await visit(visitor, `${velarium.fell}/about`);
+  await site.pass(2);
+  await expect(site.message).toHaveCount(0);
+  await site.go(`${velarium.fell}/journal/aurora-over-the-fell`);
+  await site.pass(0.5);
+  await site.page.mouse.click(8, 400);
+  await expect(site.dialog).toBeVisible();
+  await site.dialog.getByLabel('Your mail address').fill('reader@example.org');
+  await site.dialog.getByLabel('Name', { exact: true }).fill('Ida');
+  await site.dialog.getByRole('checkbox').check();
+  await site.dialog.getByRole('button').first().click();
+  await expect(site.dialog.getByRole('heading', { name: 'You are among the stars' })).toBeVisible();
+});

@@ -1,0 +1,57 @@
+import { restAll } from '../lib/api.ts';
+import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
+import { launch, newCampaign, say, sentence, side, stage } from '../lib/workbench.ts';
+
+test('J12 a door for those not signed in, wherever another campaign opens, away for three hours after a close', async ({
+  studioPage: page,
+  velarium,
+  browser,
+}) => {
+  await restAll(velarium);
+  await newCampaign(page, 'The way in', /Corner invitation/);
+  await say(page, 'on members’ area, after 60 minutes');
+  await launch(page);
+  await newCampaign(page, 'Door', /Members’ door/);
+  for (const [device, name] of [
+    ['desktop', '420px'],
+    ['phone', '358px'],
+  ] as const)
+    await expect(stage(page, device).locator('.box')).toHaveCSS('inline-size', name);
+  await say(page, 'at once, on every device, every time');
+  await side(page, 'Reach');
+  await page.getByRole('combobox', { name: 'And wherever this campaign opens' }).click();
+  await page.getByRole('option', { name: 'The way in' }).click();
+  await expect(sentence(page)).toContainText('only on the pages of the campaign “The way in”');
+  await page.getByRole('button', { name: 'Only for some' }).click();
+  await page.getByRole('menuitem', { name: 'Signed in or not' }).click();
+  await expect(sentence(page)).toContainText('all of (no sign-in)');
+  await side(page, 'Limits');
+  await page.getByText('Stays away', { exact: true }).click();
+  const afterClose = page.getByRole('group', { name: 'After a close' });
+  await afterClose.getByRole('radio', { name: 'Stays away for a while' }).check();
+  await page.getByRole('combobox', { name: 'Unit' }).first().click();
+  await page.getByRole('option', { name: 'hours' }).click();
+  await page.getByRole('textbox', { name: 'Hours' }).fill('3');
+  await expect(sentence(page)).toContainText('After a close it stays away for 3 hours');
+  await launch(page);
+
+  const site = await visit(await newVisitor(browser), `${velarium.fell}/members`);
+  await site.pass(0.5);
+  await site.page.evaluate(() =>
+    (window as unknown as { velarium: { visitor(facts: object): void } }).velarium.visitor({
+      signedIn: false,
+    }),
+  );
+  await site.pass(0.5);
+  await expect(site.dialog).toBeVisible();
+  await site.page.keyboard.press('Escape');
+  await site.pass(2 * 3600);
+  await site.reload();
+  await site.page.evaluate(() =>
+    (window as unknown as { velarium: { visitor(facts: object): void } }).velarium.visitor({
+      signedIn: false,
+    }),
+  );
+  await site.pass(1);
+  await expect(site.message).toHaveCount(0);
+});

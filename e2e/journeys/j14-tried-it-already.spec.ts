@@ -1,0 +1,110 @@
+import { publish, restAll } from '../lib/api.ts';
+import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
+
+/** The rule is set through the API: triggers beyond time and audiences have no control in the interface yet. */
+test('J14 tried it already: why it does not show, and again at once without touching real visitors', async ({
+  velarium,
+  studioPage: studio,
+  context,
+  browser,
+}) => {
+  await restAll(velarium);
+  const audience = {
+    match: 'all' as const,
+    groups: [
+      {
+        not: false,
+        match: 'all' as const,
+        items: [
+          { not: true, condition: { kind: 'signedIn' as const, is: true } },
+          { not: false, condition: { kind: 'source' as const, is: 'search' as const } },
+        ],
+      },
+    ],
+  };
+  await publish(velarium, {
+    name: 'Before you go',
+    template: 'sky-letter',
+    triggers: [{ kind: 'exitMouse', certainty: 'certain' }],
+    reach: { pages: { include: [{ kind: 'exact', address: '/' }], exclude: [], follows: null }, audience },
+    limits: { caps: [{ max: 1, per: 'ever' }] },
+  });
+  await publish(velarium, {
+    name: 'In the way',
+    template: 'sky-letter',
+    triggers: [{ kind: 'time', seconds: 20 }],
+  });
+  const events = async () => (await velarium.query('SELECT 1 FROM event')).length;
+  const counted = await events();
+
+  // From the Workbench to the page itself, in a new tab.
+  await studio.reload();
+  await studio.getByRole('link', { name: 'Before you go', exact: true }).click();
+  await studio.getByRole('button', { name: 'Try it' }).click();
+  const opened = context.waitForEvent('page');
+  await studio.getByRole('dialog', { name: 'Try it on the site' }).getByRole('button').first().click();
+  const page = await opened;
+  await page.waitForURL(`${velarium.fell}/**`);
+  // A visitor who came from a search says so in the address. Time passes here only when the test lets it.
+  await page.clock.install();
+  await page.goto(`${velarium.fell}/?utm_medium=search`);
+  const panel = page.getByRole('region', { name: 'Velarium preview' });
+  const row = (name: string) => panel.getByRole('listitem').filter({ hasText: name });
+  await panel.getByRole('button', { name: 'Start the visit again' }).click();
+  await page.clock.runFor(300);
+  await expect(row('Before you go')).toContainText('Waiting for its moment');
+
+  const pass = (seconds: number) => page.clock.runFor(seconds * 1000);
+  /** Leaving is believed after three seconds. */
+  const leave = async () => {
+    await pass(3.5);
+    await page.mouse.move(900, 200);
+    await page.mouse.move(900, -10, { steps: 3 });
+    await pass(0.5);
+  };
+  const box = page.locator('velarium-message');
+  await leave();
+  await expect(box).toHaveCount(1);
+  await pass(0.3);
+  await expect(row('Before you go')).toContainText('Shown');
+  await page.keyboard.press('Escape');
+  await expect(box).toHaveCount(0);
+
+  // A second try shows nothing, and says why.
+  await page.reload();
+  await expect(row('Before you go')).toContainText('This visitor has seen it as often as it may be seen');
+
+  // Again at once, without waiting and without clearing anything.
+  await panel.getByRole('button', { name: 'Start the visit again' }).click();
+  await page.clock.runFor(300);
+  await expect(row('Before you go')).toContainText('Waiting for its moment');
+  await row('In the way')
+    .getByRole('button', { name: /Show “In the way” now/ })
+    .click();
+  await pass(0.5);
+  await expect(row('In the way')).toContainText('Shown');
+  // The one in the way is named.
+  await leave();
+  await expect(row('Before you go')).toContainText('It is “In the way”');
+
+  // Nothing was counted, and no real visitor's record was touched.
+  expect(await events()).toBe(counted);
+  expect(
+    await page.evaluate(() => Object.keys(localStorage).filter((name) => name.startsWith('velarium'))),
+  ).toEqual([]);
+  const real = await visit(await newVisitor(browser), `${velarium.fell}/about`);
+  await expect(real.page.locator('velarium-panel')).toHaveCount(0);
+
+  await panel.getByRole('button', { name: 'Leave the preview' }).click();
+  await expect(page.locator('velarium-panel')).toHaveCount(0);
+});
+
+test('a preview that has ended says so and lets the page go on', async ({ velarium, visitor }) => {
+  const page = await visitor.newPage();
+  await page.goto(`${velarium.fell}/contact#velarium-preview=quillonfell2-1.nonsense`);
+  await expect(page.getByText('This preview has ended')).toBeVisible();
+  await expect(page).toHaveURL(`${velarium.fell}/contact`);
+  await expect(page.locator('velarium-message')).toHaveCount(1);
+  await page.getByRole('button', { name: 'Leave the preview' }).click();
+  await expect(page.locator('velarium-panel')).toHaveCount(0);
+});

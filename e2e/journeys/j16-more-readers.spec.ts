@@ -1,0 +1,37 @@
+import { restAll } from '../lib/api.ts';
+import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
+import { launch, newCampaign, say, sentence } from '../lib/workbench.ts';
+
+test('J16 a sign-up that fades in after 9 s, 440 by 340, once per visitor, then every 14 days', async ({
+  studioPage: page,
+  velarium,
+  browser,
+}) => {
+  await restAll(velarium);
+  await newCampaign(page, 'Readers', /Among readers/);
+  await page.getByText('Size and room').click();
+  await page.getByLabel('Width in pixels').fill('440');
+  await page.getByRole('group', { name: 'Height' }).getByRole('radio', { name: 'px' }).check();
+  await page.getByLabel('Height in pixels').fill('340');
+  await page.getByText('Motion', { exact: true }).click();
+  await page.getByRole('combobox', { name: 'Comes' }).click();
+  await page.getByRole('option', { name: 'Fade', exact: true }).click();
+  await say(page, 'after 9 seconds, everywhere, on every device, once per visitor');
+  await launch(page);
+  const site = await visit(await newVisitor(browser), `${velarium.fell}/about`);
+  await site.pass(8.5);
+  await expect(site.message).toHaveCount(0);
+  await site.pass(1);
+  const box = await site.message.locator('.box').boundingBox();
+  expect([box?.width, box?.height]).toEqual([440, 340]);
+  await expect(site.message.getByText(/readers/)).toBeHidden();
+  await site.go(`${velarium.fell}/contact`);
+  await site.pass(10);
+  await expect(site.message).toHaveCount(0);
+
+  await page.getByRole('link', { name: 'Readers', exact: true }).click();
+  await say(page, 'once every 14 days');
+  await expect(sentence(page)).toContainText('once every 14 days');
+  await say(page, 'every time');
+  await expect(sentence(page)).toContainText('every time a page is opened');
+});

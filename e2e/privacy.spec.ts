@@ -1,0 +1,113 @@
+import { chromium } from '@playwright/test';
+import { changeSettings, publish, restAll } from './lib/api.ts';
+import { expect, newVisitor, type SitePage, test, type Velarium, visit } from './lib/velarium.ts';
+
+const once = { caps: [{ max: 1, per: 'ever' as const }] };
+const arm = async (velarium: Velarium) => {
+  await restAll(velarium);
+  await publish(velarium, { name: 'Capped', limits: once, message: { anchor: 'bottom-start' } });
+  await publish(velarium, { name: 'Uncapped', message: { anchor: 'bottom-end' } });
+};
+const stored = (site: SitePage) =>
+  site.page.evaluate(() => [
+    ...Object.keys(localStorage).filter((name) => name.startsWith('velarium')),
+    document.cookie,
+  ]);
+const consent = (site: SitePage, isGiven: boolean) =>
+  site.page.evaluate(
+    (given) =>
+      (window as unknown as { velarium: { consent: (given: boolean) => void } }).velarium.consent(given),
+    isGiven,
+  );
+
+test('Global Privacy Control: nothing is stored, and only what needs no memory shows', async ({
+  velarium,
+  visitor,
+}) => {
+  await arm(velarium);
+  await visitor.addInitScript(() =>
+    Object.defineProperty(navigator, 'globalPrivacyControl', { value: true }),
+  );
+  const site = await visit(visitor, `${velarium.fell}/about`);
+  await site.pass(1);
+  await expect(site.message).toHaveCount(1);
+  expect(await stored(site)).toEqual(['']);
+  await changeSettings(velarium, { privacy: { memory: 'assumed', honoursSignal: false } });
+  await site.reload();
+  await site.pass(1);
+  await expect(site.message).toHaveCount(2);
+});
+
+test('where consent is asked nothing is stored before it is given, and what was learned is kept then', async ({
+  velarium,
+  visitor,
+}) => {
+  await arm(velarium);
+  await changeSettings(velarium, { privacy: { memory: 'asked', honoursSignal: true } });
+  const site = await visit(visitor, `${velarium.fell}/about`);
+  await site.pass(1);
+  await expect(site.message).toHaveCount(1);
+  expect(await stored(site)).toEqual(['']);
+
+  await consent(site, true);
+  await expect.poll(() => stored(site)).toContain('velarium:quillonfell2');
+  await site.pass(1);
+  await expect(site.message).toHaveCount(2);
+
+  // Remembered: the next page says so again, and the capped one does not come back.
+  await site.go(`${velarium.fell}/contact`);
+  await consent(site, true);
+  await site.pass(1);
+  await expect(site.message).toHaveCount(1);
+
+  // Refused: all of it is forgotten, and what needs memory stays away.
+  await consent(site, false);
+  await expect.poll(() => stored(site)).toEqual(['']);
+  await site.go(`${velarium.fell}/about`);
+  await site.pass(1);
+  await expect(site.message).toHaveCount(1);
+  expect(site.problems).toEqual([]);
+});
+
+test('subdomains of a site that asks for it share one session, and the rest keep their own', async ({
+  velarium,
+}) => {
+  await restAll(velarium);
+  await publish(velarium, { limits: { caps: [{ max: 1, per: 'session' }] } });
+  const port = new URL(velarium.fell).port;
+  const at = (host: string) => `http://${host}.quillonfell.example:${port}`;
+  await velarium.query('UPDATE site SET origins = $1 WHERE key = $2', [
+    [at('www'), at('shop')],
+    'quillonfell2',
+  ]);
+  await changeSettings(velarium, { sharedDomain: 'quillonfell.example' });
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium-headless-shell',
+    args: ['--host-resolver-rules=MAP *.quillonfell.example 127.0.0.1'],
+  });
+  const sessionsOf = async () =>
+    new Set(
+      (
+        await velarium.query<{ session: string }>(
+          `SELECT session FROM event WHERE kind = 'pageview' AND id::text ~ '^.{8}-.{4}-7' AND page LIKE '/acc%'`,
+        )
+      ).map(({ session }) => session),
+    ).size;
+  const stroll = async () => {
+    const context = await newVisitor(browser);
+    const site = await visit(context, `${at('www')}/accessibility`);
+    await site.pass(0.3);
+    await expect(site.message).toHaveCount(1);
+    await site.settle();
+    await site.go(`${at('shop')}/accessibility`);
+    await site.pass(1);
+    await site.settle();
+    const messages = await site.message.count();
+    await context.close();
+    return messages;
+  };
+  expect([await stroll(), await sessionsOf()]).toEqual([0, 1]);
+  await changeSettings(velarium, { sharedDomain: null });
+  expect([await stroll(), await sessionsOf()]).toEqual([1, 3]);
+  await browser.close();
+});

@@ -1,0 +1,146 @@
+import AxeBuilder from '@axe-core/playwright';
+import type { BrowserContext, Page } from '@playwright/test';
+import type { Message } from '@velarium/contract';
+import { FORMATS } from '@velarium/contract/values';
+import { FORMAT_WORDS, picturesOf, TEMPLATES } from '@velarium/core';
+import { publish, restAll } from './lib/api.ts';
+import {
+  type DeviceName,
+  deviceOptions,
+  expectSamePicture,
+  openEmptied,
+  picturesReady,
+} from './lib/same-picture.ts';
+import { expect, newVisitor, signIn, test } from './lib/velarium.ts';
+
+/** A window of the studio in which every device of the stage has room at its real size. */
+const WIDE = { width: 1290, height: 1190 };
+const NOON = new Date('2026-11-25T12:00:00Z');
+const DEVICES = ['desktop', 'tablet', 'phone'] as const;
+
+/** Pictures behind the words are the sheet's, and nobody tells when they are there. */
+const hasGround = (message: Message) => message.style.all.ground?.kind === 'picture';
+
+/** The window of the stage, painted in the corner of the screen and in no layer of its own: on whole pixels. */
+async function pictureOnStage(stage: Page, device: DeviceName, message: Message): Promise<Buffer> {
+  const frame = stage.locator(`iframe[title="Message on ${device}"]`);
+  await expect(frame.contentFrame().locator('.card')).toBeVisible();
+  await frame
+    .contentFrame()
+    .locator('body')
+    .evaluate(async ({ ownerDocument }) => {
+      const images = ownerDocument.querySelector('velarium-message')?.shadowRoot?.querySelectorAll('img');
+      await Promise.all([...(images ?? [])].map((image) => image.decode()));
+    });
+  if (hasGround(message)) await stage.waitForLoadState('networkidle');
+  // No hovered button in the picture.
+  await stage.mouse.move(WIDE.width - 1, WIDE.height - 1);
+  const pin = (figure: string, own: string) =>
+    frame.evaluate(
+      (element, [css, transform]) => {
+        (element.closest('figure') as HTMLElement).style.cssText = css;
+        (element.parentElement as HTMLElement).style.transform = transform;
+        const { contentDocument } = element as HTMLIFrameElement;
+        if (contentDocument) contentDocument.documentElement.style.background = '#fff';
+      },
+      [figure, own] as const,
+    );
+  await pin('position:fixed;left:0;top:0;z-index:99', 'none');
+  const picture = await frame.screenshot();
+  await pin('', 'scale(1)');
+  return picture;
+}
+
+/** Nothing automatic rules can find is wrong with any step of the message on the stage. */
+async function expectEveryStepAccessible(stage: Page): Promise<void> {
+  const frame = 'iframe[title="Message on desktop"]';
+  const steps = stage.locator('fieldset', { hasText: 'Steps' }).getByRole('button');
+  for (let n = 0; n < (await steps.count()); n++) {
+    await steps.nth(n).click();
+    await expect(stage.locator(frame).contentFrame().locator('.card')).toBeVisible();
+    const { violations } = await new AxeBuilder({ page: stage })
+      .include([frame, 'velarium-message'])
+      .setLegacyMode()
+      .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+      .analyze();
+    const found = violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join(' | ')}`);
+    expect.soft(found).toEqual([]);
+  }
+  await steps.first().click();
+}
+
+for (const format of FORMATS) {
+  test(`every ${FORMAT_WORDS[format]} template: what the stage shows is what pages show, and everybody can use it`, async ({
+    velarium,
+    browser,
+  }, testInfo) => {
+    test.setTimeout(180_000);
+    await restAll(velarium);
+    const [site] = await velarium.query<{ id: string }>('SELECT id FROM site ORDER BY created_at LIMIT 1');
+    const templates = [];
+    for (const { id, name, message } of TEMPLATES.filter((one) => one.message.format === format)) {
+      const address = `/about?template=${id}`;
+      const pages = { include: [{ kind: 'exact' as const, address }], exclude: [], follows: null };
+      templates.push({
+        name,
+        message,
+        address,
+        campaign: await publish(velarium, { template: id, reach: { pages } }),
+      });
+    }
+
+    // A viewer's stage is without the marks of editing.
+    const studio = await browser.newContext({ viewport: WIDE, reducedMotion: 'reduce' });
+    await studio.clock.setFixedTime(NOON);
+    const stage = await studio.newPage();
+    await signIn(stage, velarium, 'wren@quillonfell.example');
+    const visitors = {} as Record<DeviceName, BrowserContext>;
+    for (const device of DEVICES) {
+      visitors[device] = await newVisitor(browser, deviceOptions(device));
+      await visitors[device].clock.setFixedTime(NOON);
+    }
+
+    for (const { name, message, address, campaign } of templates) {
+      await stage.goto(`${velarium.studio}/sites/${site?.id}/campaigns/${campaign}`);
+      await stage.getByRole('button', { name: /^Real size/ }).click();
+      await stage.getByRole('button', { name: /^Page behind/ }).click();
+      if (/\{\{(visitor|basket)/.test(JSON.stringify(message))) {
+        await stage.getByRole('combobox', { name: 'Read as' }).click();
+        await stage.getByRole('option', { name: /nothing is known/ }).click();
+      }
+      await stage.addStyleTag({
+        content:
+          'section[aria-label=Stage] figure [aria-hidden]{display:none} section[aria-label=Stage] figure>div{background:#fff!important;box-shadow:none!important;border-radius:0!important}',
+      });
+      const pictures = {
+        desktop: await pictureOnStage(stage, 'desktop', message),
+        phone: await pictureOnStage(stage, 'phone', message),
+        tablet: Buffer.alloc(0) as Buffer,
+      };
+      await expectEveryStepAccessible(stage);
+      await stage.getByRole('button', { name: /^Tablet/ }).click();
+      pictures.tablet = await pictureOnStage(stage, 'tablet', message);
+
+      for (const device of DEVICES) {
+        const page = await visitors[device].newPage();
+        await openEmptied(page, velarium.fell + address);
+        await expect(page.locator('velarium-message .card')).toBeVisible();
+        await picturesReady(page);
+        if (hasGround(message)) await page.waitForLoadState('networkidle');
+        // The short fade of those who ask for less motion runs by the real clock.
+        await expect
+          .poll(() =>
+            page.locator('velarium-message').evaluate((host) => host.shadowRoot?.getAnimations().length),
+          )
+          .toBe(0);
+        await expectSamePicture(testInfo, `${name}, ${device}`, {
+          stage: pictures[device],
+          page: await page.screenshot(),
+          hasDrawing: picturesOf(message).length > 0,
+        });
+        await page.close();
+      }
+    }
+    await Promise.all([studio, ...Object.values(visitors)].map((context) => context.close()));
+  });
+}

@@ -1,0 +1,29 @@
+import { z } from 'zod';
+import { manifestSchema } from './manifest.ts';
+import { messageFileSchema } from './message/message.ts';
+
+/** What a page asks the edge for when the studio opened it for a preview. */
+export const previewRequestSchema = z.strictObject({
+  site: z.string().regex(/^[a-z0-9]{12}$/),
+  token: z.string().max(400),
+});
+export type PreviewRequest = z.infer<typeof previewRequestSchema>;
+
+/** Every campaign of the site as its draft stands, with what a panel needs to name it. */
+export const previewSchema = z.strictObject({
+  manifest: manifestSchema,
+  /** Message files by the hash the manifest names them with. */
+  files: z.record(z.string(), messageFileSchema),
+  campaigns: z.array(
+    z.strictObject({
+      id: z.uuid(),
+      name: z.string(),
+      state: z.enum(['draft', 'running', 'resting', 'archived']),
+    }),
+  ),
+});
+export type Preview = z.infer<typeof previewSchema>;
+
+/** The studio's leave to preview a site's pages for a while. */
+export const previewTicketSchema = z.strictObject({ token: z.string(), expiresAt: z.iso.datetime() });
+export type PreviewTicket = z.infer<typeof previewTicketSchema>;

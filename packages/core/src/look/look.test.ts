@@ -1,0 +1,149 @@
+import { lookStyleSchema, messageSchema } from '@velarium/contract';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { contrastRatio, LEAST_TEXT_CONTRAST } from '../checks/contrast.ts';
+import { changeTemplate } from '../templates/change-template.ts';
+import { AIMS, TEMPLATES } from '../templates/templates.ts';
+import { plainMessage } from '../testing/arbitrary.ts';
+import { LOOKS, PLAIN_LOOK } from './looks.ts';
+import { boxStyle, boxWidth, colourOf, paletteOf, styleOn } from './resolve.ts';
+import { lookToTokens, TokensError, tokensToLook } from './tokens.ts';
+
+describe.each(LOOKS.map((look) => [look.name, look.style] as const))('Look %s', (name, style) => {
+  it('keeps to the contract and can be read', () => {
+    expect(lookStyleSchema.parse(style)).toEqual(style);
+    const { palette } = style;
+    for (const [ink, ground] of [
+      ['ink', 'surface'],
+      ['soft', 'surface'],
+      ['onAccent', 'accent'],
+      ['onField', 'field'],
+    ] as const) {
+      expect(contrastRatio(palette[ink], palette[ground])).toBeGreaterThanOrEqual(LEAST_TEXT_CONTRAST);
+    }
+  });
+  it('goes out as design tokens and comes back as it was', () => {
+    const file = JSON.parse(JSON.stringify(lookToTokens(name, style)));
+    expect(tokensToLook(file)).toMatchObject({ style, missing: [] });
+  });
+});
+
+describe('design tokens of others', () => {
+  it('names, aliases, inherited types and older colour values are understood', () => {
+    const { style, used, missing } = tokensToLook({
+      color: {
+        $type: 'color',
+        brand: { $value: '#ABC' },
+        primary: { $value: '{color.brand}' },
+        background: { $value: { colorSpace: 'srgb', components: [1, 0.5, 0] } },
+      },
+      radius: { lg: { $type: 'dimension', $value: '1rem' } },
+      font: { body: { $type: 'fontFamily', $value: ['Georgia', 'serif'] } },
+    });
+    expect(style.palette).toMatchObject({
+      accent: '#aabbcc',
+      surface: '#ff8000',
+      ink: PLAIN_LOOK.palette.ink,
+    });
+    expect(style.corners.box).toBe(16);
+    expect(style.fonts.text).toBe('serif');
+    expect(used).toContain('color.primary');
+    expect(missing).toContain('colour ink');
+  });
+  it.each([null, 3, [], {}, { a: { $value: 'x' } }, { accent: { $type: 'color', $value: '{accent}' } }])(
+    '%j is refused in words',
+    (file) => {
+      expect(() => tokensToLook(file)).toThrow(TokensError);
+    },
+  );
+  it('whatever a file holds, what is read keeps to the contract', () => {
+    fc.assert(
+      fc.property(fc.jsonValue(), fc.jsonValue(), (a, b) => {
+        const { style } = tokensToLook({
+          accent: { $value: '#123456' },
+          ink: { $value: a },
+          font: { text: { $value: b } },
+          size: { text: { $value: b } },
+          corners: { box: { $value: b }, control: { $value: a } },
+          shadow: { $value: a },
+        } as never);
+        expect(lookStyleSchema.safeParse(style).success).toBe(true);
+      }),
+      {
+        numRuns: 1000,
+        examples: [
+          [{}, [{ toString: '' }]],
+          [null, { value: [{ valueOf: '' }], unit: 'rem' }],
+        ],
+      },
+    );
+  });
+});
+
+describe('the cascade', () => {
+  const styled = {
+    all: { space: 10, align: 'center' as const },
+    tablet: { space: 12 },
+    mobile: { align: 'end' as const },
+  };
+  it('what is said for a device counts before what is said for all', () => {
+    expect(styleOn(styled, 'desktop')).toEqual({ space: 10, align: 'center' });
+    expect(styleOn(styled, 'tablet')).toEqual({ space: 12, align: 'center' });
+    expect(styleOn(styled, 'mobile')).toEqual({ space: 10, align: 'end' });
+  });
+  it('a message’s own colour counts before its Look’s', () => {
+    const palette = paletteOf({ palette: { ink: '#112233' } }, PLAIN_LOOK);
+    expect(colourOf('ink', palette)).toBe('#112233');
+    expect(colourOf('accent', palette)).toBe(PLAIN_LOOK.palette.accent);
+    expect(colourOf('#abcdef', palette)).toBe('#abcdef');
+  });
+  it('a box never stands wider than its window', () => {
+    const box = boxStyle(
+      { ...plainMessage, style: { all: { width: { unit: 'px', value: 900 } }, tablet: {}, mobile: {} } },
+      PLAIN_LOOK,
+      'mobile',
+    );
+    expect(boxWidth(box, 390)).toBe(358);
+    expect(boxWidth(box, 1280)).toBe(900);
+  });
+});
+
+describe('templates', () => {
+  it('are many, cover every format and aim, and have each their own name', () => {
+    expect(TEMPLATES.length).toBeGreaterThanOrEqual(18);
+    expect(new Set(TEMPLATES.map(({ message }) => message.format)).size).toBe(6);
+    expect(new Set(TEMPLATES.map(({ aim }) => aim))).toEqual(new Set(AIMS));
+    for (const key of ['id', 'name'] as const)
+      expect(new Set(TEMPLATES.map((one) => one[key])).size).toBe(TEMPLATES.length);
+  });
+  it('changing to another keeps the words that fit and tells the rest', () => {
+    const [from, to] = ['sky-letter', 'notice-strip'].map(
+      (id) => TEMPLATES.find((one) => one.id === id)?.message,
+    );
+    if (!from || !to) throw new Error('templates are gone');
+    const own = {
+      ...from,
+      steps: from.steps.map((step, n) => ({
+        ...step,
+        blocks: step.blocks.map((block) =>
+          block.kind === 'text' ? { ...block, content: [[{ text: `own ${block.size}${n || ''}` }]] } : block,
+        ),
+      })),
+    };
+    const { message, lost } = changeTemplate(own, to);
+    expect(JSON.stringify(message)).toContain('own body');
+    expect(message.format).toBe('bar');
+    expect(lost).toContain('The sky this week, in your inbox');
+    expect(lost).toContain('own small');
+    expect(lost).not.toContain('own body');
+  });
+  it('from any to any keeps to the contract, and to itself loses nothing', () => {
+    for (const { message: a } of TEMPLATES) {
+      for (const { message: b } of TEMPLATES) {
+        const { message, lost } = changeTemplate(a, b);
+        expect(messageSchema.safeParse(message).error).toBeUndefined();
+        if (a === b) expect({ message, lost }).toEqual({ message: a, lost: [] });
+      }
+    }
+  });
+});

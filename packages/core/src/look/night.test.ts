@@ -1,0 +1,34 @@
+import { COLOUR_ROLES } from '@velarium/contract/values';
+import fc from 'fast-check';
+import { expect, it } from 'vitest';
+import { luminance } from '../checks/contrast.ts';
+import { LOOKS } from './looks.ts';
+import { isReadable, nightOf } from './night.ts';
+
+const someColour = fc
+  .integer({ min: 0, max: 0xffffff })
+  .map((number) => `#${number.toString(16).padStart(6, '0')}`);
+const somePalette = fc.record(
+  Object.fromEntries(COLOUR_ROLES.map((role) => [role, someColour])) as Record<
+    (typeof COLOUR_ROLES)[number],
+    typeof someColour
+  >,
+);
+
+it('whatever the colours by day, those of the night are dark and can be read (WCAG 2.2, 1.4.3)', () => {
+  fc.assert(
+    fc.property(somePalette, (palette) => {
+      fc.pre(nightOf(palette) !== palette);
+      const night = nightOf(palette);
+      expect(luminance(night.surface)).toBeLessThan(0.18);
+      expect(isReadable(night)).toBe(true);
+    }),
+  );
+});
+it.each(LOOKS.map(({ name, style }) => [name, style.palette] as const))(
+  '%s: night is night already, and the night of a night is the same',
+  (_name, palette) => {
+    const night = nightOf(palette);
+    expect(nightOf(night)).toBe(night);
+  },
+);

@@ -1,0 +1,233 @@
+import type { Font, LookStyle, Palette, Shadow } from '@velarium/contract';
+import { COLOUR_ROLES, FONTS, SHADOWS } from '@velarium/contract/values';
+import { FONT_STACKS, PLAIN_LOOK } from './looks.ts';
+
+/**
+ * A Look as design tokens, and back. Source: Design Tokens Format Module 2025.10 of the W3C community group
+ * (https://www.designtokens.org/tr/2025.10/format/), from memory: `$type` and `$value`, groups, colours as an object of
+ * colour space and components, dimensions as value and unit, aliases in braces.
+ */
+type Json = null | boolean | number | string | readonly Json[] | { readonly [key: string]: Json };
+type Group = { readonly [key: string]: Json };
+
+const channel = (colour: string, at: number) => Number.parseInt(colour.slice(at, at + 2), 16) / 255;
+const colourToken = (colour: string): Group => ({
+  $type: 'color',
+  $value: {
+    colorSpace: 'srgb',
+    components: [1, 3, 5].map((at) => Number(channel(colour, at).toFixed(4))),
+    hex: colour,
+  },
+});
+const dimension = (value: number): Group => ({ $type: 'dimension', $value: { value, unit: 'px' } });
+const word = (value: string): Group => ({ $type: 'string', $value: value });
+
+export function lookToTokens(name: string, look: LookStyle): Group {
+  return {
+    $description: `The Look “${name}”`,
+    colour: Object.fromEntries(COLOUR_ROLES.map((role) => [role, colourToken(look.palette[role])])),
+    font: Object.fromEntries(
+      (['text', 'heading'] as const).map((part) => [
+        part,
+        {
+          $type: 'fontFamily',
+          $value: FONT_STACKS[look.fonts[part]].split(',').map((one) => one.replaceAll('"', '')),
+        },
+      ]),
+    ),
+    size: { text: dimension(look.textSize) },
+    scale: { $type: 'number', $value: look.scale / 100 },
+    corners: { box: dimension(look.corners.box), control: dimension(look.corners.control) },
+    shadow: word(look.shadow),
+    buttons: word(look.buttons),
+    fields: word(look.fields),
+  };
+}
+
+export interface TokensRead {
+  readonly style: LookStyle;
+  /** Tokens that were used, by their path. */
+  readonly used: readonly string[];
+  /** What a Look says and the file did not; taken from the Look it began as. */
+  readonly missing: readonly string[];
+}
+
+/** Why a file is not taken. */
+export class TokensError extends Error {}
+
+const isGroup = (value: unknown): value is Group =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+
+/** Other people's names for the same parts (common practice). */
+const SAME_AS: Readonly<Record<string, readonly string[]>> = {
+  surface: ['surface', 'background', 'bg', 'paper', 'base'],
+  ink: ['ink', 'text', 'foreground', 'fg', 'onsurface', 'body'],
+  soft: ['soft', 'muted', 'subtle', 'secondarytext', 'textmuted'],
+  accent: ['accent', 'primary', 'brand', 'action'],
+  onAccent: ['onaccent', 'onprimary', 'accenttext', 'primarytext', 'onbrand'],
+  line: ['line', 'border', 'outline', 'divider', 'stroke'],
+  field: ['field', 'input', 'inputbackground'],
+  onField: ['onfield', 'inputtext', 'fieldtext'],
+  backdrop: ['backdrop', 'scrim', 'overlay'],
+};
+
+/**
+ * Reads design tokens into a Look. What the file does not say stays as in `begin`.
+ *
+ * @throws {TokensError} If it is no token file, or holds no token that a Look could use.
+ */
+export function tokensToLook(file: unknown, begin: LookStyle = PLAIN_LOOK): TokensRead {
+  if (!isGroup(file)) throw new TokensError('This is no design token file: it must be one JSON object.');
+  const tokens = new Map<string, { readonly type: string; readonly value: Json }>();
+  const walk = (group: Group, path: readonly string[], inherited: string) => {
+    const type = typeof group.$type === 'string' ? group.$type : inherited;
+    if ('$value' in group) {
+      tokens.set(path.join('.'), { type, value: group.$value as Json });
+      return;
+    }
+    for (const [key, inner] of Object.entries(group)) {
+      if (!key.startsWith('$') && isGroup(inner)) walk(inner, [...path, key], type);
+    }
+  };
+  walk(file, [], '');
+
+  const valueAt = (path: string, seen: readonly string[] = []): Json | undefined => {
+    const value = tokens.get(path)?.value;
+    const alias = typeof value === 'string' ? /^\{([^{}]+)\}$/.exec(value)?.[1] : undefined;
+    if (alias === undefined || seen.includes(alias)) return alias === undefined ? value : undefined;
+    return valueAt(alias, [...seen, path]);
+  };
+  const used: string[] = [];
+  const find = <Read>(
+    names: readonly string[],
+    read: (value: Json) => Read | undefined,
+  ): Read | undefined => {
+    for (const name of names) {
+      for (const path of tokens.keys()) {
+        const parts = path.split('.').map((part) => part.toLowerCase().replace(/[^a-z]/g, ''));
+        if (parts.at(-1) !== name && parts.slice(-2).join('.') !== name) continue;
+        const value = valueAt(path);
+        const result = value === undefined ? undefined : read(value);
+        if (result === undefined) continue;
+        used.push(path);
+        return result;
+      }
+    }
+    return undefined;
+  };
+
+  const missing: string[] = [];
+  const take = <Read>(what: string, read: Read | undefined, otherwise: Read): Read => {
+    if (read !== undefined) return read;
+    missing.push(what);
+    return otherwise;
+  };
+  const palette = Object.fromEntries(
+    COLOUR_ROLES.map((role) => [
+      role,
+      take(`colour ${role}`, find(SAME_AS[role] ?? [], readColour), begin.palette[role]),
+    ]),
+  ) as Palette;
+  const style: LookStyle = {
+    palette,
+    fonts: {
+      text: take(
+        'font text',
+        find(['font.text', 'font.body', 'fontfamily.body', 'fontfamily'], readFont),
+        begin.fonts.text,
+      ),
+      heading: take(
+        'font heading',
+        find(['font.heading', 'fontfamily.heading', 'heading'], readFont),
+        begin.fonts.heading,
+      ),
+    },
+    textSize: take(
+      'text size',
+      find(['size.text', 'fontsize.body', 'fontsize'], readPx(13, 24)),
+      begin.textSize,
+    ),
+    scale: take(
+      'scale',
+      find(['scale'], (value) =>
+        typeof value === 'number' ? clamp(Math.round(value * 100), 105, 160) : undefined,
+      ),
+      begin.scale,
+    ),
+    corners: {
+      box: take(
+        'corners box',
+        find(['corners.box', 'radius.box', 'radius.large', 'radius.lg'], readPx(0, 60)),
+        begin.corners.box,
+      ),
+      control: take(
+        'corners control',
+        find(['corners.control', 'radius.control', 'radius.small', 'radius.sm'], readPx(0, 60)),
+        begin.corners.control,
+      ),
+    },
+    shadow: take('shadow', find(['shadow'], oneOf<Shadow>(SHADOWS)), begin.shadow),
+    buttons: take('buttons', find(['buttons'], oneOf(['solid', 'outline', 'soft'] as const)), begin.buttons),
+    fields: take('fields', find(['fields'], oneOf(['boxed', 'filled', 'ruled'] as const)), begin.fields),
+  };
+  if (used.length === 0) {
+    throw new TokensError('No token in this file names a colour, a font or a size that a Look could use.');
+  }
+  return { style, used, missing };
+}
+
+const clamp = (value: number, least: number, most: number) => Math.min(most, Math.max(least, value));
+
+function readColour(value: Json): string | undefined {
+  if (typeof value === 'string') {
+    const hex = /^#([0-9a-f]{3}|[0-9a-f]{6})([0-9a-f]{2})?$/i.exec(value)?.[1]?.toLowerCase();
+    if (!hex) return undefined;
+    return `#${hex.length === 3 ? [...hex].map((digit) => digit + digit).join('') : hex}`;
+  }
+  if (!isGroup(value)) return undefined;
+  if (typeof value.hex === 'string') return readColour(value.hex);
+  const parts = value.components;
+  if (value.colorSpace !== 'srgb' || !Array.isArray(parts) || parts.length !== 3) return undefined;
+  if (!parts.every((part): part is number => typeof part === 'number')) return undefined;
+  return `#${parts
+    .map((part) =>
+      Math.round(clamp(part, 0, 1) * 255)
+        .toString(16)
+        .padStart(2, '0'),
+    )
+    .join('')}`;
+}
+
+function readFont(value: Json): Font | undefined {
+  const names = (Array.isArray(value) ? value : [value]).filter(
+    (one): one is string => typeof one === 'string',
+  );
+  const first = names[0]?.toLowerCase();
+  if (first === undefined) return undefined;
+  const same = FONTS.find(
+    (font) => FONT_STACKS[font].replaceAll('"', '').toLowerCase().split(',')[0] === first,
+  );
+  if (same) return same;
+  const all = names.join(' ').toLowerCase();
+  if (/mono|courier|consol/.test(all)) return 'mono';
+  if (/condensed|narrow/.test(all)) return 'narrow';
+  if (/round/.test(all)) return 'round';
+  return /(?<!sans-|sans )serif|georgia|times|palatino|garamond/.test(all) ? 'serif' : 'sans';
+}
+
+const readPx =
+  (least: number, most: number) =>
+  (value: Json): number | undefined => {
+    const [amount, unit] = isGroup(value)
+      ? [value.value, value.unit]
+      : (typeof value === 'string' && /^([\d.]+)(px|rem)$/.exec(value)?.slice(1)) || [];
+    if (typeof amount !== 'number' && typeof amount !== 'string') return undefined;
+    const number = Number(amount);
+    if (!Number.isFinite(number)) return undefined;
+    return clamp(Math.round(unit === 'rem' ? number * 16 : number), least, most);
+  };
+
+const oneOf =
+  <Value extends string>(values: readonly Value[]) =>
+  (value: Json): Value | undefined =>
+    values.find((one) => one === value);

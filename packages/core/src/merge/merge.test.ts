@@ -1,0 +1,70 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { newBlock } from '../message/plain.ts';
+import { plainMessage, plainRule, someRule } from '../testing/arbitrary.ts';
+import { someMessage } from '../testing/arbitrary-message.ts';
+import { mergeDocuments } from './merge.ts';
+
+const heading = (id: string, text = id) => ({ ...newBlock('heading'), id, text });
+const withBlocks = (...blocks: ReturnType<typeof heading>[]) => ({
+  message: { ...plainMessage, steps: [{ id: 'first', role: 'first' as const, blocks }] },
+  rule: plainRule,
+});
+const base = withBlocks(heading('a'), heading('b'), heading('c'));
+const texts = (document: typeof base) => document.message.steps[0]?.blocks.map(({ text }) => text);
+
+describe('two people’s changes', () => {
+  it.each([
+    ['to different blocks are both kept', ['A', 'b', 'c'], ['a', 'B', 'c'], ['A', 'B', 'c']],
+    ['to one block alike are no conflict', ['A', 'b', 'c'], ['A', 'b', 'c'], ['A', 'b', 'c']],
+  ])('%s', (_what, mine, theirs, merged) => {
+    const of = (words: string[]) =>
+      withBlocks(...words.map((text, n) => heading(['a', 'b', 'c'][n] ?? '', text)));
+    const result = mergeDocuments(base, of(mine), of(theirs));
+    expect(texts(result.merged)).toEqual(merged);
+    expect(result.conflicts).toEqual([]);
+  });
+  it('to one word differently are a conflict, and mine stands until somebody decides', () => {
+    const { merged, conflicts } = mergeDocuments(
+      base,
+      withBlocks(heading('a', 'Mine'), heading('b'), heading('c')),
+      withBlocks(heading('a', 'Theirs'), heading('b'), heading('c')),
+    );
+    expect(texts(merged)).toEqual(['Mine', 'b', 'c']);
+    expect(conflicts).toEqual(['message.steps.first.blocks.a.text']);
+  });
+  it('adding, moving and taking away go together', () => {
+    const mine = withBlocks(heading('a'), heading('new'), heading('b'), heading('c'));
+    const theirs = withBlocks(heading('c'), heading('a'));
+    const { merged, conflicts } = mergeDocuments(base, mine, theirs);
+    expect(texts(merged)).toEqual(['c', 'a', 'new']);
+    expect(conflicts).toEqual([]);
+  });
+  it('a block one has changed and the other has taken away is kept, and told', () => {
+    const { merged, conflicts } = mergeDocuments(
+      base,
+      withBlocks(heading('b'), heading('c')),
+      withBlocks(heading('a', 'Theirs'), heading('b'), heading('c')),
+    );
+    expect(texts(merged)).toEqual(['Theirs', 'b', 'c']);
+    expect(conflicts).toEqual(['message.steps.first.blocks.a']);
+  });
+  it('to the message and to the rule never meet', () => {
+    fc.assert(
+      fc.property(someMessage, someRule, (message, rule) => {
+        const { merged, conflicts } = mergeDocuments<unknown>(base, { ...base, message }, { ...base, rule });
+        expect(merged).toEqual({ message, rule });
+        expect(conflicts).toEqual([]);
+      }),
+    );
+  });
+  it('of one alone are taken whole, whoever it is', () => {
+    fc.assert(
+      fc.property(someMessage, (message) => {
+        const changed = { ...base, message };
+        expect(mergeDocuments<unknown>(base, changed, base)).toEqual({ merged: changed, conflicts: [] });
+        expect(mergeDocuments<unknown>(base, base, changed)).toEqual({ merged: changed, conflicts: [] });
+      }),
+    );
+  });
+});

@@ -1,0 +1,43 @@
+import type { Block, Field, Message, MessagePart } from '@velarium/contract';
+import { FURTHER_BLOCKS } from '@velarium/contract/values';
+import { isInterrupting } from './placement.ts';
+import { allBlocks } from './walk.ts';
+
+/** Fields every form can draw. */
+const PLAIN_FIELDS: ReadonlySet<Field['kind']> = new Set(['email', 'name', 'phone', 'text']);
+
+const hasSystemAddress = (block: Block) =>
+  block.kind === 'button' &&
+  block.action.kind === 'link' &&
+  Boolean(block.action.ios || block.action.android);
+const isFurther = (kind: string) => (FURTHER_BLOCKS as readonly string[]).includes(kind);
+
+/** What must be loaded beside the renderer to draw a message. */
+export function partsOf(
+  message: Pick<Message, 'steps' | 'format' | 'pushesPage' | 'holdsPage'>,
+): MessagePart[] {
+  const blocks = allBlocks(message);
+  const forms = blocks.filter((block) => block.kind === 'form');
+  const isRare =
+    (isInterrupting(message.format) && message.holdsPage) ||
+    (message.format === 'bar' && message.pushesPage) ||
+    blocks.some((block) => isFurther(block.kind) || hasSystemAddress(block)) ||
+    forms.some(
+      ({ asksSum, fields }) =>
+        asksSum || fields.some(({ kind, pattern }) => Boolean(pattern) || !PLAIN_FIELDS.has(kind)),
+    );
+  return [...(forms.length > 0 ? (['form'] as const) : []), ...(isRare ? (['further'] as const) : [])];
+}
+
+/** The pictures a message shows, each once. */
+export function picturesOf(message: Message): string[] {
+  const grounds = [message.style, ...allBlocks(message).map(({ style }) => style)].flatMap(
+    ({ all, tablet, mobile }) =>
+      [all, tablet, mobile].flatMap(({ ground }) => (ground?.kind === 'picture' ? ground.picture : [])),
+  );
+  const shown = allBlocks(message).flatMap((block) =>
+    (block.kind === 'picture' || block.kind === 'film') && block.picture ? block.picture : [],
+  );
+  const { sign, picture } = message.close;
+  return [...new Set([...shown, ...grounds, ...(sign === 'picture' && picture ? [picture] : [])])];
+}

@@ -1,0 +1,145 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { plainMessage } from '../testing/arbitrary.ts';
+import { someBlock } from '../testing/arbitrary-message.ts';
+import { newBlock } from './plain.ts';
+import { withSavedBlocks } from './saved.ts';
+import {
+  allBlocks,
+  findBlock,
+  findPlace,
+  freshId,
+  insertBlock,
+  moveBlock,
+  nudgeBlock,
+  removeBlock,
+  withFreshIds,
+} from './walk.ts';
+
+const heading = (id: string) => ({ ...newBlock('heading'), id });
+const columns = {
+  ...newBlock('columns'),
+  id: 'cols',
+  columns: [
+    { id: 'left', share: 1, blocks: [heading('l1'), heading('l2')] },
+    { id: 'right', share: 1, blocks: [] },
+  ],
+};
+const message = {
+  ...plainMessage,
+  steps: [
+    { id: 'first', role: 'first' as const, blocks: [heading('a'), columns, heading('z')] },
+    { id: 'thanks', role: 'success' as const, blocks: [heading('t')] },
+  ],
+};
+const order = (of = message) => allBlocks(of).map(({ id }) => id);
+
+describe('moving', () => {
+  it.each<[what: string, id: string, to: Parameters<typeof moveBlock>[2], expected: string[]]>([
+    ['down in a step', 'a', { stepId: 'first', columnId: null, at: 3 }, ['cols', 'l1', 'l2', 'z', 'a', 't']],
+    ['up in a step', 'z', { stepId: 'first', columnId: null, at: 0 }, ['z', 'a', 'cols', 'l1', 'l2', 't']],
+    [
+      'into a column',
+      'z',
+      { stepId: 'first', columnId: 'right', at: 0 },
+      ['a', 'cols', 'l1', 'l2', 'z', 't'],
+    ],
+    [
+      'out of a column',
+      'l1',
+      { stepId: 'first', columnId: null, at: 0 },
+      ['l1', 'a', 'cols', 'l2', 'z', 't'],
+    ],
+    [
+      'to another step',
+      'a',
+      { stepId: 'thanks', columnId: null, at: 1 },
+      ['cols', 'l1', 'l2', 'z', 't', 'a'],
+    ],
+    ['where it stands', 'a', { stepId: 'first', columnId: null, at: 1 }, ['a', 'cols', 'l1', 'l2', 'z', 't']],
+    [
+      'columns into a column',
+      'cols',
+      { stepId: 'first', columnId: 'right', at: 0 },
+      ['a', 'cols', 'l1', 'l2', 'z', 't'],
+    ],
+  ])('%s', (_what, id, to, expected) => {
+    expect(order(moveBlock(message, id, to) as typeof message)).toEqual(expected);
+  });
+  it('by keys: within its list, and from the edge of a column out beside it', () => {
+    expect(order(nudgeBlock(message, 'l2', -1) as typeof message)).toEqual([
+      'a',
+      'cols',
+      'l2',
+      'l1',
+      'z',
+      't',
+    ]);
+    expect(order(nudgeBlock(message, 'l2', 1) as typeof message)).toEqual([
+      'a',
+      'cols',
+      'l1',
+      'l2',
+      'z',
+      't',
+    ]);
+    expect(findPlace(nudgeBlock(message, 'l2', 1), 'l2')).toEqual({ stepId: 'first', columnId: null, at: 2 });
+    expect(nudgeBlock(message, 'a', -1)).toBe(message);
+  });
+  it('never loses or doubles a block', () => {
+    const ids = order();
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...ids),
+        fc.constantFrom('first', 'thanks'),
+        fc.constantFrom(null, 'left', 'right'),
+        fc.integer({ min: 0, max: 4 }),
+        (id, stepId, columnId, at) => {
+          const isInside = columnId === null || stepId === 'first';
+          if (!isInside || id === 'cols') return;
+          const moved = moveBlock(message, id, { stepId, columnId, at });
+          expect(order(moved as typeof message).sort()).toEqual([...ids].sort());
+        },
+      ),
+    );
+  });
+});
+
+it('inserting and removing are each other’s undo', () => {
+  const block = heading('new');
+  const place = { stepId: 'first', columnId: 'right', at: 0 };
+  expect(removeBlock(insertBlock(message, block, place), 'new')).toEqual(message);
+  expect(removeBlock(message, 'none')).toBe(message);
+});
+
+it('pasted blocks get ids that nobody has', () => {
+  expect(freshId(message, 'a')).toBe('a-2');
+  expect(freshId(message, 'new')).toBe('new');
+  fc.assert(
+    fc.property(someBlock, (block) => {
+      const fresh = withFreshIds({ ...message, steps: [...message.steps] }, block);
+      const added = insertBlock(message, fresh, { stepId: 'first', columnId: null, at: 0 });
+      const ids = allBlocks(added).map(({ id }) => id);
+      const own = allBlocks({ steps: [{ id: 's', role: 'first', blocks: [fresh] }] }).map(({ id }) => id);
+      expect(own.every((id) => ids.filter((one) => one === id).length === 1)).toBe(true);
+    }),
+  );
+});
+
+it('a saved block stands under its place’s id, hidden where the place is, and nothing where it is gone', () => {
+  const ref = {
+    ...newBlock('saved'),
+    id: 'here',
+    saved: 'x',
+    style: { all: {}, tablet: {}, mobile: { hidden: true } },
+  };
+  const using = { ...message, steps: [{ id: 'first', role: 'first' as const, blocks: [ref] }] };
+  const drawn = withSavedBlocks(using, () => ({ ...heading('kept'), text: 'Kept' }));
+  expect(findBlock(drawn, 'here')).toMatchObject({
+    kind: 'heading',
+    text: 'Kept',
+    style: { mobile: { hidden: true } },
+  });
+  expect(allBlocks(withSavedBlocks(using, () => undefined))).toEqual([]);
+  expect(withSavedBlocks(message, () => undefined)).toBe(message);
+});

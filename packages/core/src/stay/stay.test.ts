@@ -1,0 +1,39 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { STAY_SECONDS, shareAt, survivalCurve } from './stay.ts';
+
+describe('the survival curve', () => {
+  /** Kaplan and Meier (1958) without censoring is the plain share of those not yet gone; worked by hand. */
+  it('is the share of visits not yet gone', () => {
+    expect(survivalCurve([2, 1, 0, 1], [0, 1, 2, 5])).toEqual([
+      { at: 0, share: 1 },
+      { at: 1, share: 0.5 },
+      { at: 2, share: 0.25 },
+      { at: 5, share: 0.25 },
+    ]);
+  });
+  it('is not there without visits', () => {
+    expect(survivalCurve([0, 0], [0, 1])).toEqual([]);
+    expect(shareAt([], 3)).toBeUndefined();
+  });
+  it('begins with everybody, never rises, and is read between its points in between their shares', () => {
+    const histogram = fc
+      .array(fc.nat(1000), { minLength: STAY_SECONDS.length, maxLength: STAY_SECONDS.length })
+      .filter((counts) => counts.some((count) => count > 0));
+    fc.assert(
+      fc.property(histogram, fc.double({ min: 0, max: 4000, noNaN: true }), (counts, at) => {
+        const curve = survivalCurve(counts, STAY_SECONDS);
+        expect(curve[0]?.share).toBe(1);
+        curve.forEach((point, n) => {
+          expect(point.share).toBeLessThanOrEqual(curve[n - 1]?.share ?? 1);
+        });
+        const [before, after] = [
+          [...curve].reverse().find((point) => point.at <= at),
+          curve.find((point) => point.at >= at) ?? curve.at(-1),
+        ];
+        expect(shareAt(curve, at)).toBeLessThanOrEqual(before?.share ?? 1);
+        expect(shareAt(curve, at)).toBeGreaterThanOrEqual(after?.share ?? 0);
+      }),
+    );
+  });
+});

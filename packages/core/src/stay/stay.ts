@@ -1,0 +1,44 @@
+/** How long visits last and how far they go, counted in buckets: each begins at one of these. */
+export const STAY_SECONDS = [
+  0, 1, 2, 3, 4, 5, 6, 8, 10, 12, 15, 20, 25, 30, 40, 50, 60, 90, 120, 180, 240, 300, 420, 600, 900, 1800,
+  3600,
+] as const;
+/** Per cent of the page. */
+export const STAY_DEPTHS = [
+  0, 5, 10, 15, 20, 25, 30, 35, 40, 45, 50, 55, 60, 65, 70, 75, 80, 85, 90, 95, 100,
+] as const;
+
+/** Visits in each bucket. */
+export type Histogram = readonly number[];
+
+/** A point of a curve: the share of visits, 0 to 1, that came at least this far. */
+export interface CurvePoint {
+  readonly at: number;
+  readonly share: number;
+}
+
+/**
+ * The share of visits that are still there at the beginning of each bucket. Nothing is known of where within its bucket
+ * a visit ended, so it counts as there until the bucket's beginning and no further.
+ */
+export function survivalCurve(histogram: Histogram, edges: readonly number[]): CurvePoint[] {
+  const total = histogram.reduce((sum, count) => sum + count, 0);
+  if (total === 0) return [];
+  let gone = 0;
+  return edges.map((at, n) => {
+    const share = (total - gone) / total;
+    gone += histogram[n] ?? 0;
+    return { at, share };
+  });
+}
+
+/** The share still there at a point, read off between two edges as a straight line; `undefined` without visits. */
+export function shareAt(curve: readonly CurvePoint[], at: number): number | undefined {
+  const after = curve.findIndex((point) => point.at >= at);
+  const last = curve.at(-1);
+  if (!last) return undefined;
+  if (after < 0) return last.share;
+  const [a, b] = [curve[after - 1], curve[after] as CurvePoint];
+  if (!a || b.at === at) return b.share;
+  return a.share + ((b.share - a.share) * (at - a.at)) / (b.at - a.at);
+}

@@ -1,0 +1,117 @@
+import type { CampaignDocument, CampaignFile, PageRule } from '@velarium/contract';
+import { campaignDocumentSchema } from '@velarium/contract';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { newBlock, PLAIN_STYLE } from '../message/plain.ts';
+import { plainMessage, someRule } from '../testing/arbitrary.ts';
+import { someMessage } from '../testing/arbitrary-message.ts';
+import { type SiteOffer, settleIn } from './settle-in.ts';
+
+const [A, B, C, D, E] = [1, 2, 3, 4, 5].map((n) => `00000000-0000-4000-8000-00000000000${n}`) as [
+  string,
+  string,
+  string,
+  string,
+  string,
+];
+const NOTHING: SiteOffer = { looks: new Map(), groups: new Map(), campaigns: new Map(), pictures: new Set() };
+const NAMES: CampaignFile['names'] = {
+  looks: { [A]: 'Night ridge' },
+  pictures: { [C]: 'Ridge at dusk' },
+  campaigns: { [D]: 'Sky letter', [E]: 'Membership' },
+  groups: { [B]: { name: 'Tours', rules: [{ kind: 'begins', address: '/night-tours/' }] } },
+};
+const file = (document: CampaignDocument): CampaignFile => ({
+  velarium: 'campaign',
+  version: 1,
+  name: 'A campaign',
+  labels: [],
+  document,
+  names: NAMES,
+});
+const someDocument = fc.record({
+  message: someMessage,
+  rule: someRule,
+  variants: fc.constant<CampaignDocument['variants']>([]),
+});
+const referring: CampaignDocument = {
+  variants: [],
+  message: {
+    ...plainMessage,
+    look: A,
+    style: {
+      ...PLAIN_STYLE,
+      all: { ground: { kind: 'picture', picture: C, focus: [50, 50], tint: 'ink', strength: 40 } },
+    },
+    steps: [
+      { id: 'first', role: 'first', blocks: [{ ...newBlock('picture'), picture: C, alt: 'The ridge' }] },
+    ],
+  },
+  rule: {
+    ...(fc.sample(someRule, { seed: 1, numRuns: 1 })[0] as CampaignDocument['rule']),
+    reach: {
+      devices: ['desktop'],
+      pages: { include: [{ kind: 'group', id: B } as PageRule], exclude: [], follows: D },
+      audience: {
+        match: 'all',
+        groups: [
+          {
+            not: false,
+            match: 'all',
+            items: [{ not: true, condition: { kind: 'campaign', id: E, what: 'seen' } }],
+          },
+        ],
+      },
+    },
+  },
+};
+
+describe('a campaign on another site', () => {
+  it('that has everything by name loses nothing, and means what the site calls so', () => {
+    const { document, lost } = settleIn(file(referring), {
+      looks: new Map([['look', 'Night ridge']]),
+      groups: new Map([['group', 'Tours']]),
+      campaigns: new Map([
+        ['letter', 'Sky letter'],
+        ['member', 'Membership'],
+      ]),
+      pictures: new Set([C]),
+    });
+    expect(lost).toEqual([]);
+    expect(document.message.look).toBe('look');
+    expect(document.rule.reach.pages).toEqual({
+      include: [{ kind: 'group', id: 'group' }],
+      exclude: [],
+      follows: 'letter',
+    });
+    expect(document.rule.reach.audience?.groups[0]?.items[0]?.condition).toMatchObject({ id: 'member' });
+  });
+  it('that has none of it loses that, says so, and keeps the rest', () => {
+    const { document, lost } = settleIn(file(referring), NOTHING);
+    expect(lost).toHaveLength(5);
+    expect(lost.join(' ')).toMatch(/Night ridge.*Ridge at dusk.*Tours.*Sky letter.*Membership/s);
+    expect(document.message).toMatchObject({
+      look: null,
+      style: { all: { ground: { kind: 'colour', colour: 'ink' } } },
+    });
+    expect(document.message.steps[0]?.blocks[0]).toMatchObject({ picture: null, alt: 'The ridge' });
+    expect(document.rule.reach.pages).toEqual({
+      include: [{ kind: 'begins', address: '/night-tours/' }],
+      exclude: [],
+      follows: null,
+    });
+    expect(document.rule.reach.audience).toBeNull();
+  });
+  it('whatever it is, it keeps to the contract, and settling in twice changes nothing more', () => {
+    fc.assert(
+      fc.property(someDocument, (document) => {
+        const once = settleIn(file(document), NOTHING);
+        expect(campaignDocumentSchema.safeParse(once.document).success).toBe(
+          campaignDocumentSchema.safeParse(document).success,
+        );
+        expect(settleIn(file(once.document), NOTHING)).toEqual({ document: once.document, lost: [] });
+      }),
+      { numRuns: 200 },
+    );
+  });
+});

@@ -1,0 +1,139 @@
+import type {
+  Audience,
+  CampaignDocument,
+  CampaignFile,
+  Ground,
+  Message,
+  PageRule,
+  Styled,
+} from '@velarium/contract';
+import { allBlocks, changeBlock } from '../message/walk.ts';
+
+/** What a site has that a campaign can refer to, by id. */
+export interface SiteOffer {
+  readonly looks: ReadonlyMap<string, string>;
+  readonly groups: ReadonlyMap<string, string>;
+  readonly campaigns: ReadonlyMap<string, string>;
+  readonly pictures: ReadonlySet<string>;
+}
+
+export interface Settled {
+  readonly document: CampaignDocument;
+  /** What the site lacks, and what stands in its place, in words. */
+  readonly lost: readonly string[];
+}
+
+/** The id of what is meant: the very same where the site has it, else what it calls by the same name. */
+function idOn(offer: ReadonlyMap<string, string>, id: string, name: string | undefined): string | undefined {
+  if (offer.has(id)) return id;
+  return name === undefined ? undefined : [...offer].find(([, one]) => one === name)?.[0];
+}
+
+/** Puts a campaign that comes from elsewhere on a site's own feet. Nothing is lost but what the site lacks. */
+export function settleIn({ document, names }: CampaignFile, offer: SiteOffer): Settled {
+  const lost = new Set<string>();
+  const settleMessage = (message: Message) => settlePictures(settleLook(message), offer, names, lost);
+  const settleLook = (message: Message): Message => {
+    if (message.look === null) return message;
+    const look = idOn(offer.looks, message.look, names.looks[message.look]);
+    if (look === undefined)
+      lost.add(
+        `The Look “${names.looks[message.look] ?? 'without a name'}”: the message follows the site’s own.`,
+      );
+    return { ...message, look: look ?? null };
+  };
+  const settleRules = (rules: readonly PageRule[]): PageRule[] =>
+    rules.flatMap((rule): PageRule[] => {
+      if (rule.kind !== 'group') return [rule];
+      const group = names.groups[rule.id];
+      const id = idOn(offer.groups, rule.id, group?.name);
+      if (id !== undefined) return [{ kind: 'group', id }];
+      lost.add(
+        `The page group “${group?.name ?? 'without a name'}”: ${group ? 'its rules stand in the campaign itself, and follow it no more' : 'its pages are left out'}.`,
+      );
+      return group ? [...group.rules] : [];
+    });
+  const campaignOn = (id: string, what: string): string | undefined => {
+    const found = idOn(offer.campaigns, id, names.campaigns[id]);
+    if (found === undefined) lost.add(`${what} “${names.campaigns[id] ?? 'without a name'}”.`);
+    return found;
+  };
+  const { pages, audience } = document.rule.reach;
+  return {
+    document: {
+      message: settleMessage(document.message),
+      variants: document.variants.map((variant) => ({ ...variant, message: settleMessage(variant.message) })),
+      rule: {
+        ...document.rule,
+        reach: {
+          ...document.rule.reach,
+          pages: {
+            include: settleRules(pages.include),
+            exclude: settleRules(pages.exclude),
+            follows:
+              pages.follows === null
+                ? null
+                : (campaignOn(pages.follows, 'The pages it took over from the campaign') ?? null),
+          },
+          audience: audience && settleAudience(audience, campaignOn),
+        },
+      },
+    },
+    lost: [...lost],
+  };
+}
+
+function settleAudience(
+  audience: Audience,
+  campaignOn: (id: string, what: string) => string | undefined,
+): Audience | null {
+  const groups = audience.groups.flatMap((group) => {
+    const items = group.items.flatMap((item) => {
+      const { condition } = item;
+      if (condition.kind !== 'campaign' || condition.id === null) return [item];
+      const id = campaignOn(condition.id, 'The condition on the campaign');
+      return id === undefined ? [] : [{ ...item, condition: { ...condition, id } }];
+    });
+    return items.length === 0 ? [] : [{ ...group, items }];
+  });
+  return groups.length === 0 ? null : { ...audience, groups };
+}
+
+/** Pictures the site has not got are left out; a ground keeps its tint. */
+function settlePictures(
+  message: Message,
+  offer: SiteOffer,
+  names: CampaignFile['names'],
+  lost: Set<string>,
+): Message {
+  const isHere = (picture: string) => picture.startsWith('drawn:') || offer.pictures.has(picture);
+  const leave = (picture: string) =>
+    lost.add(`The picture “${names.pictures[picture] ?? 'without a name'}”: its place is empty.`);
+  const ground = (value: Ground): Ground => {
+    if (value.kind !== 'picture' || isHere(value.picture)) return value;
+    leave(value.picture);
+    return { kind: 'colour', colour: value.tint };
+  };
+  const styled = ({ all, tablet, mobile }: Styled): Styled => {
+    const one = (style: Styled['all']) => (style.ground ? { ...style, ground: ground(style.ground) } : style);
+    return { all: one(all), tablet: one(tablet), mobile: one(mobile) };
+  };
+  const { close } = message;
+  const hasClose = close.picture === null || isHere(close.picture);
+  if (close.picture !== null && !hasClose) leave(close.picture);
+  let settled: Message = {
+    ...message,
+    style: styled(message.style),
+    close: hasClose ? close : { ...close, picture: null, sign: 'cross' },
+  };
+  for (const { id } of allBlocks(settled)) {
+    settled = changeBlock(settled, id, (block) => {
+      const own = { ...block, style: styled(block.style) };
+      if ((own.kind !== 'picture' && own.kind !== 'film') || own.picture === null || isHere(own.picture))
+        return own;
+      leave(own.picture);
+      return { ...own, picture: null };
+    });
+  }
+  return settled;
+}

@@ -1,0 +1,33 @@
+import { expect, it } from 'vitest';
+import { joinMemory } from './join-memory.ts';
+import { newMemory, rememberClosed, rememberShown, rememberView } from './memory.ts';
+
+const ids = (name: string) => ({ visitor: () => name, session: () => `session of ${name}` });
+const twice = { id: 'c', caps: [{ max: 2, per: { count: 1, unit: 'days' as const } }], epoch: 0 };
+
+it('what a page learned before the visitor agreed is added to what is remembered from before', () => {
+  const stored = rememberShown(rememberView(newMemory(ids('old'), 0), '/a'), twice, 10);
+  const page = rememberClosed(
+    rememberShown(rememberView(newMemory(ids('new'), 50), '/a'), twice, 60),
+    'c',
+    70,
+  );
+  const joined = joinMemory(stored, page);
+  expect(joined.visitor).toBe('old');
+  expect(joined.session).toMatchObject({ id: 'session of old', views: 2, shown: 2 });
+  expect(joined.pages).toEqual({ '/a': 2 });
+  expect(joined.campaigns.c).toMatchObject({
+    showings: 2,
+    shownAtMs: [10, 60],
+    showingsInSession: 2,
+    unanswered: 2,
+    closedAtMs: 70,
+    closedIn: 'session of old',
+  });
+});
+
+it('a count of another epoch is not added to', () => {
+  const stored = rememberShown(newMemory(ids('old'), 0), twice, 10);
+  const page = rememberShown(newMemory(ids('new'), 50), { ...twice, epoch: 1 }, 60);
+  expect(joinMemory(stored, page).campaigns.c).toMatchObject({ showings: 1, epoch: 1 });
+});

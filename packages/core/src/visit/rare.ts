@@ -1,0 +1,9 @@
+export type { UserAgent } from '../devices/browser.ts';
+
+import { assign } from '../assignment/assign.ts';
+import { browserOf, systemOf } from '../devices/browser.ts';
+import { joinMemory } from './join-memory.ts';
+
+/** What fewer sites still use: experiments and holdouts, kinds of browsers, memory that waits for consent. */
+export const RARE = { assign, browserOf, systemOf, joinMemory } as const;
+export type Rare = typeof RARE;

@@ -1,0 +1,50 @@
+import type { BlockOf } from '@velarium/contract';
+import { isSafeAddress } from '@velarium/core/message';
+import type { BlockContext } from '../context.ts';
+import { element } from '../dom.ts';
+import { copyText } from './copy-text.ts';
+import { sign } from './signs.ts';
+
+/** A row of ways to pass the page on. A way the browser has not got is left out. */
+export function drawShare(block: BlockOf<'share'>, context: BlockContext): HTMLElement {
+  const { document, onAction, isStill } = context;
+  const view = document.defaultView as Window & typeof globalThis;
+  const page = () => ({ title: document.title, url: view.location.href.replace(/#.*$/, '') });
+  const root = element(document, 'div', { class: 'share', 'data-shape': block.shape });
+  for (const { id, way, label, address } of block.ways) {
+    if (way === 'system' && !isStill && !view.navigator.share) continue;
+    const words = element(document, 'span', {
+      'data-way': id,
+      ...(block.shows === 'sign' ? { class: 'quiet' } : {}),
+      ...(way === 'copy' ? { 'aria-live': 'polite' } : {}),
+    });
+    words.textContent = label;
+    const href =
+      way === 'mail'
+        ? `mailto:?subject=${encodeURIComponent(page().title)}&body=${encodeURIComponent(page().url)}`
+        : way === 'address'
+          ? address
+              .replaceAll('{{page.address}}', encodeURIComponent(page().url))
+              .replaceAll('{{page.title}}', encodeURIComponent(page().title))
+          : '';
+    const isLink = isSafeAddress(href);
+    const drawn = isLink
+      ? element(document, 'a', {
+          class: 'act',
+          'data-tone': 'quiet',
+          href,
+          ...(way === 'address' ? { target: '_blank', rel: 'noopener' } : {}),
+        })
+      : element(document, 'button', { class: 'act', 'data-tone': 'quiet', type: 'button' });
+    if (block.shows !== 'words') drawn.append(sign(document, way));
+    drawn.append(words);
+    drawn.addEventListener('click', async () => {
+      if (isStill) return;
+      onAction({ kind: 'share' });
+      if (way === 'system') await view.navigator.share(page()).catch(() => {});
+      if (way === 'copy' && (await copyText(page().url, document))) words.textContent = 'Copied';
+    });
+    root.append(drawn);
+  }
+  return root;
+}

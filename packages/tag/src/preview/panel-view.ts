@@ -1,0 +1,134 @@
+import type { ManifestCampaign, Preview } from '@velarium/contract';
+import { explain, type Verdict, verdictSentence } from '@velarium/core/explain';
+import { element } from '@velarium/render/dom';
+import type { Visit } from '../visit.ts';
+import { PANEL_STYLES } from './panel-styles.ts';
+
+/** How often the panel asks again; waiting times are shown in tenths. */
+const EVERY_MS = 250;
+
+interface PanelActions {
+  startAgain(): void;
+  leave(): void;
+}
+
+/** What a verdict looks like: a word and a shape, never a colour alone. */
+const LOOKS: Readonly<Record<string, { word: string; sign: string }>> = {
+  shown: { word: 'Shown', sign: '●' },
+  ready: { word: 'Opening', sign: '●' },
+  waiting: { word: 'Waiting', sign: '◔' },
+  held: { word: 'Held back', sign: '◇' },
+  blocked: { word: 'Not shown', sign: '–' },
+};
+const looksOf = ({ code }: Verdict) => LOOKS[code.split(':')[0] as string] as { word: string; sign: string };
+
+const clock = (atMs: number) =>
+  new Date(atMs).toLocaleString([], {
+    weekday: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+    second: '2-digit',
+  });
+
+function attach(children: readonly Node[]): HTMLElement {
+  const host = document.createElement('velarium-panel');
+  const root = host.attachShadow({ mode: 'open' });
+  const sheet = new CSSStyleSheet();
+  sheet.replaceSync(PANEL_STYLES);
+  root.adoptedStyleSheets = [sheet];
+  root.append(...children);
+  document.documentElement.append(host);
+  return host;
+}
+
+function button(words: string, label: string, act: () => void): HTMLButtonElement {
+  const made = element(document, 'button', { type: 'button', 'aria-label': label }, [words]);
+  made.addEventListener('click', act);
+  return made;
+}
+
+/** Says that a preview cannot go on, and offers the way out. */
+export function drawEnded(leave: () => void): void {
+  attach([
+    element(document, 'section', { 'aria-label': 'Velarium preview' }, [
+      element(document, 'p', {}, [
+        'This preview has ended, or it belongs to another site. Open a new one from the Workbench.',
+      ]),
+      button('Leave the preview', 'Leave the preview', leave),
+    ]),
+  ]);
+}
+
+/** Draws over the page what every campaign of the site answers, as it changes. */
+export function drawPanel(visit: Visit, campaigns: Preview['campaigns'], actions: PanelActions): void {
+  const list = element(document, 'ul');
+  const rows = new Map<string, ReturnType<typeof drawRow>>();
+  const toggle = button('Fold', 'Fold the panel', () => {
+    const isFolded = section.toggleAttribute('data-folded');
+    toggle.textContent = isFolded ? 'Unfold' : 'Fold';
+    toggle.setAttribute('aria-expanded', String(!isFolded));
+  });
+  toggle.setAttribute('aria-expanded', 'true');
+  const section = element(document, 'section', { 'aria-label': 'Velarium preview' }, [
+    element(document, 'header', {}, [element(document, 'h2', {}, ['Preview of this visit']), toggle]),
+    element(document, 'p', {}, [
+      'Drafts as they stand. Nothing here is counted, and no visitor’s caps are spent.',
+    ]),
+    list,
+    element(document, 'footer', {}, [
+      button('Start the visit again', 'Start the visit again, as a new visitor', actions.startAgain),
+      button('Leave the preview', 'Leave the preview', actions.leave),
+    ]),
+  ]);
+  attach([section]);
+
+  const drawRow = (campaign: ManifestCampaign) => {
+    const name = campaigns.find(({ id }) => id === campaign.id)?.name ?? campaign.id;
+    const mark = element(document, 'span', { class: 'mark' });
+    const why = element(document, 'span', { class: 'why' });
+    const row = element(document, 'li', {}, [
+      element(document, 'span', { class: 'name' }, [name]),
+      mark,
+      why,
+      button('Show it now', `Show “${name}” now`, () => visit.showNow(campaign)),
+    ]);
+    list.append(row);
+    return { row, mark, why };
+  };
+
+  const look = () => {
+    const [view, input, memory, now] = visit.look();
+    explain(view, input, memory, now).forEach((verdict, n) => {
+      const campaign = input.manifest.campaigns[n] as ManifestCampaign;
+      const row = rows.get(campaign.id) ?? drawRow(campaign);
+      rows.set(campaign.id, row);
+      const { word, sign } = looksOf(verdict);
+      row.row.dataset.verdict = verdict.code;
+      write(row.mark, `${sign} ${word}`);
+      write(row.why, reasonOf(verdict, nameOf));
+    });
+  };
+  const nameOf = (id: string) => campaigns.find((one) => one.id === id)?.name ?? 'another message';
+  look();
+  setInterval(look, EVERY_MS);
+}
+
+/** The verdict's sentence, with the name of the one that stands in the way. */
+function reasonOf(verdict: Verdict, nameOf: (id: string) => string): string {
+  // The word beside it already says that it is not shown.
+  const sentence = verdictSentence(verdict, clock).replace(/^Not shown, because (.)/, (_all, first) =>
+    first.toUpperCase(),
+  );
+  const other =
+    verdict.code === 'waiting:floor'
+      ? verdict.heldBy
+      : verdict.code === 'blocked:yielded'
+        ? verdict.to
+        : null;
+  return other === null ? sentence : `${sentence} It is “${nameOf(other)}”.`;
+}
+
+/** Touches the page only when something changed. */
+function write(target: HTMLElement, text: string): void {
+  if (target.textContent !== text) target.textContent = text;
+}

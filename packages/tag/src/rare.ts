@@ -1,0 +1,4 @@
+/** Entry of the bundle for what few sites use. */
+export { RARE } from '@velarium/core/rare';
+export { giveConsent } from './store/give-consent.ts';
+export { shareSession } from './store/share-session.ts';
