@@ -287,27 +287,20 @@ describe('the compiled validators and the contract agree', () => {
   const ajv = new Ajv({ strict: false });
   (addFormats as unknown as (instance: Ajv) => void)(ajv);
   const event = shownLike();
-  const collectBody = fc.record(
-    {
-      site: text('quillonfell2'),
-      visitor: text('a'.repeat(32)),
-      events: fc.array(event, { maxLength: 3 }),
-      more: fc.string(),
-    },
-    { requiredKeys: ['site', 'visitor'] },
-  );
-  const submitBody = fc.record(
-    {
-      site: text('quillonfell2'),
-      visitor: text('a'.repeat(32)),
-      event,
-      fields: fc.dictionary(fc.string(), fc.oneof(fc.string(), fc.integer())),
-      consent: fc.oneof(fc.boolean(), fc.string()),
-      sum: fc.string(),
-      files: fc.dictionary(fc.string(), fc.oneof(fc.base64String(), fc.string())),
-    },
-    { requiredKeys: ['site', 'event'] },
-  );
+  const collectBody = body({
+    site: text('quillonfell2'),
+    visitor: text('a'.repeat(32)),
+    events: fc.array(event, { minLength: 1, maxLength: 3 }),
+  });
+  const submitBody = body({
+    site: text('quillonfell2'),
+    visitor: text('a'.repeat(32)),
+    event,
+    fields: mostly(fc.dictionary(fc.string(), fc.string()), fc.dictionary(fc.string(), fc.integer())),
+    consent: mostly(fc.boolean(), fc.string()),
+    sum: fc.string(),
+    files: mostly(fc.dictionary(fc.string(), fc.base64String()), fc.dictionary(fc.string(), fc.string())),
+  });
   it.each([
     ['collect', collectSchema, collectBody],
     ['submit', submitSchema, submitBody],
@@ -315,7 +308,7 @@ describe('the compiled validators and the contract agree', () => {
     const validate = ajv.compile(z.toJSONSchema(schema, { target: 'draft-7' }));
     let accepted = 0;
     fc.assert(
-      fc.property(bodies as fc.Arbitrary<unknown>, (body) => {
+      fc.property(bodies, (body) => {
         const value = JSON.parse(JSON.stringify(body));
         const isRight = schema.safeParse(value).success;
         if (isRight) accepted++;
@@ -323,11 +316,21 @@ describe('the compiled validators and the contract agree', () => {
       }),
       { numRuns: 3000 },
     );
-    expect(accepted).toBeGreaterThan(20);
+    // Half of what is usual: a comparison of refusals alone would say nothing.
+    expect(accepted).toBeGreaterThan(200);
   });
 
+  /** What is right twelve times out of thirteen: a body is made of so many parts that few would be right otherwise. */
+  function mostly<T, U>(right: fc.Arbitrary<T>, wrong: fc.Arbitrary<U>) {
+    return fc.oneof({ weight: 12, arbitrary: right }, { weight: 1, arbitrary: wrong });
+  }
+  /** All parts, now and then some of them, or one too many. */
+  function body(parts: Record<string, fc.Arbitrary<unknown>>) {
+    const less = fc.record(parts, { requiredKeys: [] });
+    return mostly(fc.record(parts), fc.oneof(less, fc.record({ ...parts, more: fc.string() })));
+  }
   function text(right: string) {
-    return fc.oneof({ weight: 12, arbitrary: fc.constant(right) }, { weight: 1, arbitrary: fc.string() });
+    return mostly(fc.constant(right), fc.string());
   }
   function shownLike() {
     return fc.record(
@@ -338,10 +341,7 @@ describe('the compiled validators and the contract agree', () => {
         page: fc.string(),
         device: text('mobile'),
         campaign: text('00000000-0000-4000-8000-000000000000'),
-        version: fc.oneof(
-          { weight: 9, arbitrary: fc.integer({ min: 1, max: 5 }) },
-          { weight: 1, arbitrary: fc.double() },
-        ),
+        version: mostly(fc.integer({ min: 1, max: 5 }), fc.double()),
         closedBy: text('button'),
       },
       { requiredKeys: ['id', 'kind', 'session', 'page', 'device', 'campaign', 'version'] },
