@@ -3,7 +3,7 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
   test: {
     include: ['packages/*/src/**/*.test.ts', 'apps/*/src/**/*.test.{ts,tsx}', 'apps/*/test/**/*.test.ts'],
-    setupFiles: ['packages/core/src/testing/seed.ts'],
+    setupFiles: ['scripts/lib/seed.mjs'],
     globalSetup: ['apps/server/test/global-setup.ts'],
     testTimeout: 20_000,
     hookTimeout: 60_000,

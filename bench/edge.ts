@@ -7,7 +7,8 @@ import autocannon from 'autocannon';
 import pg from 'pg';
 import { from as copyFrom } from 'pg-copy-streams';
 import { startCluster } from '../scripts/lib/cluster.mjs';
-import { choosePorts, startWhole } from '../scripts/lib/whole.mjs';
+import { choosePorts } from '../scripts/lib/ports.mjs';
+import { startWhole } from '../scripts/lib/whole.mjs';
 import { type Figure, perSecond, times } from './measure.ts';
 
 const SECONDS = 6;

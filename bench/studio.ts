@@ -3,7 +3,8 @@ import { type Browser, chromium, type Page } from '@playwright/test';
 import type { Session, Site } from '@velarium/contract';
 import pg from 'pg';
 import { startCluster } from '../scripts/lib/cluster.mjs';
-import { choosePorts, startWhole } from '../scripts/lib/whole.mjs';
+import { choosePorts } from '../scripts/lib/ports.mjs';
+import { startWhole } from '../scripts/lib/whole.mjs';
 import type { Figure } from './measure.ts';
 
 /** One frame of a screen that shows sixty a second. */

@@ -200,3 +200,51 @@ test('another place on a tablet and a picture as way out', async ({
   await expect(site.message).toHaveCount(0);
   await context.close();
 });
+
+test('what the page behind can do, and how high the box is, differ on a phone', async ({
+  studioPage: page,
+  velarium,
+  browser,
+}) => {
+  await restAll(velarium);
+  await newCampaign(page, 'Behind', /Sky letter/);
+  await page.getByText('Size and room').click();
+  await page.getByRole('radio', { name: 'Phone' }).first().check();
+  await page.getByLabel('Never higher than').fill('240');
+  await page.getByText('The page behind', { exact: true }).click();
+  await page.getByRole('switch', { name: 'Can be scrolled' }).click();
+  await page.getByRole('switch', { name: 'A click on it closes the message' }).click();
+  await page.getByRole('radio', { name: 'All devices' }).last().check();
+  await expect(page.getByRole('switch', { name: 'Can be scrolled' })).toBeChecked();
+  await expect(page.getByRole('switch', { name: 'A click on it closes the message' })).toBeChecked();
+  await openEverywhere(page, velarium);
+
+  const asked = async (options: Parameters<typeof newVisitor>[1]) => {
+    const context = await newVisitor(browser, options);
+    const site = await visit(context, `${velarium.fell}/journal/aurora-over-the-fell`);
+    await site.pass(1);
+    await expect(site.dialog).toBeVisible();
+    const { height } = (await site.dialog.boundingBox()) ?? { height: 0 };
+    await site.page.evaluate(() => {
+      addEventListener('wheel', ({ defaultPrevented }) => {
+        document.body.dataset.held = `${defaultPrevented}`;
+      });
+    });
+    await site.page.mouse.move(8, 600);
+    await site.page.mouse.wheel(0, 200);
+    const body = site.page.locator('body');
+    await expect(body).toHaveAttribute('data-held', /./);
+    const isHeld = (await body.getAttribute('data-held')) === 'true';
+    await site.page.mouse.click(8, 600);
+    await site.pass(1);
+    const isOpen = await site.dialog.isVisible();
+    await context.close();
+    return { isLow: height <= 240, isHeld, isOpen };
+  };
+  expect(await asked({})).toEqual({ isLow: false, isHeld: false, isOpen: false });
+  expect(await asked({ viewport: { width: 390, height: 844 } })).toEqual({
+    isLow: true,
+    isHeld: true,
+    isOpen: true,
+  });
+});

@@ -3,8 +3,9 @@ import { buildAll } from './lib/build-all.mjs';
 import { startCluster } from './lib/cluster.mjs';
 import { ensurePackages, ensurePostgres } from './lib/install.mjs';
 import { takeHome } from './lib/lock.mjs';
+import { choosePorts } from './lib/ports.mjs';
 import { HOME, Stop } from './lib/root.mjs';
-import { choosePorts, startWhole } from './lib/whole.mjs';
+import { startWhole } from './lib/whole.mjs';
 
 const startedAtMs = Date.now();
 const isFresh = process.argv.includes('--fresh');

@@ -24,8 +24,9 @@ test('J02 a newsletter with a second field, its own thanks and another shape on 
   await page.getByRole('radio', { name: 'Phone' }).first().check();
   await page.getByLabel('Room inside ↕').fill('9');
   await expect(stage(page, 'phone').locator('.inner')).toHaveCSS('padding-top', '9px');
-  await page.getByText('Way out', { exact: true }).click();
-  await page.getByRole('switch', { name: 'A click beside it closes it' }).click();
+  await page.getByText('The page behind', { exact: true }).click();
+  await page.getByRole('radio', { name: 'All devices' }).first().check();
+  await page.getByRole('switch', { name: 'A click on it closes the message' }).click();
   await say(page, 'at once, on aurora over the fell, on every device, every time');
   await side(page, 'Limits');
   await page.getByText('Schedule', { exact: true }).click();

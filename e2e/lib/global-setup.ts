@@ -1,7 +1,8 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import pg from 'pg';
 import { startCluster } from '../../scripts/lib/cluster.mjs';
-import { choosePorts, startWhole } from '../../scripts/lib/whole.mjs';
+import { choosePorts } from '../../scripts/lib/ports.mjs';
+import { startWhole } from '../../scripts/lib/whole.mjs';
 
 /** One throwaway cluster for the run and one seeded database on it, which every test copies. */
 export async function globalSetup(): Promise<() => Promise<void>> {

@@ -9,7 +9,8 @@ import {
   type Page,
 } from '@playwright/test';
 import pg from 'pg';
-import { choosePorts, startWhole } from '../../scripts/lib/whole.mjs';
+import { choosePorts } from '../../scripts/lib/ports.mjs';
+import { startWhole } from '../../scripts/lib/whole.mjs';
 
 /** A whole Velarium with the demo as it was seeded. */
 export interface Velarium {

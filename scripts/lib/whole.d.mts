@@ -4,7 +4,6 @@ export interface Whole {
   readonly ended: Promise<unknown>;
   stop(): Promise<void>;
 }
-export function choosePorts<Name extends string>(wanted: Record<Name, number>): Promise<Record<Name, number>>;
 export function startWhole(options: {
   databaseUrl: string;
   home: string;

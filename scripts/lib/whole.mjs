@@ -1,15 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, writeFileSync } from 'node:fs';
-import { freePort } from './ports.mjs';
 import { startProgram } from './processes.mjs';
 import { ROOT } from './root.mjs';
-
-/** Ports of a whole Velarium: the wanted ones where they are free. */
-export async function choosePorts(wanted) {
-  const ports = {};
-  for (const [name, port] of Object.entries(wanted)) ports[name] = await freePort(port);
-  return ports;
-}
 
 /**
  * Starts server, demo sites and stand-ins over a database, and waits until all are ready.

@@ -58,8 +58,6 @@ export interface Further {
   addressFor(action: Extract<Action, { kind: 'link' }>, view: Window): string;
   /** Whether a whole answer fits a pattern. */
   fits(pattern: string, value: string): boolean;
-  /** Keeps the page from being scrolled from within the layer. */
-  holdPage(layer: HTMLElement, card: HTMLElement): void;
-  /** Makes room in the page for a bar. Returns the undo. */
-  pushPage(box: HTMLElement, side: 'top' | 'bottom'): () => void;
+  /** Holds the page still or makes room in it, where the message's sheet says so. Returns the undo. */
+  treatPage(layer: HTMLElement, card: HTMLElement): () => void;
 }

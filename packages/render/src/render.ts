@@ -45,7 +45,7 @@ const EXIT_GRACE_MS = 100;
 /** Draws a message in a shadow root of its own, at its first step. */
 export function renderMessage(message: Message, options: RenderOptions): RenderedMessage {
   const { parent, isStill = false, onClose } = options;
-  const { format, anchor, close, motion } = message;
+  const { format, close, motion } = message;
   const document = parent.ownerDocument;
   const view = document.defaultView as Window & typeof globalThis;
   const isModal = isInterrupting(format);
@@ -79,7 +79,8 @@ export function renderMessage(message: Message, options: RenderOptions): Rendere
   if (isModal) {
     layer.dataset.blocking = '';
     const backdrop = element(document, 'div', { class: 'backdrop' });
-    if (message.backdropCloses) backdrop.addEventListener('click', () => onClose('backdrop'));
+    // Where it does not close the message, its sheet lets clicks pass it by.
+    backdrop.addEventListener('click', () => onClose('backdrop'));
     layer.append(backdrop);
   }
   if (!isStill) layer.dataset.entering = '';
@@ -131,7 +132,6 @@ export function renderMessage(message: Message, options: RenderOptions): Rendere
     if (isModal) {
       undo.push(keepFocusInside(root, box));
       moveFocusIn(box);
-      if (message.holdsPage) options.further?.holdPage(layer, card);
     }
     const onKey = (event: KeyboardEvent) => {
       if (event.key === 'Escape' && !event.defaultPrevented) onClose('escape');
@@ -142,9 +142,7 @@ export function renderMessage(message: Message, options: RenderOptions): Rendere
       const timer = setTimeout(() => onClose('time'), close.afterSeconds * 1000);
       undo.push(() => clearTimeout(timer));
     }
-    if (message.pushesPage && format === 'bar' && options.further) {
-      undo.push(options.further.pushPage(card, anchor === 'top' ? 'top' : 'bottom'));
-    }
+    if (options.further) undo.push(options.further.treatPage(layer, card));
   }
 
   return {

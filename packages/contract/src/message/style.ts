@@ -51,12 +51,18 @@ export type Ground = z.infer<typeof groundSchema>;
 export const styleSchema = z
   .strictObject({
     hidden: z.boolean(),
-    /** Of the box, for a tablet or a phone: another place than the message says. */
+    /** Of the box, for a tablet or a phone: what the message says for all, otherwise. */
     anchor: z.enum(ANCHORS),
+    backdropCloses: z.boolean(),
+    holdsPage: z.boolean(),
+    pushesPage: z.boolean(),
+    isSticky: z.boolean(),
     width: sizeSchema,
     height: sizeSchema,
     leastWidth: px(2000),
     mostWidth: px(2000),
+    leastHeight: px(2000),
+    mostHeight: px(2000),
     /** From the edges of the window. */
     offsetBlock: px(400),
     offsetInline: px(400),

@@ -1,6 +1,6 @@
 import type { Device, Message } from '@velarium/contract';
 import { DEVICES } from '@velarium/contract/values';
-import { anchorOn } from '../look/resolve.ts';
+import { placedOn } from '../look/resolve.ts';
 import { isInterrupting } from '../message/placement.ts';
 import type { Placed } from './arbitration.ts';
 
@@ -18,7 +18,7 @@ export type PlacedMessage = Pick<Message, 'format' | 'anchor' | 'style'>;
 function cellsOn(message: PlacedMessage, device: Device): number {
   const { format } = message;
   if (isInterrupting(format)) return ALL;
-  const anchor = anchorOn(message, device);
+  const anchor = placedOn(message, 'anchor', device);
   const row = anchor.startsWith('top') ? ROW.top : anchor.startsWith('bottom') ? ROW.bottom : ROW.middle;
   const column = anchor.endsWith('start')
     ? COLUMN.start

@@ -3,7 +3,7 @@ import { campaignDocumentSchema } from '@velarium/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { PLAIN_LOOK } from '../look/looks.ts';
-import { newBlock, PLAIN_CLOSE } from '../message/plain.ts';
+import { newBlock, PLAIN_CLOSE, PLAIN_STYLE } from '../message/plain.ts';
 import { allBlocks } from '../message/walk.ts';
 import { startingDocument, TEMPLATES } from '../templates/templates.ts';
 import { plainMessage, plainRule } from '../testing/arbitrary.ts';
@@ -166,6 +166,8 @@ describe('while designing', () => {
     };
     expect(find(hidden)[0]).toMatchObject({ code: 'way-out', severity: 'stop' });
     expect(find({ ...hidden, backdropCloses: true })).toEqual([]);
+    const notOnPhones = { ...PLAIN_STYLE, mobile: { backdropCloses: false } };
+    expect(find({ ...hidden, backdropCloses: true, style: notOnPhones })[0]?.code).toBe('way-out');
     const closing = { ...newBlock('button'), label: 'Close', action: { kind: 'close' as const } };
     expect(find({ ...hidden, ...{ steps: of(title, closing).steps } })).toEqual([]);
   });

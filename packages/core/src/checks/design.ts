@@ -1,6 +1,7 @@
 import type { Block, ColourValue, Device, LookStyle, Message, Palette } from '@velarium/contract';
+import { DEVICES } from '@velarium/contract/values';
 import { nightOf } from '../look/night.ts';
-import { colourOf, paletteOf, styleOn } from '../look/resolve.ts';
+import { colourOf, paletteOf, placedOn, styleOn } from '../look/resolve.ts';
 import { isInterrupting } from '../message/placement.ts';
 import { allBlocks, blocksOfStep, changeBlock } from '../message/walk.ts';
 import { contrastRatio, LEAST_LARGE_CONTRAST, LEAST_TEXT_CONTRAST, nearestPassing } from './contrast.ts';
@@ -134,7 +135,8 @@ function wayOutFindings(message: Message): DesignFinding[] {
       },
     ];
   }
-  if (isInterrupting(message.format) && message.backdropCloses && message.format === 'modal') return [];
+  const closesBeside = DEVICES.every((device) => placedOn(message, 'backdropCloses', device));
+  if (message.format === 'modal' && closesBeside) return [];
   const stuck = message.steps.find(
     (step) =>
       !blocksOfStep(step).some((block) => block.kind === 'button' && LEADS_OUT.has(block.action.kind)),

@@ -71,11 +71,12 @@ export function coverage(message: Message, step: Step, look: LookStyle, device: 
   const window = WINDOW_OF[device];
   const box = boxStyle(message, look, device);
   const width = boxWidth(box, window.width);
-  const height =
+  const wanted =
     box.height.unit === 'px'
       ? box.height.value
       : box.height.unit === 'percent'
         ? (window.height * box.height.value) / 100
         : stackHeight(step.blocks, width - 2 * box.paddingInline, look, device) + 2 * box.paddingBlock;
-  return (width * Math.min(height, window.height)) / (window.width * window.height);
+  const height = Math.min(window.height, Math.max(box.leastHeight, Math.min(box.mostHeight, wanted)));
+  return (width * height) / (window.width * window.height);
 }

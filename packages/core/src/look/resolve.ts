@@ -21,17 +21,26 @@ export const colourOf = (value: ColourValue, palette: Palette): string =>
 export const styleOn = ({ all, tablet, mobile }: Styled, device: Device): Style =>
   device === 'desktop' ? all : { ...all, ...(device === 'tablet' ? tablet : mobile) };
 
-/** Where a message stands on a device: where it is said for that device, else where it is said for all. */
-export const anchorOn = (
-  { anchor, style }: Pick<Message, 'anchor' | 'style'>,
+/** What a message says of itself for all devices, and may say otherwise for a tablet or a phone. */
+type PlacedKey = 'anchor' | 'backdropCloses' | 'holdsPage' | 'pushesPage' | 'isSticky';
+
+/** What a message says of its place and the page behind on a device: what is said for it, else for all. */
+export function placedOn<Key extends PlacedKey>(
+  message: Pick<Message, Key | 'style'>,
+  key: Key,
   device: Device,
-): Message['anchor'] => styleOn(style, device).anchor ?? anchor;
+): Message[Key] {
+  const own: { readonly [Key in PlacedKey]?: Message[Key] | undefined } = styleOn(message.style, device);
+  return own[key] ?? message[key];
+}
 
 type BoxKey =
   | 'width'
   | 'height'
   | 'leastWidth'
   | 'mostWidth'
+  | 'leastHeight'
+  | 'mostHeight'
   | 'offsetBlock'
   | 'offsetInline'
   | 'space'
@@ -52,6 +61,8 @@ export type BoxStyle = { readonly [Key in BoxKey]: NonNullable<Style[Key]> };
 
 const px = (value: number): Size => ({ unit: 'px', value });
 const WHOLE: Size = { unit: 'percent', value: 100 };
+/** Wider and higher than any window, CSS pixels: the box ends where the window does. */
+const UNBOUNDED = 100_000;
 const CONTENT: Size = { unit: 'content' };
 
 /** What a format looks like before anything is said. */
@@ -61,7 +72,7 @@ function boxDefaults(
   device: Device,
 ): BoxStyle {
   const { format } = message;
-  const anchor = anchorOn(message, device);
+  const anchor = placedOn(message, 'anchor', device);
   const isPhone = device === 'mobile';
   const isAttached = format === 'slidein' || format === 'bar' || format === 'fullscreen';
   const isTall = format === 'slidein' && (anchor === 'start' || anchor === 'end');
@@ -71,7 +82,9 @@ function boxDefaults(
     width: isTall ? px(380) : isAttached ? WHOLE : px(isSmall ? 340 : 460),
     height: isTall || format === 'fullscreen' ? WHOLE : CONTENT,
     leastWidth: 0,
-    mostWidth: 2000,
+    mostWidth: UNBOUNDED,
+    leastHeight: 0,
+    mostHeight: UNBOUNDED,
     offsetBlock: isAttached ? 0 : 16,
     offsetInline: isAttached ? 0 : 16,
     space: 14,
@@ -109,5 +122,6 @@ export function boxWidth(box: BoxStyle, windowWidth: number): number {
       : box.width.unit === 'percent'
         ? (windowWidth * box.width.value) / 100
         : windowWidth / 2;
-  return Math.min(free, box.mostWidth, Math.max(box.leastWidth, wanted));
+  // As in CSS, the least wins over the most (CSS Sizing 3, 5.2).
+  return Math.min(free, Math.max(box.leastWidth, Math.min(box.mostWidth, wanted)));
 }

@@ -3,7 +3,7 @@ import { TEMPLATES } from '../templates/templates.ts';
 import { plainMessage } from '../testing/arbitrary.ts';
 import { isSafeAddress } from './address.ts';
 
-import { anchorFor, convertsByLink } from './placement.ts';
+import { convertsByLink, withFormat } from './placement.ts';
 import { tidyRichText } from './tidy-text.ts';
 import { changeBlock } from './walk.ts';
 
@@ -34,10 +34,32 @@ describe('addresses a message may lead to', () => {
   });
 });
 
-it('a format keeps an anchor it can hold and else takes its own first', () => {
-  expect(anchorFor('flyin', 'bottom-start')).toBe('bottom-start');
-  expect(anchorFor('bar', 'bottom-start')).toBe('top');
-  expect(anchorFor('fullscreen', 'top')).toBe('center');
+describe('another format', () => {
+  it.each([
+    ['flyin', 'bottom-start', 'bottom-start'],
+    ['bar', 'bottom-start', 'top'],
+    ['fullscreen', 'top', 'center'],
+  ] as const)(
+    'a %s keeps a place it can hold and else takes its own first: %s becomes %s',
+    (format, anchor, kept) => {
+      expect(withFormat({ ...plainMessage, format: 'popup', anchor }, format)).toMatchObject({
+        format,
+        anchor: kept,
+      });
+    },
+  );
+  it('the place on a device is kept or given up, and nothing else said for it', () => {
+    const style = {
+      all: {},
+      tablet: { anchor: 'bottom' as const, space: 8 },
+      mobile: { anchor: 'center' as const, space: 9 },
+    };
+    expect(withFormat({ ...plainMessage, format: 'popup', style }, 'bar').style).toEqual({
+      all: {},
+      tablet: { anchor: 'bottom', space: 8 },
+      mobile: { space: 9 },
+    });
+  });
 });
 
 it('a message with a form converts by being sent, one without by its link', () => {

@@ -1,5 +1,6 @@
 import type { Block, Field, Message, MessagePart } from '@velarium/contract';
-import { FURTHER_BLOCKS } from '@velarium/contract/values';
+import { DEVICES, FURTHER_BLOCKS } from '@velarium/contract/values';
+import { placedOn } from '../look/resolve.ts';
 import { isInterrupting } from './placement.ts';
 import { allBlocks } from './walk.ts';
 
@@ -14,13 +15,15 @@ const isFurther = (kind: string) => (FURTHER_BLOCKS as readonly string[]).includ
 
 /** What must be loaded beside the renderer to draw a message. */
 export function partsOf(
-  message: Pick<Message, 'steps' | 'format' | 'pushesPage' | 'holdsPage'>,
+  message: Pick<Message, 'steps' | 'format' | 'style' | 'pushesPage' | 'holdsPage'>,
 ): MessagePart[] {
   const blocks = allBlocks(message);
   const forms = blocks.filter((block) => block.kind === 'form');
+  const onSome = (key: 'holdsPage' | 'pushesPage') =>
+    DEVICES.some((device) => placedOn(message, key, device));
   const isRare =
-    (isInterrupting(message.format) && message.holdsPage) ||
-    (message.format === 'bar' && message.pushesPage) ||
+    (isInterrupting(message.format) && onSome('holdsPage')) ||
+    (message.format === 'bar' && onSome('pushesPage')) ||
     blocks.some((block) => isFurther(block.kind) || hasSystemAddress(block)) ||
     forms.some(
       ({ asksSum, fields }) =>

@@ -1,4 +1,4 @@
-import type { Message } from '@velarium/contract';
+import type { Message, Style } from '@velarium/contract';
 import { ANCHORS, type Anchor, type Format } from '@velarium/contract/values';
 import { allBlocks } from './walk.ts';
 
@@ -16,9 +16,22 @@ export const FORMAT_ANCHORS: Readonly<Record<Format, readonly Anchor[]>> = {
 export const isInterrupting = (format: Format): boolean => format === 'modal' || format === 'fullscreen';
 
 /** The anchor a message keeps when its format changes, or the format's own first. */
-export function anchorFor(format: Format, wanted: Anchor): Anchor {
+function anchorFor(format: Format, wanted: Anchor): Anchor {
   const possible = FORMAT_ANCHORS[format];
   return possible.includes(wanted) ? wanted : (possible[0] as Anchor);
+}
+
+/** A message in another format: each place it cannot keep becomes the format's own, and on a device that of all. */
+export function withFormat(message: Message, format: Format): Message {
+  const keep = ({ anchor, ...style }: Style): Style =>
+    anchor && FORMAT_ANCHORS[format].includes(anchor) ? { anchor, ...style } : style;
+  const { all, tablet, mobile } = message.style;
+  return {
+    ...message,
+    format,
+    anchor: anchorFor(format, message.anchor),
+    style: { all, tablet: keep(tablet), mobile: keep(mobile) },
+  };
 }
 
 /**

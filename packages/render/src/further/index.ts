@@ -9,10 +9,9 @@ import { drawCountdown } from './countdown.ts';
 import { drawField } from './fields.ts';
 import { drawFilm } from './film.ts';
 import { drawFrame, drawHtml } from './frame.ts';
-import { holdPage } from './hold-page.ts';
-import { pushPage } from './push-page.ts';
 import { drawShare } from './share.ts';
 import { drawSum } from './sum.ts';
+import { treatPage } from './treat-page.ts';
 
 function drawBlock(block: Block, context: BlockContext): HTMLElement {
   switch (block.kind) {
@@ -42,6 +41,5 @@ export const further: Further = {
   drawSum,
   addressFor,
   fits: fitsPattern,
-  holdPage,
-  pushPage,
+  treatPage,
 };

@@ -1,8 +1,9 @@
 import type { Device, LookStyle, Message } from '@velarium/contract';
-import { anchorOn, type BoxStyle, boxStyle } from '@velarium/core';
+import { type BoxStyle, boxStyle, isInterrupting, placedOn } from '@velarium/core';
 import {
   blockSize,
   colour,
+  type Declarations,
   onHover,
   type PictureSource,
   pictureAddress,
@@ -16,6 +17,26 @@ const BLOCK_ALIGN = (anchor: string) =>
 const INLINE_ALIGN = (anchor: string) =>
   anchor.endsWith('start') ? 'start' : anchor.endsWith('end') ? 'end' : 'center';
 
+/** The host covers the window without catching anything; a bar that goes with the page lies at its top. */
+function hostRule(message: Message, device: Device): string {
+  const goesWithPage =
+    message.format === 'bar' &&
+    placedOn(message, 'anchor', device) === 'top' &&
+    !placedOn(message, 'isSticky', device);
+  const place = goesWithPage
+    ? 'position:absolute!important;inset:0 0 auto!important;block-size:100vh!important'
+    : 'position:fixed!important;inset:0!important;block-size:auto!important';
+  return `:host{all:initial!important;display:block!important;${place};z-index:2147483000!important;pointer-events:none!important;contain:layout style!important}\n`;
+}
+
+/** What the renderer reads to know how it treats the page on the device it is on. */
+function behind(message: Message, device: Device): Declarations {
+  if (isInterrupting(message.format)) return { '--holds': placedOn(message, 'holdsPage', device) ? 1 : 0 };
+  if (message.format !== 'bar') return {};
+  const side = placedOn(message, 'anchor', device) === 'top' ? 'top' : 'bottom';
+  return { '--pushes': placedOn(message, 'pushesPage', device) ? side : 'none' };
+}
+
 /** The rules of the box on one device, by selector, so that another device need only say what differs. */
 function boxRules(
   message: Message,
@@ -24,23 +45,27 @@ function boxRules(
   source: PictureSource,
 ): Map<string, string> {
   const box: BoxStyle = boxStyle(message, look, device);
-  const anchor = anchorOn(message, device);
+  const anchor = placedOn(message, 'anchor', device);
   const rules = new Map<string, string>();
   const add = (selector: string, declarations: Parameters<typeof rule>[1]) =>
     rules.set(selector, rule(selector, declarations));
   const isHigh = box.height.unit !== 'content';
+  rules.set(':host', hostRule(message, device));
   add('.layer', {
     padding: `${box.offsetBlock}px ${box.offsetInline}px`,
     'align-items': BLOCK_ALIGN(anchor),
     'justify-items': INLINE_ALIGN(anchor),
     'font-size': `${box.textSize / 16}em`,
     '--base': box.textSize,
+    ...behind(message, device),
   });
   add('.box', {
     'inline-size': box.width.unit === 'content' ? 'fit-content' : `min(${size(box.width)},100%)`,
     'block-size': isHigh ? `min(${blockSize(box.height)},100%)` : 'auto',
     'min-inline-size': `min(${box.leastWidth}px,100%)`,
     'max-inline-size': `min(${box.mostWidth}px,100%)`,
+    'min-block-size': `min(${box.leastHeight}px,100%)`,
+    'max-block-size': `min(${box.mostHeight}px,100%)`,
   });
   const { paddingBlock: _block, paddingInline: _inline, textSize: _size, borderWidth, ...rest } = box;
   add('.card', {
@@ -55,6 +80,8 @@ function boxRules(
   });
   add('.backdrop', {
     background: `color-mix(in srgb,${colour(box.backdropColour)} ${box.backdropStrength}%,transparent)`,
+    // A click passes through to the layer, which does nothing with it.
+    'pointer-events': placedOn(message, 'backdropCloses', device) ? 'auto' : 'none',
     'backdrop-filter': box.backdropBlur === 0 ? 'none' : `blur(${box.backdropBlur}px)`,
   });
   return rules;

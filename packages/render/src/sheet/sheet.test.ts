@@ -40,6 +40,31 @@ it('a device has another place only where it is said', () => {
   expect(sheetOf(elsewhere, { ...input, as: 'mobile' })).not.toContain('justify-items:start');
 });
 
+it('a bar has a side, a place in the page and room made for it of its own on a phone', () => {
+  const bar = {
+    ...message,
+    format: 'bar' as const,
+    anchor: 'bottom' as const,
+    style: {
+      ...PLAIN_STYLE,
+      mobile: { anchor: 'top' as const, pushesPage: true, isSticky: false },
+    },
+  };
+  const phone = sheetOf(bar, { ...input, as: 'mobile' });
+  expect(phone.match(/:host\{[^}]*position:(fixed|absolute)/g)).toHaveLength(2);
+  expect(phone).toMatch(/--pushes:none[^]*--pushes:top/);
+  const tablet = sheetOf(bar, { ...input, as: 'tablet' });
+  expect(tablet).not.toContain('position:absolute!important');
+  expect(tablet).not.toContain('--pushes:top');
+});
+
+it('a box is never lower or higher than it is said to be, and else bounded by the window alone', () => {
+  const style = { ...PLAIN_STYLE, mobile: { leastHeight: 200, mostHeight: 300 } };
+  const phone = sheetOf({ ...message, style }, { ...input, as: 'mobile' });
+  expect(phone).toContain('min-block-size:min(200px,100%);max-block-size:min(300px,100%)');
+  expect(sheetOf(message, input)).toContain('max-inline-size:min(100000px,100%)');
+});
+
 it('a picture as way out is loaded from where pictures are, and its word is still there to be heard', () => {
   const close = { ...PLAIN_MESSAGE.close, sign: 'picture' as const, picture: 'drawn:moon', word: 'Not now' };
   const sheet = sheetOf({ ...message, close }, input);

@@ -18,12 +18,6 @@ export interface SheetInput {
   readonly scheme?: 'light' | 'dark';
 }
 
-/** The host covers the window without catching anything; a bar that goes with the page lies at its top. */
-const hostCss = ({ format, anchor, isSticky }: Message): string =>
-  format === 'bar' && anchor === 'top' && !isSticky
-    ? ':host{all:initial!important;display:block!important;position:absolute!important;inset:0 0 auto!important;block-size:100vh!important;z-index:2147483000!important;pointer-events:none!important;contain:layout style!important}\n'
-    : ':host{all:initial!important;display:block!important;position:fixed!important;inset:0!important;z-index:2147483000!important;pointer-events:none!important;contain:layout style!important}\n';
-
 const paletteCss = (palette: Palette): string =>
   `.layer{${Object.entries(palette)
     .map(([role, value]) => `--${role}:${value}`)
@@ -66,7 +60,6 @@ export function sheetOf(
       .map(({ id }) => `[data-block="${id}"]{display:none!important}\n`)
       .join('');
   return [
-    hostCss(message),
     schemeCss(message, palette, scheme),
     staticCss(look),
     partsOf(message).includes('further') ? FURTHER_CSS : '',

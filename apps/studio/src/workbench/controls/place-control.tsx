@@ -1,6 +1,6 @@
 import type { Anchor, Format } from '@velarium/contract';
 import { ANCHORS, FORMATS } from '@velarium/contract/values';
-import { ANCHOR_WORDS, anchorFor, FORMAT_ANCHORS, FORMAT_WORDS } from '@velarium/core';
+import { ANCHOR_WORDS, FORMAT_ANCHORS, FORMAT_WORDS, withFormat } from '@velarium/core';
 import { useId } from 'react';
 import { cx } from '../../ui/cx.ts';
 import { Select } from '../../ui/select.tsx';
@@ -14,11 +14,7 @@ export function PlaceControl() {
   const { editMessage } = useWorkbenchStore().getState();
   const format = useWorkbench((state) => state.document.message.format);
   const anchor = useWorkbench((state) => state.document.message.anchor);
-  const setFormat = (next: Format) =>
-    editMessage(
-      (message) => ({ ...message, format: next, anchor: anchorFor(next, message.anchor) }),
-      'format',
-    );
+  const setFormat = (next: Format) => editMessage((message) => withFormat(message, next), 'format');
   return (
     <div className="grid grid-cols-[1fr_auto] items-start gap-4">
       <Select label="Format" value={format} options={FORMAT_OPTIONS} onChange={setFormat} />

@@ -11,6 +11,7 @@ import { Switch } from '../../ui/switch.tsx';
 import { type Scope, useWorkbench, useWorkbenchStore } from '../store.ts';
 import { ColourField } from './colour-field.tsx';
 import { GroundField } from './ground-field.tsx';
+import { useEditMessage } from './use-message.ts';
 
 export const SCOPE_WORDS: Readonly<Record<Scope, string>> = {
   all: 'All devices',
@@ -110,6 +111,8 @@ type NumberKey =
   | 'textSize'
   | 'leastWidth'
   | 'mostWidth'
+  | 'leastHeight'
+  | 'mostHeight'
   | 'backdropStrength'
   | 'backdropBlur';
 const MOST: Readonly<Record<NumberKey, number>> = {
@@ -123,6 +126,8 @@ const MOST: Readonly<Record<NumberKey, number>> = {
   textSize: 96,
   leastWidth: 2000,
   mostWidth: 2000,
+  leastHeight: 2000,
+  mostHeight: 2000,
   backdropStrength: 100,
   backdropBlur: 40,
 };
@@ -145,7 +150,8 @@ export function StyleNumber({
         label={label}
         unit={unit}
         value={styling.said[of]}
-        placeholder={below === undefined ? '' : String(below)}
+        // What bounds nothing is not a number worth showing.
+        placeholder={below === undefined || below > MOST[of] ? '' : String(below)}
         min={of === 'textSize' ? 10 : 0}
         max={MOST[of]}
         onChange={(value) => styling.set(of, value)}
@@ -192,6 +198,40 @@ export function StyleSize({
           />
         )}
       </div>
+    </Said>
+  );
+}
+
+type SwitchKey = 'backdropCloses' | 'holdsPage' | 'pushesPage' | 'isSticky';
+
+/** Something the message says for all devices, and may say otherwise for the one that is being set. */
+export function PlacedSwitch({
+  styling,
+  of,
+  isOpposite = false,
+  ...words
+}: {
+  styling: Styling;
+  of: SwitchKey;
+  label: string;
+  hint?: string;
+  /** Worded the other way round than it is kept. */
+  isOpposite?: boolean;
+}) {
+  const edit = useEditMessage();
+  const ofAll = useWorkbench((state) => state.document.message[of]);
+  const value = styling.said[of] ?? ofAll;
+  return (
+    <Said styling={styling} of={[of]}>
+      <Switch
+        {...words}
+        isOn={value !== isOpposite}
+        onChange={(isOn) => {
+          const next = isOn !== isOpposite;
+          if (styling.scope === 'all') edit({ [of]: next }, of);
+          else styling.set(of, next);
+        }}
+      />
     </Said>
   );
 }

@@ -15,8 +15,6 @@ const CLOSE_PLACE = { inside: 'Inside', edge: 'On the edge', outside: 'Outside',
 export function CloseFold() {
   const edit = useEditMessage();
   const close = useWorkbench((state) => state.document.message.close);
-  const format = useWorkbench((state) => state.document.message.format);
-  const backdropCloses = useWorkbench((state) => state.document.message.backdropCloses);
   const set = (change: Partial<Close>) =>
     edit({ close: { ...close, ...change } }, `close.${Object.keys(change)[0]}`);
   return (
@@ -128,13 +126,6 @@ export function CloseFold() {
             onChange={(onHover) => set({ onHover })}
           />
         </>
-      )}
-      {format === 'modal' && (
-        <Switch
-          label="A click beside it closes it"
-          isOn={backdropCloses}
-          onChange={(is) => edit({ backdropCloses: is }, 'backdropCloses')}
-        />
       )}
       <ClosingControl />
       <p className="text-xs text-soft">

@@ -1,27 +1,26 @@
+import { isInterrupting, placedOn } from '@velarium/core';
 import { Fold } from '../../../ui/fold.tsx';
-import { Switch } from '../../../ui/switch.tsx';
 import { useWorkbench } from '../../store.ts';
 import { ColourField } from '../colour-field.tsx';
-import { Said, StyleNumber } from '../style-fold.tsx';
-import { useEditMessage } from '../use-message.ts';
+import { PlacedSwitch, Said, ScopeChoice, StyleNumber } from '../style-fold.tsx';
 import { useBoxStyling } from './use-box-styling.ts';
 
+/** What the page behind the box can still do, for all devices or for one. */
 export function PageBehindFold() {
-  const edit = useEditMessage();
   const message = useWorkbench((state) => state.document.message);
   const styling = useBoxStyling();
-  const { format, anchor } = message;
-  const isModal = format === 'modal' || format === 'fullscreen';
-  if (!isModal && format !== 'bar') return null;
+  const { format } = message;
+  if (!isInterrupting(format) && format !== 'bar') return null;
+  const anchor = placedOn(message, 'anchor', styling.scope === 'all' ? 'desktop' : styling.scope);
   return (
     <Fold title="The page behind">
-      {isModal && (
+      <ScopeChoice />
+      {isInterrupting(format) && (
         <>
-          <Switch
-            label="Can be scrolled"
-            isOn={!message.holdsPage}
-            onChange={(can) => edit({ holdsPage: !can }, 'holdsPage')}
-          />
+          <PlacedSwitch styling={styling} of="holdsPage" isOpposite label="Can be scrolled" />
+          {format === 'modal' && (
+            <PlacedSwitch styling={styling} of="backdropCloses" label="A click on it closes the message" />
+          )}
           <Said styling={styling} of={['backdropColour']}>
             <ColourField
               label="Backdrop"
@@ -38,18 +37,14 @@ export function PageBehindFold() {
       )}
       {format === 'bar' && (
         <>
-          <Switch
+          <PlacedSwitch
+            styling={styling}
+            of="pushesPage"
             label="Makes room for it"
             hint="Before the page is painted, or at the visitor’s first touch: nothing ever jumps."
-            isOn={message.pushesPage}
-            onChange={(pushesPage) => edit({ pushesPage }, 'pushesPage')}
           />
           {anchor === 'top' && (
-            <Switch
-              label="Stays in sight while the page is scrolled"
-              isOn={message.isSticky}
-              onChange={(isSticky) => edit({ isSticky }, 'isSticky')}
-            />
+            <PlacedSwitch styling={styling} of="isSticky" label="Stays in sight while the page is scrolled" />
           )}
         </>
       )}

@@ -20,7 +20,7 @@ export function SizeFold() {
       note={overrides.length > 0 ? `differs on ${overrides.join(' and ')}` : undefined}
     >
       <ScopeChoice />
-      {styling.scope !== 'all' && format !== 'bar' && format !== 'fullscreen' && (
+      {styling.scope !== 'all' && format !== 'fullscreen' && (
         <Said styling={styling} of={['anchor']}>
           <AnchorGrid
             legend={`Place on a ${SCOPE_WORDS[styling.scope].toLowerCase()}`}
@@ -35,6 +35,8 @@ export function SizeFold() {
       <div className="grid grid-cols-2 gap-2">
         <StyleNumber styling={styling} of="leastWidth" label="Never narrower than" />
         <StyleNumber styling={styling} of="mostWidth" label="Never wider than" />
+        <StyleNumber styling={styling} of="leastHeight" label="Never lower than" />
+        <StyleNumber styling={styling} of="mostHeight" label="Never higher than" />
         <StyleNumber styling={styling} of="offsetBlock" label="From the edge ↕" />
         <StyleNumber styling={styling} of="offsetInline" label="From the edge ↔" />
         <StyleNumber styling={styling} of="paddingBlock" label="Room inside ↕" />
