@@ -52,7 +52,7 @@ it('a bar has a side, a place in the page and room made for it of its own on a p
   };
   const phone = sheetOf(bar, { ...input, as: 'mobile' });
   expect(phone.match(/:host\{[^}]*position:(fixed|absolute)/g)).toHaveLength(2);
-  expect(phone).toMatch(/--pushes:none[^]*--pushes:top/);
+  expect(phone).toMatch(/--pushes:none[\s\S]*--pushes:top/);
   const tablet = sheetOf(bar, { ...input, as: 'tablet' });
   expect(tablet).not.toContain('position:absolute!important');
   expect(tablet).not.toContain('--pushes:top');
