@@ -70,6 +70,7 @@ export async function measureDecisions(): Promise<Figure[]> {
         privacy: { memory: 'assumed', honoursSignal: true },
         hashRoutes: false,
         sharedDomain: null,
+        recordedFacts: null,
       },
       pages: NO_SITE_PAGES,
     },

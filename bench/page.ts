@@ -179,6 +179,7 @@ const manifest = compileManifest(
       privacy: { memory: 'assumed', honoursSignal: true },
       hashRoutes: false,
       sharedDomain: null,
+      recordedFacts: null,
     },
   },
   Array.from({ length: CAMPAIGNS }, (_, n) => ({

@@ -22,7 +22,7 @@ async function main(): Promise<void> {
   try {
     await migrate(db);
     const services = createServices(db);
-    await services.intake.preparePartitions();
+    await services.intake.tidy();
     await services.publishing.prepareMissing();
     if (process.env.VELARIUM_DEMO_ORIGINS)
       await seedDemo(services, process.env.VELARIUM_DEMO_ORIGINS.split(','));
@@ -55,7 +55,7 @@ async function main(): Promise<void> {
       undo.push(() => edge.close());
     }
     if (config.roles.includes('worker')) {
-      const timer = setInterval(() => void services.intake.preparePartitions().catch(report), HOUR_MS);
+      const timer = setInterval(() => void services.intake.tidy().catch(report), HOUR_MS);
       undo.push(() => clearInterval(timer));
     }
   } catch (error) {

@@ -14,6 +14,8 @@ import {
   type Member,
   ORIGIN,
   randomVisitor,
+  type Sending,
+  sendEvents,
   type TestServer,
 } from './server.ts';
 
@@ -38,21 +40,7 @@ const shown = () => ({
   campaign,
   version: 1,
 });
-const collect = (
-  events: object[],
-  change: { visitor?: string; headers?: Record<string, string>; body?: object } = {},
-) =>
-  server.edge.inject({
-    method: 'POST',
-    url: '/collect',
-    headers: { origin: ORIGIN, 'content-type': 'text/plain', 'user-agent': BROWSER, ...change.headers },
-    payload: JSON.stringify({
-      site: owner.siteKey,
-      visitor: change.visitor ?? randomVisitor(),
-      events,
-      ...change.body,
-    }),
-  });
+const collect = (events: object[], sending: Sending = {}) => sendEvents(server, owner, events, sending);
 const showings = async () => (await owner.ask('GET', `/campaigns/${campaign}`)).json().numbers;
 
 describe('what sites load', () => {

@@ -50,7 +50,7 @@ export async function createTestServer(): Promise<TestServer> {
   const db = await createDataSource(databaseUrl).initialize();
   await db.runMigrations();
   const services = createServices(db, QUICK);
-  await services.intake.preparePartitions();
+  await services.intake.tidy();
   const tagFiles = mkdtempSync('/tmp/velarium-tag-');
   writeFileSync(
     `${tagFiles}/files.json`,
@@ -214,6 +214,40 @@ export const randomVisitor = (): string => randomBytes(16).toString('hex');
 export function eventId(atMs = Date.now()): string {
   const time = atMs.toString(16).padStart(12, '0');
   return `${time.slice(0, 8)}-${time.slice(8)}-7${randomUUID().slice(15)}`;
+}
+
+export interface Sending {
+  readonly visitor?: string;
+  readonly session?: string;
+  readonly headers?: Record<string, string>;
+  /** Of the whole body. */
+  readonly body?: object;
+}
+
+/** Sends events to `/collect` as a page of the member's site would; each is filled up to a whole one. */
+export function sendEvents(
+  server: TestServer,
+  { siteKey }: Pick<Member, 'siteKey'>,
+  events: readonly object[],
+  { visitor = randomVisitor(), session = eventId(), headers, body }: Sending = {},
+): Promise<LightMyRequestResponse> {
+  return server.edge.inject({
+    method: 'POST',
+    url: '/collect',
+    headers: { origin: ORIGIN, 'content-type': 'text/plain', 'user-agent': BROWSER, ...headers },
+    payload: JSON.stringify({
+      site: siteKey,
+      visitor,
+      events: events.map((event) => ({
+        id: eventId(),
+        session,
+        device: 'desktop',
+        page: '/tours',
+        ...event,
+      })),
+      ...body,
+    }),
+  });
 }
 
 /** A picture of one colour, 900 by 600. */

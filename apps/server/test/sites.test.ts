@@ -5,14 +5,13 @@ import type { Site, SitePage, StayHistograms } from '@velarium/contract';
 import { STAY_DEPTHS, STAY_SECONDS, survivalCurve } from '@velarium/core';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import {
-  BROWSER,
   createTestServer,
   createWorkspace,
   eventId,
   type Member,
-  ORIGIN,
   PASSWORD,
   randomVisitor,
+  sendEvents,
   signIn,
   type TestServer,
 } from './server.ts';
@@ -120,23 +119,7 @@ describe('the page catalogue', () => {
 describe('what visits tell', () => {
   const visitor = randomVisitor();
   const session = eventId();
-  const send = (...events: object[]) =>
-    server.edge.inject({
-      method: 'POST',
-      url: '/collect',
-      headers: { origin: ORIGIN, 'content-type': 'text/plain', 'user-agent': BROWSER },
-      payload: JSON.stringify({
-        site: owner.siteKey,
-        visitor,
-        events: events.map((event) => ({
-          id: eventId(),
-          session,
-          device: 'desktop',
-          page: '/tours',
-          ...event,
-        })),
-      }),
-    });
+  const send = (...events: object[]) => sendEvents(server, owner, events, { visitor, session });
   const stays = async (question: object = {}): Promise<StayHistograms> =>
     (
       await owner.ask('POST', `/sites/${owner.siteId}/stays`, { paths: null, device: null, ...question })

@@ -108,6 +108,15 @@ it('no route lets one workspace read or touch what is another’s', async () => 
     'PUT /api/sites/{siteId}/settings': settings,
     'PUT /api/sites/{siteId}': { name: 'Mine', origins: ['https://mine.example'], timeZone: 'UTC' },
     'POST /api/sites/{siteId}/pages': { source: 'hand', pages: [{ path: '/mine', title: '', kind: null }] },
+    'POST /api/sites/{siteId}/audience': {
+      campaign: theirCampaign,
+      audience: {
+        match: 'all',
+        groups: [
+          { not: false, match: 'all', items: [{ not: false, condition: { kind: 'visitor', is: 'new' } }] },
+        ],
+      },
+    },
     'POST /api/sites/{siteId}/stays': { paths: null, device: null },
     'POST /api/sites/{siteId}/looks': look,
     'PUT /api/sites/{siteId}/looks/{id}': look,
@@ -151,7 +160,7 @@ it('lists hold only one’s own', async () => {
 });
 
 it('an event of one site cannot count for another site’s campaign', async () => {
-  const site = { id: mine.siteId, workspaceId: mine.workspaceId };
+  const site = { id: mine.siteId, workspaceId: mine.workspaceId, recordedFacts: null };
   await server.services.intake.collect(site, {
     site: mine.siteKey,
     visitor: 'a'.repeat(32),

@@ -14,6 +14,13 @@ const counted = z.number().int().min(0).max(1e9);
 /** Whole seconds in sight, and per cent of the page reached; a page that has shrunk can be reached by more than all. */
 const staySchema = z.tuple([counted, counted]);
 
+/** What the page told of the visitor by the end of a page view; `null` where it told nothing. */
+const toldSchema = z.strictObject({
+  signedIn: z.boolean().nullable(),
+  basket: z.strictObject({ items: z.number(), total: z.number() }).nullable(),
+  attributes: z.record(z.string().max(80), z.string().max(300)),
+});
+
 export const visitorEventSchema = z.strictObject({
   id: eventIdSchema,
   kind: z.enum(EVENT_KINDS),
@@ -29,6 +36,10 @@ export const visitorEventSchema = z.strictObject({
   stay: staySchema.optional(),
   /** What an earlier `left` of the same page view said, which this one replaces: the visitor had come back. */
   stayed: staySchema.optional(),
+  /** With the first `pageview` of a session: its number, 1 for the visitor's first, and the host it came from. */
+  begun: z.tuple([z.number().int().min(1).max(1e9), z.string().max(300)]).optional(),
+  /** With `left`, where the site records it. */
+  told: toldSchema.optional(),
 });
 export type VisitorEvent = z.infer<typeof visitorEventSchema>;
 

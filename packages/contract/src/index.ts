@@ -18,3 +18,4 @@ export * from './schedule.ts';
 export * from './site.ts';
 export * from './trigger.ts';
 export * from './values.ts';
+export * from './visitors.ts';

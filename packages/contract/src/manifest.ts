@@ -39,6 +39,21 @@ export const siteSettingsSchema = z.strictObject({
     .string()
     .regex(/^([a-z0-9-]+\.)+[a-z0-9-]+$/, 'write it like quillonfell.example')
     .nullable(),
+  /**
+   * What pages tell of a visitor is recorded: sign-in, basket, and the attributes of these names. `null`: none of it is.
+   * Attributes may say who somebody is, so each is named by the owner.
+   */
+  recordedFacts: z
+    .array(
+      z
+        .string()
+        .trim()
+        .min(1)
+        .max(80)
+        .refine((name) => !(name in {}), 'give it another name'),
+    )
+    .max(20)
+    .nullable(),
 });
 export type SiteSettings = z.infer<typeof siteSettingsSchema>;
 

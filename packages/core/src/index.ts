@@ -3,6 +3,7 @@ export * from './arbitration/cells.ts';
 export * from './arbitration/order.ts';
 export * from './assignment/assign.ts';
 export * from './audience/audience.ts';
+export * from './audience/recorded.ts';
 export * from './caps/caps.ts';
 export * from './caps/span.ts';
 export * from './checks/contrast.ts';

@@ -73,7 +73,7 @@ export function startVisit(input: VisitInput): Visit {
   const extras = { ...parts.EXTRAS, ...parts.RARE };
   const index = createPageIndex(manifest, extras);
   const keysOf = createKeyReader(site);
-  const told = parts.createToldFacts?.(country, parts.RARE);
+  const told = parts.createToldFacts?.(country, parts.RARE, site.recordedFacts);
   // Without the extras no live campaign asks for any of these.
   const readFacts = told?.read ?? (() => NOTHING_TOLD);
   const shown = new Map<string, Shown>();
@@ -97,9 +97,10 @@ export function startVisit(input: VisitInput): Visit {
     session: store.read().session.id,
     page: viewedPage.slice(0, 2048),
     device: device(),
-    ...(campaign
-      ? { campaign: campaign.id, version: campaign.version, ...named(variantOf(campaign)?.id) }
-      : {}),
+    // What is undefined, JSON leaves out.
+    campaign: campaign?.id,
+    version: campaign?.version,
+    variant: campaign && nameOf(variantOf(campaign)?.id),
   });
   const variantOf = ({ experiment }: ManifestCampaign) =>
     experiment && parts.RARE?.assign(store.read().visitor, experiment).variant;
@@ -109,7 +110,7 @@ export function startVisit(input: VisitInput): Visit {
     viewedPage = page();
     const pageKey = keysOf(page()).path;
     store.touch();
-    store.change((memory) => rememberView(memory, pageKey));
+    const { session } = store.change((memory) => rememberView(memory, pageKey));
     view = createPageView({
       manifest,
       index,
@@ -122,7 +123,10 @@ export function startVisit(input: VisitInput): Visit {
       now: now(),
       extras,
     });
-    outbox.add(eventOf('pageview'));
+    outbox.add({
+      ...eventOf('pageview'),
+      begun: session.views > 1 ? undefined : [session.number, session.referrer],
+    });
     watch();
     plan();
   };
@@ -171,7 +175,7 @@ export function startVisit(input: VisitInput): Visit {
       ((deepest / document.documentElement.scrollHeight) * 100) | 0,
     ];
     // People come back to hidden pages: what is told then takes the place of what was.
-    if (`${stay}` !== `${stayed}`) outbox.add({ ...eventOf('left'), stay, stayed });
+    if (`${stay}` !== `${stayed}`) outbox.add({ ...eventOf('left'), stay, stayed, ...told?.recorded() });
     stayed = stay;
   };
   /** What memory says, without the part of this page's visible time that it already holds. */
@@ -359,4 +363,4 @@ export function startVisit(input: VisitInput): Visit {
 }
 
 /** The first message of an experiment goes without a name, like that of a campaign without one. */
-const named = (variant: string | undefined) => (variant && variant !== 'a' ? { variant } : {});
+const nameOf = (variant: string | undefined) => (variant === 'a' ? undefined : variant);

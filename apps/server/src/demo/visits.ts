@@ -1,4 +1,5 @@
 import type { StoredEvent } from '../intake/index.ts';
+import { inventedBeginning, inventedParameters, inventedTold } from './came-from.ts';
 import { seededRandom } from './random.ts';
 
 export interface DemoTraffic {
@@ -53,7 +54,7 @@ export function demoStays(
         kind: ofKind,
         visitor,
         session,
-        page: path,
+        page: landing,
         device,
         campaign: null,
         version: null,
@@ -61,8 +62,12 @@ export function demoStays(
         variant: null,
         stay,
         stayed: null,
+        begun: ofKind === 'pageview' ? begun : null,
+        told: ofKind === 'left' ? told : null,
       });
       const [visitor, session] = [uuid(), uuid()];
+      const [begun, told] = [inventedBeginning(random, device), inventedTold(random)];
+      const landing = path + inventedParameters(random);
       return [
         event('pageview', 0, null),
         event('left', seconds * 1000, [
@@ -98,6 +103,8 @@ export function demoEvents(traffic: DemoTraffic, now: Date): StoredEvent[] {
       variant: null,
       stay: null,
       stayed: null,
+      begun: kind === 'pageview' ? inventedBeginning(random, device) : null,
+      told: null,
     });
     const isConverted = random() < traffic.rate;
     const again = random() < 0.18 ? [event('shown', 3_600_000)] : [];

@@ -19,6 +19,7 @@ export interface EdgeSite {
   readonly id: string;
   readonly workspaceId: string;
   readonly origins: ReadonlySet<string>;
+  readonly recordedFacts: readonly string[] | null;
   readonly manifest: ServedFile;
 }
 
@@ -45,6 +46,7 @@ export function createSiteDirectory(sites: SiteService, publishing: PublishingSe
     return {
       id: row.id,
       workspaceId: row.workspaceId,
+      recordedFacts: row.settings.recordedFacts,
       origins: new Set(row.origins),
       manifest: servedFile(manifest.body, manifest.etag),
     };

@@ -13,7 +13,7 @@ import type { FastifyPluginAsync, FastifyReply, FastifyRequest } from 'fastify';
 import { isbot } from 'isbot';
 import { z } from 'zod';
 import { notFound, ProblemError } from '../infra/problem.ts';
-import { IntakeFull, type IntakeService } from '../intake/index.ts';
+import { type Client, IntakeFull, type IntakeService } from '../intake/index.ts';
 import type { PreviewTokens, PublishingService } from '../publishing/index.ts';
 import type { ResultService } from '../results/index.ts';
 import type { CountryOf } from './countries.ts';
@@ -86,6 +86,19 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
     return file;
   };
 
+  const countryOf = (request: FastifyRequest): string | null => {
+    const told = country.header === null ? undefined : request.headers[country.header];
+    const isTold = typeof told === 'string' && /^[a-z]{2}$/i.test(told);
+    return isTold ? told.toLowerCase() : country.of(request.ip);
+  };
+  const clientOf = (request: FastifyRequest): Client => ({
+    userAgent: request.headers['user-agent'] ?? '',
+    acceptLanguage: request.headers['accept-language'] ?? '',
+    get country() {
+      return countryOf(request);
+    },
+  });
+
   app.get<{ Params: { key: string } }>('/tag/:key.js', async (request, reply) => {
     await siteOf(request.params.key);
     return serve(request, reply, tag, 'text/javascript; charset=utf-8', 'public, max-age=300');
@@ -122,10 +135,8 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
   // Asked only by sites with a campaign that needs it; the answer is this visitor's alone, so nothing may keep it.
   app.get<{ Params: { key: string } }>('/tag/:key/country', async (request, reply) => {
     allowOrigin(request, reply, await siteOf(request.params.key));
-    const told = country.header === null ? undefined : request.headers[country.header];
-    const isTold = typeof told === 'string' && /^[a-z]{2}$/i.test(told);
     reply.header('cache-control', 'no-store').header('vary', 'origin');
-    return { country: isTold ? told.toLowerCase() : country.of(request.ip) };
+    return { country: countryOf(request) };
   });
 
   // Asked only by messages that show a number; old by a minute at most.
@@ -171,7 +182,7 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
       assertOrigin(request, reply, site);
       if (isBot(request)) return reply.status(204).send();
       try {
-        await intake.collect(site, request.body);
+        await intake.collect(site, request.body, clientOf(request));
       } catch (error) {
         if (error instanceof IntakeFull) throw busy();
         throw error;

@@ -21,6 +21,7 @@ import { Foundation1764000000001 } from './migrations/0001-foundation.ts';
 import { RulesInFull1764000000002 } from './migrations/0002-rules-in-full.ts';
 import { MessagesInFull1764000000003 } from './migrations/0003-messages-in-full.ts';
 import { StayAndViews1764000000004 } from './migrations/0004-stay-and-views.ts';
+import { Visits1764000000005 } from './migrations/0005-visits.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
@@ -57,6 +58,7 @@ export function createDataSource(databaseUrl: string): DataSource {
       RulesInFull1764000000002,
       MessagesInFull1764000000003,
       StayAndViews1764000000004,
+      Visits1764000000005,
     ],
     migrationsTransactionMode: 'each',
     // A failed query is thrown; writing it down too would put what people sent into the log.

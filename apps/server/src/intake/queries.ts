@@ -1,5 +1,6 @@
 import { STAY_DEPTHS, STAY_SECONDS } from '@velarium/core';
 import type { EntityManager } from 'typeorm';
+import { type Begun, type Told, type VisitRow, visitsOf } from './visits.ts';
 
 /** One event as intake stores it, its site known and its time settled. */
 export interface StoredEvent {
@@ -18,6 +19,10 @@ export interface StoredEvent {
   /** Seconds and per cent of the page; see the contract. */
   readonly stay: readonly [number, number] | null;
   readonly stayed: readonly [number, number] | null;
+  /** With the first page view of a session. */
+  readonly begun: Begun | null;
+  /** What the page told of the visitor, as far as the site records it. */
+  readonly told: Told | null;
 }
 
 const SECONDS = `ARRAY[${STAY_SECONDS.join(',')}]::smallint[]`;
@@ -31,7 +36,9 @@ const DEPTHS = `ARRAY[${STAY_DEPTHS.join(',')}]::smallint[]`;
  * @returns How many events were new.
  */
 export async function storeEvents(manager: EntityManager, events: readonly StoredEvent[]): Promise<number> {
-  const column = (pick: (event: StoredEvent) => string | number | null) => arrayLiteral(events.map(pick));
+  const column = (pick: (event: StoredEvent) => Cell) => arrayLiteral(events.map(pick));
+  const visits = visitsOf(events);
+  const ofVisits = (pick: (visit: VisitRow) => Cell) => arrayLiteral(visits.map(pick));
   const [row]: [{ stored: string }] = await manager.query(
     `WITH fresh AS (
        INSERT INTO event (id, at, site_id, kind, visitor, session, page, device, campaign_id, version, closed_by,
@@ -61,12 +68,40 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
         GROUP BY campaign_id, hour, kind ORDER BY campaign_id, hour, kind
        ON CONFLICT (campaign_id, hour, kind) DO UPDATE
          SET events = campaign_hour.events + excluded.events,
-             first_visitors = campaign_hour.first_visitors + excluded.first_visitors)     , seen AS (
+             first_visitors = campaign_hour.first_visitors + excluded.first_visitors),
+     seen AS (
        INSERT INTO page_day (site_id, path, day, views)
        SELECT site_id, split_part(page, '?', 1) AS path, (at AT TIME ZONE 'UTC')::date AS day, count(*)
          FROM fresh WHERE kind = 'pageview' GROUP BY site_id, path, day ORDER BY site_id, day, path
-       ON CONFLICT (site_id, day, path) DO UPDATE SET views = page_day.views + excluded.views)
-     , stayed AS (
+       ON CONFLICT (site_id, day, path) DO UPDATE SET views = page_day.views + excluded.views),
+     visited AS (
+       INSERT INTO visit AS old (site_id, session, visitor, started_at, landing, number, referrer, country, languages,
+                                 browser, system, signed_in, basket_items, basket_total, attributes, views)
+       SELECT site_id, session, visitor, started_at, landing, number, referrer, country, languages, browser, system,
+              signed_in, items, total, attributes, coalesce(viewed.views, 0)
+         FROM unnest($17::uuid[], $18::uuid[], $19::uuid[], $20::timestamptz[], $21::text[], $22::integer[],
+                     $23::text[], $24::text[], $25::text[], $26::text[], $27::text[], $28::boolean[],
+                     $29::double precision[], $30::double precision[], $31::jsonb[])
+           AS sent (site_id, session, visitor, started_at, landing, number, referrer, country, languages, browser,
+                    system, signed_in, items, total, attributes)
+         LEFT JOIN (SELECT site_id, session, count(*)::integer AS views FROM fresh WHERE kind = 'pageview'
+                     GROUP BY site_id, session) AS viewed USING (site_id, session)
+        ORDER BY site_id, session
+       ON CONFLICT (site_id, session) DO UPDATE
+         SET views = old.views + excluded.views,
+             started_at = least(old.started_at, excluded.started_at),
+             landing = coalesce(excluded.landing, old.landing),
+             number = coalesce(excluded.number, old.number),
+             referrer = coalesce(excluded.referrer, old.referrer),
+             country = coalesce(excluded.country, old.country),
+             languages = coalesce(excluded.languages, old.languages),
+             browser = coalesce(excluded.browser, old.browser),
+             system = coalesce(excluded.system, old.system),
+             signed_in = coalesce(excluded.signed_in, old.signed_in),
+             basket_items = coalesce(excluded.basket_items, old.basket_items),
+             basket_total = coalesce(excluded.basket_total, old.basket_total),
+             attributes = coalesce(excluded.attributes, old.attributes)),
+     stayed AS (
        INSERT INTO stay_day (site_id, path, day, device, of, bucket, visits)
        SELECT site_id, split_part(page, '?', 1) AS path, (at AT TIME ZONE 'UTC')::date AS day, device, of,
               CASE of WHEN 'seconds' THEN width_bucket(value, ${SECONDS}) ELSE width_bucket(value, ${DEPTHS}) END - 1
@@ -96,19 +131,35 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
       column((e) => e.stay?.[1] ?? null),
       column((e) => e.stayed?.[0] ?? null),
       column((e) => e.stayed?.[1] ?? null),
+      ofVisits((v) => v.siteId),
+      ofVisits((v) => v.session),
+      ofVisits((v) => v.visitor),
+      ofVisits((v) => v.at.toISOString()),
+      ofVisits((v) => v.landing),
+      ofVisits((v) => v.begun?.number ?? null),
+      ofVisits((v) => v.begun?.referrer ?? null),
+      ofVisits((v) => v.begun?.country ?? null),
+      ofVisits((v) => v.begun?.languages ?? null),
+      ofVisits((v) => v.begun?.browser ?? null),
+      ofVisits((v) => v.begun?.system ?? null),
+      ofVisits((v) => v.told?.signedIn ?? null),
+      ofVisits((v) => v.told?.items ?? null),
+      ofVisits((v) => v.told?.total ?? null),
+      ofVisits((v) => v.told?.attributes ?? null),
     ],
   );
   return Number(row.stored);
 }
 
+type Cell = string | number | boolean | null;
 const PLAIN = /^[\w.:/-]+$/;
 
 /**
  * A PostgreSQL array as text. The driver escapes every element of an array, which costs more than all else here;
  * ids, times and words of ours need none.
  */
-function arrayLiteral(values: readonly (string | number | null)[]): string {
-  const element = (value: string | number | null) => {
+function arrayLiteral(values: readonly Cell[]): string {
+  const element = (value: Cell) => {
     if (value === null) return 'NULL';
     const text = String(value);
     return PLAIN.test(text) && text !== 'NULL' ? text : `"${text.replace(/["\\]/g, '\\$&')}"`;
@@ -135,4 +186,9 @@ export async function ensurePartitions(
          FOR VALUES FROM ('${from} 00:00+00') TO ('${to} 00:00+00')`,
     );
   }
+}
+
+/** Removes visits that began before `before`. */
+export async function forgetVisits(manager: EntityManager, before: Date): Promise<void> {
+  await manager.query('DELETE FROM visit WHERE started_at < $1', [before]);
 }

@@ -10,17 +10,23 @@ import type { LibraryService } from '../library/index.ts';
 import { type PeopleService, readAttachment } from '../people/index.ts';
 import type { SiteService } from '../sites/index.ts';
 import { createBatcher } from './batcher.ts';
-import { ensurePartitions, type StoredEvent, storeEvents } from './queries.ts';
+import { ensurePartitions, forgetVisits, type StoredEvent, storeEvents } from './queries.ts';
+import { type Client, readBegun, readTold, storable } from './visits.ts';
 
 export interface IntakeSite {
   readonly id: string;
   readonly workspaceId: string;
+  /** What is recorded of what its pages tell; see the settings of a site. */
+  readonly recordedFacts: readonly string[] | null;
 }
 
 /** How far an event's own time may lie from ours before ours is taken instead. */
 const OLDEST_MS = 3 * 86_400_000;
 const NEWEST_MS = 10 * 60_000;
 const SEEN_EVERY_MS = 60_000;
+/** A day longer than anybody asks for. */
+const KEPT_VISITS_MS = 31 * 86_400_000;
+const UNKNOWN_CLIENT: Client = { userAgent: '', acceptLanguage: '', country: null };
 
 export interface IntakeServices {
   readonly db: DataSource;
@@ -44,8 +50,12 @@ export function createIntakeService({
   const notedMs = new WeakMap<IntakeSite, number>();
   return {
     /** Resolves once every event is durable. */
-    async collect(site: IntakeSite, { visitor, events }: Collect): Promise<void> {
-      await batcher.add(events.map((event) => storedEvent(site, visitor, event, clock())));
+    async collect(
+      site: IntakeSite,
+      { visitor, events }: Collect,
+      client: Client = UNKNOWN_CLIENT,
+    ): Promise<void> {
+      await batcher.add(events.map((event) => storedEvent(site, visitor, event, clock(), client)));
       const nowMs = clock().getTime();
       if (nowMs - (notedMs.get(site) ?? 0) < SEEN_EVERY_MS) return;
       notedMs.set(site, nowMs);
@@ -68,7 +78,7 @@ export function createIntakeService({
       const { answers, attachments } = await readFiles(form, readAnswers(form, fields, consent, sum), files);
       const now = clock();
       await db.transaction(async (manager) => {
-        await storeEvents(manager, [storedEvent(site, visitor, event, now)]);
+        await storeEvents(manager, [storedEvent(site, visitor, event, now, UNKNOWN_CLIENT)]);
         const lead = {
           id: event.id,
           workspaceId: site.workspaceId,
@@ -79,16 +89,18 @@ export function createIntakeService({
           fields: answers,
           consentText: form.consentText || null,
           consentedAt: form.consentText ? now : null,
-          page: event.page,
+          page: storable(event.page),
           submittedAt: now,
         };
         await people.add(manager, lead, attachments);
       });
     },
 
-    /** Room for events from a week ago to a week ahead; safe to repeat. */
-    preparePartitions: (): Promise<void> =>
-      db.transaction((manager) => ensurePartitions(manager, clock(), -7, 7)),
+    /** Room for events from a week ago to a week ahead, and none for visits nobody asks about; safe to repeat. */
+    tidy: async (): Promise<void> => {
+      await db.transaction((manager) => ensurePartitions(manager, clock(), -7, 7));
+      await forgetVisits(db.manager, new Date(clock().getTime() - KEPT_VISITS_MS));
+    },
   };
 }
 export type IntakeService = ReturnType<typeof createIntakeService>;
@@ -103,7 +115,13 @@ function eventTime(id: string, now: Date): Date {
 const boundedStay = (stay: VisitorEvent['stay']): StoredEvent['stay'] =>
   stay ? [Math.min(LIMITS.staySeconds, stay[0]), Math.min(100, stay[1])] : null;
 
-function storedEvent(site: IntakeSite, visitor: string, event: VisitorEvent, now: Date): StoredEvent {
+function storedEvent(
+  site: IntakeSite,
+  visitor: string,
+  event: VisitorEvent,
+  now: Date,
+  client: Client,
+): StoredEvent {
   return {
     id: event.id,
     at: eventTime(event.id, now),
@@ -111,7 +129,7 @@ function storedEvent(site: IntakeSite, visitor: string, event: VisitorEvent, now
     kind: event.kind,
     visitor,
     session: event.session,
-    page: event.page,
+    page: storable(event.page),
     device: event.device,
     campaign: event.campaign ?? null,
     version: event.version ?? null,
@@ -119,6 +137,8 @@ function storedEvent(site: IntakeSite, visitor: string, event: VisitorEvent, now
     variant: event.variant ?? null,
     stay: boundedStay(event.stay),
     stayed: boundedStay(event.stayed),
+    begun: readBegun(event.begun, client),
+    told: readTold(event.told, site.recordedFacts),
   };
 }
 
@@ -135,7 +155,7 @@ function readAnswers(
     if (!known.has(id)) wrong.push({ path: `fields.${id}`, message: 'This form has no such field.' });
   }
   const answers = form.fields.flatMap((field) => {
-    const value = (given[field.id] ?? '').trim();
+    const value = storable(given[field.id] ?? '').trim();
     const fault = answerFault(field, value, (mail) => mailAddressSchema.safeParse(mail).success);
     if (fault !== '') {
       const words = fault.charAt(0).toLowerCase() + fault.slice(1);

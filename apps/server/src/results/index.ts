@@ -1,2 +1,3 @@
 export { createResultService, type ResultService } from './service.ts';
 export { readStays } from './stay.ts';
+export { readAudienceShare, readSeenValues } from './visitors.ts';

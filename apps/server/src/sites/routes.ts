@@ -1,6 +1,9 @@
 import {
   addPagesSchema,
+  audienceQuestionSchema,
+  audienceShareSchema,
   saveSiteSchema,
+  seenValuesSchema,
   sitePageSchema,
   siteSchema,
   stayHistogramsSchema,
@@ -98,6 +101,14 @@ export const siteRoutes: FastifyPluginAsyncZod<{
       schema: { params, body: stayQuestionSchema, response: { 200: stayHistogramsSchema } },
     },
     (request) => sites.stays(request.principal.workspaceId, request.params.siteId, request.body),
+  );
+  app.post(
+    '/sites/:siteId/audience',
+    { schema: { params, body: audienceQuestionSchema, response: { 200: audienceShareSchema } } },
+    (request) => sites.audienceShare(request.principal.workspaceId, request.params.siteId, request.body),
+  );
+  app.get('/sites/:siteId/seen', { schema: { params, response: { 200: seenValuesSchema } } }, (request) =>
+    sites.seenValues(request.principal.workspaceId, request.params.siteId),
   );
   app.get(
     '/sites/:siteId/snippet',

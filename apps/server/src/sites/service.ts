@@ -1,6 +1,9 @@
 import { randomInt } from 'node:crypto';
 import type {
+  AudienceQuestion,
+  AudienceShare,
   SaveSite,
+  SeenValues,
   Site,
   SitePage,
   SiteSettings,
@@ -10,7 +13,7 @@ import type {
 import { TRACKING_PARAMETERS } from '@velarium/contract/values';
 import type { DataSource, EntityManager } from 'typeorm';
 import { notFound, ProblemError } from '../infra/problem.ts';
-import { readStays } from '../results/index.ts';
+import { readAudienceShare, readSeenValues, readStays } from '../results/index.ts';
 import { type CataloguePage, readCatalogue } from './catalogue.ts';
 import { SiteEntity, SitePageEntity, type SiteRow } from './entities.ts';
 import { learnPages } from './learn-pages.ts';
@@ -25,6 +28,7 @@ const DEFAULT_SETTINGS: SiteSettings = {
   privacy: { memory: 'assumed', honoursSignal: true },
   hashRoutes: false,
   sharedDomain: null,
+  recordedFacts: null,
 };
 
 /** Rows in one statement. */
@@ -83,6 +87,18 @@ export function createSiteService(db: DataSource) {
     async stays(workspaceId: string, siteId: string, question: StayQuestion): Promise<StayHistograms> {
       await find(workspaceId, siteId);
       return readStays(db, siteId, question);
+    },
+    async audienceShare(
+      workspaceId: string,
+      siteId: string,
+      question: AudienceQuestion,
+    ): Promise<AudienceShare> {
+      await find(workspaceId, siteId);
+      return readAudienceShare(db, siteId, question);
+    },
+    async seenValues(workspaceId: string, siteId: string): Promise<SeenValues> {
+      await find(workspaceId, siteId);
+      return readSeenValues(db, siteId);
     },
     async create(workspaceId: string, { name, origins, timeZone, key = newKey() }: NewSite): Promise<Site> {
       const row = await sites.save({

@@ -72,7 +72,8 @@ const asksFor = ({ audience }: ManifestCampaign, kinds: readonly Condition['kind
 const NEEDS: Readonly<
   Record<TagPart, (campaigns: readonly ManifestCampaign[], site: SiteSettings) => boolean>
 > = {
-  extras: (campaigns) =>
+  extras: (campaigns, site) =>
+    site.recordedFacts !== null ||
     campaigns.some(
       ({ audience, schedule, include, exclude, moment }) =>
         audience !== null ||

@@ -239,6 +239,7 @@ export const plainSettings: SiteSettings = {
   privacy: { memory: 'assumed', honoursSignal: true },
   hashRoutes: false,
   sharedDomain: null,
+  recordedFacts: null,
 };
 
 export const someSentenceInput = fc.constantFrom(...FORMATS).chain((format) =>

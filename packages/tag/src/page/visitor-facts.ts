@@ -1,3 +1,4 @@
+import type { VisitorEvent } from '@velarium/contract';
 import type { PageViewFacts } from '@velarium/core/decide';
 import type { Rare, UserAgent } from '@velarium/core/rare';
 import { find } from '../observe/on.ts';
@@ -13,6 +14,8 @@ interface ToldFacts {
   tellVisitor(visitor: unknown): void;
   tellBasket(basket: unknown): void;
   read(): PageViewFacts;
+  /** What of it the site records, as part of an event. */
+  recorded(): Pick<VisitorEvent, 'told'> | null;
   /** A new page view: what was said of the old page does not hold for it. */
   forgetPage(): void;
 }
@@ -20,10 +23,14 @@ interface ToldFacts {
 const isRecord = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' && value !== null;
 
-/** `kinds` is there only where a campaign asks for the kind of browser. */
+/**
+ * `kinds` is there only where a campaign asks for the kind of browser; `names` are those of the attributes that are
+ * recorded, where anything is.
+ */
 export function createToldFacts(
   country: string | null,
   kinds: Pick<Rare, 'browserOf' | 'systemOf'> | undefined,
+  names: string[] | null,
 ): ToldFacts {
   let kind: string | undefined;
   let signedIn: boolean | null = null;
@@ -57,7 +64,7 @@ export function createToldFacts(
       );
       attributes = {
         ...attributes,
-        ...Object.fromEntries(plain.map(([name, value]) => [name, String(value)])),
+        ...Object.fromEntries(plain.map(([name, value]) => [name, String(value).slice(0, 300)])),
       };
     },
     tellBasket(next) {
@@ -69,6 +76,15 @@ export function createToldFacts(
     forgetPage() {
       kind = undefined;
     },
+    recorded: () =>
+      names && {
+        told: {
+          signedIn,
+          basket,
+          // A list of names as replacer keeps those alone (ECMA-262, JSON.stringify).
+          attributes: JSON.parse(JSON.stringify(attributes, names)),
+        },
+      },
     read: () => ({
       kind: kind ?? find('meta[property="og:type"],meta[name="page-kind"]')?.getAttribute('content') ?? '',
       holds: (selector) => find(selector) !== null,
