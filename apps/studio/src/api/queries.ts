@@ -3,6 +3,8 @@ import type {
   AddMember,
   AddPages,
   ArrivedCampaign,
+  AudienceQuestion,
+  AudienceShare,
   Campaign,
   CampaignDocument,
   CampaignFile,
@@ -17,6 +19,7 @@ import type {
   PreviewTicket,
   Role,
   SaveSite,
+  SeenValues,
   Session,
   SignIn,
   Site,
@@ -65,6 +68,18 @@ export const staysQuery = (siteId: string, question: StayQuestion) =>
     queryKey: ['sites', siteId, 'stays', question],
     queryFn: () => request<StayHistograms>('POST', `/sites/${siteId}/stays`, question),
     staleTime: 300_000,
+  });
+export const seenValuesQuery = (siteId: string) =>
+  queryOptions({
+    queryKey: ['sites', siteId, 'seen'],
+    queryFn: () => request<SeenValues>('GET', `/sites/${siteId}/seen`),
+    staleTime: 300_000,
+  });
+export const audienceShareQuery = (siteId: string, question: AudienceQuestion) =>
+  queryOptions({
+    queryKey: ['sites', siteId, 'audience', question],
+    queryFn: () => request<AudienceShare>('POST', `/sites/${siteId}/audience`, question),
+    staleTime: 60_000,
   });
 export const addPages = (siteId: string, body: AddPages) =>
   request<SitePage[]>('POST', `/sites/${siteId}/pages`, body);

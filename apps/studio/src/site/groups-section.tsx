@@ -1,8 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { PageGroup, PageRule } from '@velarium/contract';
-import { createAddressTrial, listOf, pageWords, quantity } from '@velarium/core';
+import { listOf, pageWords, quantity } from '@velarium/core';
 import { useMemo, useState } from 'react';
-import { campaignsQuery, groupsQuery, removeGroup, saveGroup, sitePagesQuery } from '../api/queries.ts';
+import { campaignsQuery, groupsQuery, removeGroup, saveGroup } from '../api/queries.ts';
 import { useCanEdit } from '../app/use-session.ts';
 import { useNames } from '../board/use-names.ts';
 import { Button } from '../ui/button.tsx';
@@ -11,7 +11,7 @@ import { Field } from '../ui/field.tsx';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
 import { tell, tellProblem } from '../ui/toast.tsx';
 import { RuleList } from './page-rules/rule-list.tsx';
-import { useSite, useSitePages } from './use-site.ts';
+import { useCoveredPages } from './use-site.ts';
 
 /** The site's page groups: named sets of rules that campaigns refer to and follow. */
 export function GroupsSection({ siteId }: { readonly siteId: string }) {
@@ -49,23 +49,10 @@ export function GroupsSection({ siteId }: { readonly siteId: string }) {
   );
 }
 
-/** How many of the known pages rules cover, and how often they are seen. */
+/** How many of the known pages these rules cover, and how often they are seen. */
 function useCovered(siteId: string, rules: readonly PageRule[]) {
-  const site = useSite(siteId);
-  const sitePages = useSitePages(siteId);
-  const { data: pages } = useQuery(sitePagesQuery(siteId));
-  return useMemo(() => {
-    if (!site || !pages) return undefined;
-    const trial = createAddressTrial(
-      { include: [...rules], exclude: [], follows: null },
-      { settings: site.settings, pages: sitePages },
-    );
-    const covered = pages.filter(
-      ({ path, kind }) =>
-        trial((site.origins[0] ?? '') + path, { kind: kind ?? '', holds: () => false }).fit === 'fits',
-    );
-    return { count: covered.length, views: covered.reduce((sum, { views }) => sum + views, 0) };
-  }, [site, sitePages, pages, rules]);
+  const pages = useMemo(() => ({ include: [...rules], exclude: [], follows: null }), [rules]);
+  return useCoveredPages(siteId, pages);
 }
 
 interface GroupRowProps {
@@ -94,7 +81,7 @@ function GroupRow({ siteId, group, onEdit }: GroupRowProps) {
         </p>
         {covered && (
           <p className="text-xs text-soft">
-            {quantity(covered.count, 'page')}, {covered.views.toLocaleString('en-GB')} views a month
+            {quantity(covered.covered.length, 'page')}, {covered.views.toLocaleString('en-GB')} views a month
             {uses.length > 0 && ` · used by ${listOf(uses.map(({ name }) => name))}`}
           </p>
         )}
@@ -165,7 +152,8 @@ function GroupDialog({ siteId, group, onClose }: GroupDialogProps) {
         />
         {covered && (
           <p aria-live="polite" className="text-sm text-soft">
-            Covers {quantity(covered.count, 'page')}, {covered.views.toLocaleString('en-GB')} views a month.
+            Covers {quantity(covered.covered.length, 'page')}, {covered.views.toLocaleString('en-GB')} views a
+            month.
           </p>
         )}
         <div className="flex justify-end gap-2">

@@ -1,10 +1,9 @@
-import { useQuery } from '@tanstack/react-query';
-import { createAddressTrial } from '@velarium/core';
-import { openPreview, sitePagesQuery } from '../api/queries.ts';
-import { useSite, useSitePages } from '../site/use-site.ts';
+import { openPreview } from '../api/queries.ts';
+import { useSite } from '../site/use-site.ts';
 import { Button } from '../ui/button.tsx';
 import { Popover } from '../ui/popover.tsx';
 import { tellProblem } from '../ui/toast.tsx';
+import { useCoverage } from './controls/pages/use-coverage.ts';
 import { useWorkbench } from './store.ts';
 
 const SHOWN = 10;
@@ -15,17 +14,11 @@ const SHOWN = 10;
  */
 export function TryOnSite({ flush }: { readonly flush: () => Promise<void> }) {
   const siteId = useWorkbench((state) => state.siteId);
-  const rules = useWorkbench((state) => state.document.rule.reach.pages);
   const site = useSite(siteId);
-  const referred = useSitePages(siteId);
-  const { data: known = [] } = useQuery(sitePagesQuery(siteId));
+  const { covered, pages } = useCoverage();
   if (!site) return null;
   const origin = site.origins[0] ?? '';
-  const trial = createAddressTrial(rules, { settings: site.settings, pages: referred });
-  const isCovered = ({ path, kind }: { path: string; kind: string | null }) =>
-    trial(origin + path, { kind: kind ?? '', holds: () => false }).fit === 'fits';
-  const covered = known.filter(isCovered);
-  const offered = covered.length > 0 ? covered : known;
+  const offered = covered.length > 0 ? covered : pages;
 
   const open = async (path: string) => {
     // Opened at once, while the click still allows it; the address follows when the leave to preview is there.

@@ -3,11 +3,10 @@ import type { PageRule } from '@velarium/contract';
 import { pageRuleSchema } from '@velarium/contract';
 import { pageWords, patternFault } from '@velarium/core';
 import { X } from 'lucide-react';
-import { useEffect, useState } from 'react';
 import { sitePagesQuery } from '../../api/queries.ts';
 import { useNames } from '../../board/use-names.ts';
 import { Button, IconButton } from '../../ui/button.tsx';
-import { Field } from '../../ui/field.tsx';
+import { CheckedField } from '../../ui/checked-field.tsx';
 import { Menu } from '../../ui/menu.tsx';
 import { PageFinder } from './page-finder.tsx';
 
@@ -165,28 +164,16 @@ interface WrittenProps extends Pick<RuleFieldsProps, 'onChange'> {
   readonly of: (text: string) => PageRule;
 }
 
-/** A text of a rule: what the contract or the pattern's reader refuses is said, and the last that was right holds. */
-function Written({ label, value, of, onChange }: WrittenProps) {
-  const [text, setText] = useState(value);
-  useEffect(() => setText(value), [value]);
-  const faultOf = (next: string): string | undefined => {
-    const read = pageRuleSchema.safeParse(of(next));
-    if (!read.success) return `This cannot be used: ${read.error.issues[0]?.message ?? 'write it anew'}.`;
-    const fault = patternFault(read.data);
-    return fault ? `This cannot be used: ${fault.why}.` : undefined;
-  };
-  return (
-    <Field
-      className="pb-2"
-      label={label}
-      value={text}
-      maxLength={300}
-      spellCheck={false}
-      error={faultOf(text)}
-      onChange={(event) => {
-        setText(event.target.value);
-        if (faultOf(event.target.value) === undefined) onChange(of(event.target.value));
-      }}
-    />
-  );
-}
+/** A text of a rule, as the contract and the patterns take it. */
+const Written = ({ label, value, of, onChange }: WrittenProps) => (
+  <CheckedField
+    className="pb-2"
+    label={label}
+    value={value}
+    faultOf={(text) => {
+      const read = pageRuleSchema.safeParse(of(text));
+      return read.success ? patternFault(read.data)?.why : (read.error.issues[0]?.message ?? 'write it anew');
+    }}
+    onChange={(text) => onChange(of(text))}
+  />
+);

@@ -3,12 +3,13 @@ import type { Device } from '@velarium/contract';
 import { type CurvePoint, STAY_DEPTHS, STAY_SECONDS, survivalCurve } from '@velarium/core';
 import { useMemo } from 'react';
 import { staysQuery } from '../../api/queries.ts';
+import { useCoveredPages } from '../../site/use-site.ts';
 import { useCoverage } from '../controls/pages/use-coverage.ts';
 import { useWorkbench } from '../store.ts';
 
 export interface CurveChoice {
-  /** Visits to the pages the campaign covers, or to the whole site. */
-  readonly of: 'covered' | 'site';
+  /** Visits to the pages the campaign covers, to the whole site, or to a page group, by its id. */
+  readonly of: 'covered' | 'site' | (string & {});
   readonly device: Device | 'any';
 }
 
@@ -18,14 +19,23 @@ export interface Curves {
   readonly visits: number;
   readonly isPending: boolean;
   readonly hasFailed: boolean;
-  /** Whether the campaign covers pages at all, so that there are visits to speak of. */
+  /** Whether any page is covered at all, so that there are visits to speak of. */
   readonly isCovering: boolean;
 }
 
 /** The site's own curves: how many visits are still there at each second, and at each depth. */
 export function useCurves({ of, device }: CurveChoice): Curves {
   const siteId = useWorkbench((state) => state.siteId);
-  const { covered, isEverywhere } = useCoverage();
+  const group = of === 'covered' || of === 'site' ? null : of;
+  const ofCampaign = useCoverage();
+  const ofGroup = useCoveredPages(
+    siteId,
+    useMemo(
+      () => ({ include: group ? [{ kind: 'group', id: group }] : [], exclude: [], follows: null }),
+      [group],
+    ),
+  );
+  const { covered, isEverywhere } = group ? ofGroup : ofCampaign;
   const isWhole = of === 'site' || isEverywhere;
   const paths = useMemo(
     () => (isWhole ? null : [...new Set(covered.map(({ path }) => path.split('?')[0] as string))]),

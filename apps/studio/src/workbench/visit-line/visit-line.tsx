@@ -1,7 +1,9 @@
-import type { Device, Trigger } from '@velarium/contract';
-import { shareAt, triggerWords } from '@velarium/core';
+import { useQuery } from '@tanstack/react-query';
+import type { Device } from '@velarium/contract';
+import { momentMarks, type PlacedTrigger, shareAt, triggerWords } from '@velarium/core';
 import { Pause, Play, Square } from 'lucide-react';
 import { useState } from 'react';
+import { groupsQuery } from '../../api/queries.ts';
 import { useCommands } from '../../app/commands.ts';
 import { Button, IconButton } from '../../ui/button.tsx';
 import { cx } from '../../ui/cx.ts';
@@ -9,6 +11,7 @@ import { Select } from '../../ui/select.tsx';
 import { TRIGGER_KINDS } from '../controls/moment/trigger-kinds.tsx';
 import { useMoment, useMomentEdits } from '../controls/moment/use-moment.ts';
 import { useWorkbench } from '../store.ts';
+import { curveWords } from './curve-words.ts';
 import { Mark } from './mark.tsx';
 import { clock, percent, scaleFor, ticksOf } from './scale.ts';
 import { Strip } from './strip.tsx';
@@ -23,8 +26,6 @@ const DEVICE_OPTIONS: readonly { readonly value: Device | 'any'; readonly label:
   { value: 'mobile', label: 'on phones' },
 ];
 
-type Placed = { readonly trigger: Trigger; readonly at: number };
-
 /**
  * A visit from arrival on, in seconds and in depth, over the site's own curves. Triggers that have a place on it are
  * marks; the others are named beside it.
@@ -33,22 +34,16 @@ export function VisitLine() {
   // While one works on something else the line stays in sight, without its explanations.
   const isInFocus = useWorkbench((state) => state.side === 'moment');
   const canEdit = useWorkbench((state) => state.canEdit);
-  const { join, triggers, notBeforeSeconds, againAfterSeconds } = useMoment();
+  const moment = useMoment();
+  const { join, triggers, notBeforeSeconds, againAfterSeconds } = moment;
   const edits = useMomentEdits();
   const [choice, setChoice] = useState<CurveChoice>({ of: 'covered', device: 'any' });
   const curves = useCurves(choice);
+  const { data: groups = [] } = useQuery(groupsQuery(useWorkbench((state) => state.siteId)));
   const [held, setHeld] = useState<number | null>(null);
   const play = useRun();
 
-  const placed = triggers.map((trigger, at): Placed => ({ trigger, at }));
-  const timed = placed.filter(({ trigger }) => trigger.kind === 'time');
-  const scrolled = placed.filter(({ trigger }) => trigger.kind === 'scroll' && trigger.unit === 'percent');
-  const others = placed.filter((one) => !timed.includes(one) && !scrolled.includes(one));
-  const lastSecond = Math.max(
-    0,
-    notBeforeSeconds,
-    ...timed.map(({ trigger }) => (trigger as { seconds: number }).seconds),
-  );
+  const { timed, scrolled, others, decidingSecond, lastSecond } = momentMarks(moment);
   const scale = held ?? scaleFor(lastSecond);
   const addTime = () =>
     edits.add({ kind: 'time', seconds: Math.min(scale - 1, Math.round(lastSecond + 10)) });
@@ -74,9 +69,6 @@ export function VisitLine() {
     },
   ]);
 
-  // What decides goes by the way the marks are joined; the rest are drawn lighter.
-  const seconds = timed.map(({ trigger }) => (trigger as { seconds: number }).seconds);
-  const deciding = join === 'any' ? Math.min(...seconds) : Math.max(...seconds);
   const height = isInFocus ? 76 : 44;
   const columns =
     others.length > 0 || play.run
@@ -96,6 +88,7 @@ export function VisitLine() {
             options={[
               { value: 'covered', label: 'to these pages' },
               { value: 'site', label: 'to the whole site' },
+              ...groups.map(({ id, name }) => ({ value: id, label: `to ${name}` })),
             ]}
             onChange={(of) => setChoice({ ...choice, of })}
           />
@@ -108,7 +101,13 @@ export function VisitLine() {
             onChange={(device) => setChoice({ ...choice, device })}
           />
           <p aria-live="polite" className="min-w-0 flex-1 truncate text-sm text-soft">
-            {curveWords(curves, choice, Number.isFinite(deciding) ? deciding : null, scrolled[0]?.trigger)}
+            {curveWords(
+              curves,
+              choice,
+              groups.find(({ id }) => id === choice.of)?.name,
+              decidingSecond,
+              scrolled[0]?.trigger.amount,
+            )}
           </p>
           {canEdit && (
             <>
@@ -144,11 +143,11 @@ export function VisitLine() {
             ...(notBeforeSeconds > 0
               ? [{ from: 0, to: notBeforeSeconds, words: `Nothing opens before ${clock(notBeforeSeconds)}` }]
               : []),
-            ...(againAfterSeconds !== null && Number.isFinite(deciding)
+            ...(againAfterSeconds !== null && decidingSecond !== null
               ? [
                   {
-                    from: deciding,
-                    to: deciding + againAfterSeconds,
+                    from: decidingSecond,
+                    to: decidingSecond + againAfterSeconds,
                     words: `Not again for ${againAfterSeconds} s after it is gone`,
                   },
                 ]
@@ -156,7 +155,7 @@ export function VisitLine() {
           ]}
         >
           {timed.map(({ trigger, at }, lane) => {
-            const value = (trigger as { seconds: number }).seconds;
+            const { seconds: value } = trigger;
             const share = shareAt(curves.seconds, value);
             return (
               <Mark
@@ -165,7 +164,7 @@ export function VisitLine() {
                 value={value}
                 max={scale}
                 lane={lane % 3}
-                isSecond={timed.length > 1 && value !== deciding}
+                isSecond={timed.length > 1 && value !== decidingSecond}
                 words={`${triggerWords(trigger)}${share === undefined ? '' : ` · ${percent(share)} still here`}`}
                 onChange={(next) => canEdit && edits.setTrigger(at, { kind: 'time', seconds: next })}
                 onRemove={remove(at)}
@@ -184,7 +183,7 @@ export function VisitLine() {
           shades={[]}
         >
           {scrolled.map(({ trigger, at }, lane) => {
-            const value = (trigger as { amount: number }).amount;
+            const { amount: value } = trigger;
             const share = shareAt(curves.depth, value);
             return (
               <Mark
@@ -248,7 +247,7 @@ function Signs({
   join,
   hasMarks,
 }: {
-  readonly others: readonly Placed[];
+  readonly others: readonly PlacedTrigger[];
   readonly join: 'any' | 'all';
   readonly hasMarks: boolean;
 }) {
@@ -270,37 +269,4 @@ function Signs({
       {others.length > 3 && <li className="text-soft">and {others.length - 3} more</li>}
     </ul>
   );
-}
-
-const ON: Readonly<Record<Device | 'any', string>> = {
-  any: '',
-  desktop: 'desktop ',
-  tablet: 'tablet ',
-  mobile: 'phone ',
-};
-
-/** `64 % of phone visits to these pages are still here after 10 seconds; 41 % get to 50 % of the page.` */
-function curveWords(
-  curves: ReturnType<typeof useCurves>,
-  { of, device }: CurveChoice,
-  second: number | null,
-  depth: Trigger | undefined,
-): string {
-  if (!curves.isCovering) return 'It covers no page yet, so there are no visits to show.';
-  if (curves.hasFailed) return 'The curves could not be loaded.';
-  if (curves.isPending) return 'Loading the curves …';
-  if (curves.visits === 0) return 'No visit of this kind was measured in the last 30 days.';
-  const visits = `${ON[device]}visits to ${of === 'site' ? 'the site' : 'these pages'}`;
-  const still = second === null ? undefined : shareAt(curves.seconds, second);
-  const deep = depth?.kind === 'scroll' ? shareAt(curves.depth, depth.amount) : undefined;
-  const parts = [
-    ...(still === undefined || second === null
-      ? []
-      : [`${percent(still)} are still here at ${clock(second)}`]),
-    ...(deep === undefined || depth?.kind !== 'scroll' ? [] : [`${percent(deep)} get to ${depth.amount} %`]),
-  ];
-  const count = curves.visits.toLocaleString('en-GB');
-  return parts.length === 0
-    ? `${count} ${visits} in 30 days.`
-    : `Of ${count} ${visits}, ${parts.join(' and ')}.`;
 }

@@ -7,6 +7,7 @@ import { Menu } from '../../../ui/menu.tsx';
 import { Segments } from '../../../ui/segments.tsx';
 import { Switch } from '../../../ui/switch.tsx';
 import { useWorkbench, useWorkbenchStore } from '../../store.ts';
+import { AudienceShare } from './audience-share.tsx';
 import { ConditionFields } from './condition-fields.tsx';
 import { CONDITION_KINDS } from './condition-kinds.ts';
 
@@ -75,6 +76,7 @@ export function AudienceControl() {
           }
         />
       )}
+      <AudienceShare />
     </fieldset>
   );
 }

@@ -1,10 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
-import { type Condition, conditionSchema } from '@velarium/contract';
+import { type Condition, conditionSchema, type SeenValues } from '@velarium/contract';
 import { BROWSERS, COMPARISONS, SOURCES, SYSTEMS } from '@velarium/contract/values';
-import { COMPARISON_WORDS } from '@velarium/core';
-import { useEffect, useState } from 'react';
-import { campaignsQuery } from '../../../api/queries.ts';
-import { Field } from '../../../ui/field.tsx';
+import { COMPARISON_WORDS, quantity } from '@velarium/core';
+import { campaignsQuery, seenValuesQuery } from '../../../api/queries.ts';
+import { CheckedField } from '../../../ui/checked-field.tsx';
 import { NumberField } from '../../../ui/number-field.tsx';
 import { Segments } from '../../../ui/segments.tsx';
 import { Select } from '../../../ui/select.tsx';
@@ -41,6 +40,7 @@ export interface ConditionFieldsProps {
 
 /** What can be set on one condition. */
 export function ConditionFields({ condition, onChange }: ConditionFieldsProps) {
+  const { data: seen } = useQuery(seenValuesQuery(useWorkbench((state) => state.siteId)));
   switch (condition.kind) {
     case 'visitor':
       return (
@@ -123,7 +123,7 @@ export function ConditionFields({ condition, onChange }: ConditionFieldsProps) {
         <Select
           label="Country"
           value={condition.code}
-          options={countryOptions(condition.code)}
+          options={countryOptions(condition.code, seen?.countries)}
           onChange={(code) => onChange({ ...condition, code })}
         />
       );
@@ -132,7 +132,7 @@ export function ConditionFields({ condition, onChange }: ConditionFieldsProps) {
         <Select
           label="Language"
           value={condition.code}
-          options={languageOptions(condition.code)}
+          options={languageOptions(condition.code, seen?.languages)}
           onChange={(code) => onChange({ ...condition, code })}
         />
       );
@@ -140,6 +140,7 @@ export function ConditionFields({ condition, onChange }: ConditionFieldsProps) {
       return (
         <Typed
           label="Site"
+          seen={seen?.referrers}
           value={condition.host}
           of={(host) => ({ ...condition, host })}
           onChange={onChange}
@@ -149,6 +150,7 @@ export function ConditionFields({ condition, onChange }: ConditionFieldsProps) {
       return (
         <Typed
           label="Path"
+          seen={seen?.landings}
           value={condition.path}
           of={(path) => ({ ...condition, path })}
           onChange={onChange}
@@ -159,12 +161,14 @@ export function ConditionFields({ condition, onChange }: ConditionFieldsProps) {
         <div className="grid grid-cols-2 gap-2">
           <Typed
             label="Parameter"
+            seen={namesOf(seen?.parameters)}
             value={condition.parameter}
             of={(parameter) => ({ ...condition, parameter })}
             onChange={onChange}
           />
           <Typed
             label="Being"
+            seen={valuesOf(seen?.parameters, condition.parameter)}
             value={condition.value}
             of={(value) => ({ ...condition, value })}
             onChange={onChange}
@@ -176,12 +180,14 @@ export function ConditionFields({ condition, onChange }: ConditionFieldsProps) {
         <div className="grid grid-cols-2 gap-2">
           <Typed
             label="Name"
+            seen={namesOf(seen?.attributes)}
             value={condition.name}
             of={(name) => ({ ...condition, name })}
             onChange={onChange}
           />
           <Typed
             label="Being"
+            seen={valuesOf(seen?.attributes, condition.name)}
             value={condition.value}
             of={(value) => ({ ...condition, value })}
             onChange={onChange}
@@ -234,27 +240,29 @@ interface TypedProps {
   readonly value: string;
   readonly of: (text: string) => Condition;
   readonly onChange: (condition: Condition) => void;
+  /** What visitors of the last 30 days came with, with how many of them. */
+  readonly seen: SeenValues[keyof SeenValues] | undefined;
 }
 
-/** A text of a condition: what the contract refuses is said, and the last that was right holds. */
-function Typed({ label, value, of, onChange }: TypedProps) {
-  const [text, setText] = useState(value);
-  useEffect(() => setText(value), [value]);
-  const read = conditionSchema.safeParse(of(text));
-  return (
-    <Field
-      label={label}
-      value={text}
-      maxLength={300}
-      spellCheck={false}
-      error={
-        read.success ? undefined : `This cannot be used: ${read.error.issues[0]?.message ?? 'write it anew'}.`
-      }
-      onChange={(event) => {
-        setText(event.target.value);
-        const next = conditionSchema.safeParse(of(event.target.value));
-        if (next.success) onChange(next.data);
-      }}
-    />
-  );
-}
+/** A text of a condition, typed or chosen from what was seen. */
+const Typed = ({ label, value, of, onChange, seen }: TypedProps) => (
+  <CheckedField
+    label={label}
+    value={value}
+    faultOf={(text) => {
+      const { error } = conditionSchema.safeParse(of(text));
+      return error && (error.issues[0]?.message ?? 'write it anew');
+    }}
+    onChange={(text) => onChange(conditionSchema.parse(of(text)))}
+    suggestions={seen?.map((one) => ({ value: one.value, note: quantity(one.visitors, 'visitor') }))}
+  />
+);
+
+/** Names seen, each once, with the visitors of its most frequent value. */
+const namesOf = (pairs: SeenValues['parameters'] | undefined) =>
+  pairs &&
+  [...new Map([...pairs].reverse().map((pair) => [pair.name, pair])).values()]
+    .reverse()
+    .map(({ name, visitors }) => ({ value: name, visitors }));
+const valuesOf = (pairs: SeenValues['parameters'] | undefined, name: string) =>
+  pairs?.filter((pair) => pair.name === name);
