@@ -24,7 +24,7 @@ test('J12 a door for those not signed in, wherever another campaign opens, away 
   await expect(sentence(page)).toContainText('only on the pages of the campaign “The way in”');
   await page.getByRole('button', { name: 'Only for some' }).click();
   await page.getByRole('menuitem', { name: 'Signed in or not' }).click();
-  await expect(sentence(page)).toContainText('all of (no sign-in)');
+  await expect(sentence(page)).toContainText('for visitors with no sign-in');
   await side(page, 'Limits');
   await page.getByText('Stays away', { exact: true }).click();
   const afterClose = page.getByRole('group', { name: 'After a close' });

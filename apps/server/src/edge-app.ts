@@ -1,5 +1,6 @@
 import Fastify, { type FastifyInstance, LogController } from 'fastify';
-import { type CountryOf, edgeRoutes, type SiteDirectory } from './edge/index.ts';
+import { edgeRoutes, type SiteDirectory } from './edge/index.ts';
+import type { CountrySource } from './infra/countries.ts';
 import { answerWithProblems } from './infra/problem.ts';
 import { servePictures } from './library/index.ts';
 import type { PreviewTokens } from './publishing/index.ts';
@@ -11,7 +12,7 @@ export interface EdgeAppOptions {
   readonly tagFiles: string;
   readonly previews: PreviewTokens;
   /** Where a visitor is, from the address or from a header that the operator's own proxy sets. */
-  readonly country: { readonly of: CountryOf; readonly header: string | null };
+  readonly country: CountrySource;
   readonly trustsProxy: boolean;
   readonly logLevel?: string;
 }

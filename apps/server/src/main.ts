@@ -2,8 +2,9 @@ import 'reflect-metadata';
 import type { DataSource } from 'typeorm';
 import { readConfig } from './config.ts';
 import { seedDemo } from './demo/seed.ts';
-import { createSiteDirectory, onSiteChanged, readCountries } from './edge/index.ts';
+import { createSiteDirectory, onSiteChanged } from './edge/index.ts';
 import { createEdgeApp } from './edge-app.ts';
+import { type CountrySource, NO_COUNTRIES, readCountries } from './infra/countries.ts';
 import { createDataSource } from './infra/orm.ts';
 import { createPreviewTokens } from './publishing/index.ts';
 import { createServices } from './services.ts';
@@ -27,8 +28,12 @@ async function main(): Promise<void> {
     if (process.env.VELARIUM_DEMO_ORIGINS)
       await seedDemo(services, process.env.VELARIUM_DEMO_ORIGINS.split(','));
 
+    const country: CountrySource = {
+      ...(config.countryFile ? readCountries(config.countryFile) : NO_COUNTRIES),
+      header: config.countryHeader,
+    };
     if (config.roles.includes('studio')) {
-      const studio = await createStudioApp({ ...config, services });
+      const studio = await createStudioApp({ ...config, services, country });
       await studio.listen({ port: config.studioPort, host: HOST });
       undo.push(() => studio.close());
     }
@@ -45,10 +50,7 @@ async function main(): Promise<void> {
         directory,
         tagFiles: config.tagFiles,
         previews: createPreviewTokens(config.sessionSecret),
-        country: {
-          of: config.countryFile ? readCountries(config.countryFile) : () => null,
-          header: config.countryHeader,
-        },
+        country,
         trustsProxy: config.trustsProxy,
       });
       await edge.listen({ port: config.edgePort, host: HOST });

@@ -6,6 +6,7 @@ import Fastify, { type FastifyInstance } from 'fastify';
 import { jsonSchemaTransform, serializerCompiler, validatorCompiler } from 'fastify-type-provider-zod';
 import { accountRoutes, auth, requireMember } from './accounts/index.ts';
 import { campaignRoutes } from './campaigns/index.ts';
+import type { CountrySource } from './infra/countries.ts';
 import { answerWithProblems, notFound } from './infra/problem.ts';
 import { libraryRoutes, servePictures } from './library/index.ts';
 import { peopleRoutes } from './people/index.ts';
@@ -17,6 +18,7 @@ export interface StudioAppOptions {
   readonly services: Services;
   readonly sessionSecret: string;
   readonly edgeOrigin: string;
+  readonly country: CountrySource;
   readonly isBehindTls: boolean;
   /** Folder of the built studio; without it only the API is served. */
   readonly studioFiles?: string;
@@ -62,6 +64,7 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
       await scope.register(siteRoutes, {
         sites: services.sites,
         edgeOrigin: options.edgeOrigin,
+        country: options.country,
         onChanged: services.publishing.prepareSite,
       });
       await scope.register(campaignRoutes, { campaigns: services.campaigns });

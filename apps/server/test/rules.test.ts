@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { type Campaign, type CampaignDocument, type Preview, previewSchema } from '@velarium/contract';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { readCountries } from '../src/edge/index.ts';
+import { readCountries } from '../src/infra/countries.ts';
 import { createPreviewTokens } from '../src/publishing/index.ts';
 import {
   createCampaign,
@@ -283,7 +283,7 @@ describe('the visitor’s country', () => {
   const file = (text: string) => {
     const path = join(tmpdir(), `velarium-countries-${randomVisitor()}.csv`);
     writeFileSync(path, text);
-    return readCountries(path);
+    return readCountries(path).of;
   };
   it('is read from networks of both kinds of addresses', () => {
     // Networks reserved for documentation: RFC 5737 and RFC 3849.

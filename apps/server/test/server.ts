@@ -15,6 +15,7 @@ import type { DataSource } from 'typeorm';
 import { inject } from 'vitest';
 import { createSiteDirectory, onSiteChanged } from '../src/edge/index.ts';
 import { createEdgeApp } from '../src/edge-app.ts';
+import type { CountrySource } from '../src/infra/countries.ts';
 import { createDataSource } from '../src/infra/orm.ts';
 import { createPreviewTokens, SITE_CHANGED } from '../src/publishing/index.ts';
 import { createServices, type Services } from '../src/services.ts';
@@ -24,6 +25,13 @@ export const ORIGIN = 'https://quillonfell.example';
 export const PASSWORD = 'a-long-enough-word';
 export const BROWSER =
   'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/156.0.0.0 Safari/537.36';
+
+/** One address of those kept for documentation (RFC 5737). */
+const COUNTRY: CountrySource = {
+  of: (address) => (address === '192.0.2.1' ? 'gb' : null),
+  networks: 1,
+  header: 'x-country',
+};
 
 /** Every test signs somebody in, and none is about what hashing costs. */
 const QUICK = { memoryCost: 1024, timeCost: 2, parallelism: 1 };
@@ -72,6 +80,7 @@ export async function createTestServer(): Promise<TestServer> {
     services,
     sessionSecret: 'x'.repeat(40),
     edgeOrigin: 'https://edge.example',
+    country: COUNTRY,
     isBehindTls: false,
     logLevel: 'silent',
   });
@@ -80,7 +89,7 @@ export async function createTestServer(): Promise<TestServer> {
     directory,
     tagFiles,
     previews: createPreviewTokens('x'.repeat(40)),
-    country: { of: (address) => (address === '192.0.2.1' ? 'gb' : null), header: 'x-country' },
+    country: COUNTRY,
     trustsProxy: false,
     logLevel: 'silent',
   });

@@ -156,10 +156,24 @@ describe('what visits tell', () => {
     expect(total((await stays({ paths: ['/journal'] })).depth)).toBe(1);
     expect(total((await stays({ paths: [] })).depth)).toBe(0);
   });
+  it('gives the page views of each of the last days, today left out', async () => {
+    const yesterday = Date.now() - 86_400_000;
+    await send({ kind: 'pageview' }, { id: eventId(yesterday), kind: 'pageview' });
+    const days = (await owner.ask('GET', `/sites/${owner.siteId}/days`)).json<number[]>();
+    expect(days).toHaveLength(14);
+    expect([days.at(-1), total(days)]).toEqual([1, 1]);
+  });
   it('sent twice counts once', async () => {
     const left = { id: eventId(), kind: 'left', stay: [5, 50] };
     await send(left);
     await send(left);
     expect(total((await stays()).seconds)).toBe(1);
   });
+});
+
+it('says where countries are known from, and that of any address', async () => {
+  const ask = async (query: string) => (await owner.ask('GET', `/countries${query}`)).json();
+  expect(await ask('')).toEqual({ networks: 1, header: 'x-country', country: null });
+  expect(await ask('?address=192.0.2.1')).toMatchObject({ country: 'gb' });
+  expect(await ask('?address=nowhere')).toMatchObject({ country: null });
 });

@@ -81,3 +81,13 @@ export const stayHistogramsSchema = z.strictObject({
   depth: z.array(z.number().int()),
 });
 export type StayHistograms = z.infer<typeof stayHistogramsSchema>;
+
+/** Where the countries of visitors are known from, and that of one address where one was asked for. */
+export const countrySourceSchema = z.strictObject({
+  /** Networks in the server's country file. */
+  networks: z.number().int(),
+  /** The header a proxy tells it in. */
+  header: z.string().nullable(),
+  country: z.string().nullable(),
+});
+export type CountrySource = z.infer<typeof countrySourceSchema>;

@@ -59,6 +59,7 @@ export async function seedDemo(
     const pages = await learnPages(origin);
     await sites.addPages(site.id, pages);
     await storeAll(services, demoStays(site.id, pages, new Date()));
+    await sites.noteSeen(site.id);
     await sites.setSettings(workspaceId, site.id, { ...site.settings, recordedFacts: ['plan'] });
     await services.publishing.prepareSite(workspaceId, site.id);
   }

@@ -1,4 +1,3 @@
-export { type CountryOf, readCountries } from './countries.ts';
 export { createSiteDirectory, type SiteDirectory } from './directory.ts';
 export { onSiteChanged } from './on-site-changed.ts';
 export { edgeRoutes } from './routes.ts';

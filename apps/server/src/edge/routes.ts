@@ -12,11 +12,11 @@ import { LIMITS } from '@velarium/contract/values';
 import type { FastifyPluginAsync, FastifyReply, FastifyRequest } from 'fastify';
 import { isbot } from 'isbot';
 import { z } from 'zod';
+import type { CountrySource } from '../infra/countries.ts';
 import { notFound, ProblemError } from '../infra/problem.ts';
 import { type Client, IntakeFull, type IntakeService } from '../intake/index.ts';
 import type { PreviewTokens, PublishingService } from '../publishing/index.ts';
 import type { ResultService } from '../results/index.ts';
-import type { CountryOf } from './countries.ts';
 import { type EdgeSite, type ServedFile, type SiteDirectory, servedFile } from './directory.ts';
 
 export interface EdgeOptions {
@@ -26,7 +26,7 @@ export interface EdgeOptions {
   readonly results: ResultService;
   readonly tagFiles: string;
   readonly previews: PreviewTokens;
-  readonly country: { readonly of: CountryOf; readonly header: string | null };
+  readonly country: CountrySource;
 }
 
 const FOREVER = 'public, max-age=31536000, immutable';

@@ -10,7 +10,7 @@ export async function readStays(
 ): Promise<StayHistograms> {
   const rows: { of: 'seconds' | 'depth'; bucket: number; visits: string }[] = await db.query(
     `SELECT of, bucket, sum(visits) AS visits FROM stay_day
-      WHERE site_id = $1 AND day > current_date - 30 AND ($2::text[] IS NULL OR path = ANY($2))
+      WHERE site_id = $1 AND day > (now() AT TIME ZONE 'UTC')::date - 30 AND ($2::text[] IS NULL OR path = ANY($2))
         AND ($3::text IS NULL OR device = $3)
       GROUP BY of, bucket`,
     [siteId, paths, device],

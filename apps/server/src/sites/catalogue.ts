@@ -15,7 +15,7 @@ export async function readCatalogue(db: DataSource, siteId: string): Promise<Sit
   const rows: (Omit<SitePage, 'views'> & { views: string })[] = await db.query(
     `WITH seen AS (
        SELECT path, sum(views) AS views FROM page_day
-        WHERE site_id = $1 AND day > current_date - 30 GROUP BY path)
+        WHERE site_id = $1 AND day > (now() AT TIME ZONE 'UTC')::date - 30 GROUP BY path)
      SELECT p.path, p.title, p.kind, p.source, coalesce(s.views, 0) AS views
        FROM site_page p LEFT JOIN seen s ON s.path = split_part(p.path, '?', 1) WHERE p.site_id = $1
      UNION ALL

@@ -2,6 +2,7 @@ import {
   addPagesSchema,
   audienceQuestionSchema,
   audienceShareSchema,
+  countrySourceSchema,
   saveSiteSchema,
   seenValuesSchema,
   sitePageSchema,
@@ -12,6 +13,7 @@ import {
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { requireRole } from '../accounts/index.ts';
+import type { CountrySource } from '../infra/countries.ts';
 import type { SiteService } from './service.ts';
 
 const params = z.object({ siteId: z.uuid() });
@@ -20,9 +22,10 @@ const params = z.object({ siteId: z.uuid() });
 export const siteRoutes: FastifyPluginAsyncZod<{
   sites: SiteService;
   edgeOrigin: string;
+  country: CountrySource;
   /** Makes the site's manifest anew. */
   onChanged: (workspaceId: string, siteId: string) => Promise<void>;
-}> = async (app, { sites, edgeOrigin, onChanged }) => {
+}> = async (app, { sites, edgeOrigin, country, onChanged }) => {
   app.get('/sites', { schema: { response: { 200: z.array(siteSchema) } } }, (request) =>
     sites.list(request.principal.workspaceId),
   );
@@ -106,6 +109,25 @@ export const siteRoutes: FastifyPluginAsyncZod<{
     '/sites/:siteId/audience',
     { schema: { params, body: audienceQuestionSchema, response: { 200: audienceShareSchema } } },
     (request) => sites.audienceShare(request.principal.workspaceId, request.params.siteId, request.body),
+  );
+  app.get(
+    '/sites/:siteId/days',
+    { schema: { params, response: { 200: z.array(z.number().int()) } } },
+    (request) => sites.viewsByDay(request.principal.workspaceId, request.params.siteId),
+  );
+  app.get(
+    '/countries',
+    {
+      schema: {
+        querystring: z.object({ address: z.string().max(60).optional() }),
+        response: { 200: countrySourceSchema },
+      },
+    },
+    async ({ query: { address } }) => ({
+      networks: country.networks,
+      header: country.header,
+      country: address === undefined ? null : country.of(address),
+    }),
   );
   app.get('/sites/:siteId/seen', { schema: { params, response: { 200: seenValuesSchema } } }, (request) =>
     sites.seenValues(request.principal.workspaceId, request.params.siteId),

@@ -96,6 +96,18 @@ export function createSiteService(db: DataSource) {
       await find(workspaceId, siteId);
       return readAudienceShare(db, siteId, question);
     },
+    /** Page views of the last two weeks' days, UTC, the latest last, today left out. */
+    async viewsByDay(workspaceId: string, siteId: string): Promise<number[]> {
+      await find(workspaceId, siteId);
+      const rows: { views: string }[] = await db.query(
+        `SELECT coalesce(sum(views), 0) AS views
+           FROM generate_series((now() AT TIME ZONE 'UTC')::date - 14, (now() AT TIME ZONE 'UTC')::date - 1, interval '1 day') AS days (day)
+           LEFT JOIN page_day ON page_day.day = days.day AND site_id = $1
+          GROUP BY days.day ORDER BY days.day`,
+        [siteId],
+      );
+      return rows.map(({ views }) => Number(views));
+    },
     async seenValues(workspaceId: string, siteId: string): Promise<SeenValues> {
       await find(workspaceId, siteId);
       return readSeenValues(db, siteId);

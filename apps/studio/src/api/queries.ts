@@ -12,6 +12,7 @@ import type {
   ChangeCampaign,
   Colleague,
   CopyCampaign,
+  CountrySource,
   CreateCampaign,
   Lead,
   Member,
@@ -80,6 +81,21 @@ export const audienceShareQuery = (siteId: string, question: AudienceQuestion) =
     queryKey: ['sites', siteId, 'audience', question],
     queryFn: () => request<AudienceShare>('POST', `/sites/${siteId}/audience`, question),
     staleTime: 60_000,
+  });
+/** Page views of the last two weeks' days, the latest last, today left out. */
+export const daysQuery = (siteId: string) =>
+  queryOptions({
+    queryKey: ['sites', siteId, 'days'],
+    queryFn: () => request<number[]>('GET', `/sites/${siteId}/days`),
+    staleTime: 300_000,
+  });
+/** Where countries are known from, and that of an address where one is given. */
+export const countriesQuery = (address: string) =>
+  queryOptions({
+    queryKey: ['countries', address],
+    queryFn: () =>
+      request<CountrySource>('GET', `/countries${address && `?address=${encodeURIComponent(address)}`}`),
+    staleTime: 300_000,
   });
 export const addPages = (siteId: string, body: AddPages) =>
   request<SitePage[]>('POST', `/sites/${siteId}/pages`, body);

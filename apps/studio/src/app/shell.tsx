@@ -11,7 +11,7 @@ import { OfflineNotice } from './offline-notice.tsx';
 import { Palette } from './palette.tsx';
 
 const AddSiteDialog = lazy(async () => ({
-  default: (await import('../site/site-form.tsx')).AddSiteDialog,
+  default: (await import('../site/settings/site-form.tsx')).AddSiteDialog,
 }));
 
 const PLACES = [

@@ -4,8 +4,9 @@ import { sitesQuery } from '../api/queries.ts';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
 import { Tabs } from '../ui/tabs.tsx';
 import { GroupsSection } from './groups-section.tsx';
+import { HealthSection } from './health-section.tsx';
 import { PagesSection } from './pages-section.tsx';
-import { SettingsSection } from './settings-section.tsx';
+import { SettingsSection } from './settings/settings-section.tsx';
 import { TagSection } from './tag-section.tsx';
 
 /** The site itself: how it carries the tag, its pages and their groups, and what holds on it. */
@@ -38,6 +39,7 @@ export function SitePage() {
           { id: 'tag', label: 'The tag', content: <TagSection site={site} /> },
           { id: 'pages', label: 'Pages', content: <PagesSection siteId={site.id} /> },
           { id: 'groups', label: 'Page groups', content: <GroupsSection siteId={site.id} /> },
+          { id: 'health', label: 'Health', content: <HealthSection site={site} /> },
           { id: 'settings', label: 'What holds here', content: <SettingsSection site={site} /> },
         ]}
       />

@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Site } from '@velarium/contract';
+import { agoWords, QUIET_MS } from '@velarium/core';
 import { useEffect, useState } from 'react';
 import { sitePagesQuery, sitesQuery, snippetQuery } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
@@ -71,18 +72,6 @@ function Line({ text }: { readonly text: string }) {
   );
 }
 
-const ago = new Intl.RelativeTimeFormat('en-GB', { numeric: 'auto' });
-const MINUTE_MS = 60_000;
-const STALE_MS = 24 * 60 * MINUTE_MS;
-
-function agoWords(atMs: number, nowMs: number): string {
-  const minutes = Math.round((nowMs - atMs) / MINUTE_MS);
-  if (minutes < 1) return 'just now';
-  if (minutes < 120) return ago.format(-minutes, 'minute');
-  const hours = Math.round(minutes / 60);
-  return hours < 48 ? ago.format(-hours, 'hour') : ago.format(-Math.round(hours / 24), 'day');
-}
-
 /** Waiting for the tag, or where and when it was last seen. */
 function Heard({ site }: { readonly site: Site }) {
   const { data: sites } = useQuery({ ...sitesQuery, refetchInterval: 5000 });
@@ -95,7 +84,7 @@ function Heard({ site }: { readonly site: Site }) {
   const lastSeenAt = sites?.find(({ id }) => id === site.id)?.lastSeenAt ?? site.lastSeenAt;
   const seen = pages.filter(({ views }) => views > 0).length;
   const lastMs = lastSeenAt === null ? null : Date.parse(lastSeenAt);
-  const isQuiet = lastMs !== null && nowMs - lastMs > STALE_MS;
+  const isQuiet = lastMs !== null && nowMs - lastMs > QUIET_MS;
   return (
     <p role="status" className="flex items-center gap-3 border border-line bg-sheet p-3">
       {lastMs === null ? (

@@ -1,5 +1,5 @@
 import type { AudienceShare } from '@velarium/contract';
-import { listOf } from '../sentence/words.ts';
+import { figure, listOf } from '../sentence/words.ts';
 
 const UNHEARD: Readonly<Record<string, string>> = {
   signedIn: 'whether somebody is signed in',
@@ -8,7 +8,6 @@ const UNHEARD: Readonly<Record<string, string>> = {
   attribute: 'any attribute',
 };
 const percent = (share: number) => Math.round(share * 100);
-const figure = (count: number) => count.toLocaleString('en-GB');
 
 /**
  * How many visitors an audience would have held, as it may be said: counted where all were looked at, else reckoned

@@ -49,18 +49,22 @@ export function devicesWords(devices: readonly Device[]): string {
   return `on ${listOf(named.map((device) => DEVICE_WORDS[device]))} only`;
 }
 
-/** `for visitors who are returning and have at least 3 things in the basket`. */
+/**
+ * `for visitors with an earlier session and without a sign-in`; several groups stand in brackets,
+ * `for visitors (with a sign-in) or not (with a first session)`. How a single condition or group is joined says nothing.
+ */
 export function audienceWords({ match, groups }: Audience, names: Names): string {
-  const said = groups.map((group) => {
-    const items = group.items.map(({ not, condition }) =>
-      not ? `not (${conditionWords(condition, names)})` : conditionWords(condition, names),
-    );
-    const joined = items.join(group.match === 'all' ? ' and ' : ' or ');
-    // One condition needs no way of joining, yet the rule holds one; the bracket says which.
-    const way = group.match === 'all' ? 'all of' : 'any of';
-    return `${group.not ? 'not ' : ''}${way} (${joined})`;
-  });
-  return `for visitors with ${match === 'all' ? 'all of' : 'any of'}: ${said.join('; ')}`;
+  const said = groups.map((group) =>
+    group.items
+      .map(({ not, condition }) => `${not ? 'without' : 'with'} ${conditionWords(condition, names)}`)
+      .join(group.match === 'all' ? ' and ' : ' or '),
+  );
+  const [only = ''] = said;
+  if (groups.length === 1) {
+    return groups[0]?.not ? `for all visitors but those ${only}` : `for visitors ${only}`;
+  }
+  const bracketed = said.map((words, n) => `${groups[n]?.not ? 'not ' : ''}(${words})`);
+  return `for visitors ${bracketed.join(match === 'all' ? ' and ' : ' or ')}`;
 }
 
 const BROWSER_WORDS: Readonly<Record<Browser, string>> = {
@@ -77,6 +81,17 @@ const SYSTEM_WORDS: Readonly<Record<System, string>> = {
   linux: 'Linux',
   other: 'another system',
 };
+
+/** `Norway (no)`: the code tells apart what goes by one name. Source: Unicode CLDR, as the browser carries it. */
+function placeName(type: 'region' | 'language', code: string): string {
+  try {
+    const name = new Intl.DisplayNames('en-GB', { type }).of(type === 'region' ? code.toUpperCase() : code);
+    return `${name} (${code})`;
+  } catch {
+    // Not every code that may be written is one that may be looked up.
+    return quoted(code);
+  }
+}
 
 /** One condition as the sentence says it. */
 export function conditionWords(condition: Condition, names: Names): string {
@@ -102,9 +117,11 @@ export function conditionWords(condition: Condition, names: Names): string {
     case 'landing':
       return `a session begun on ${quoted(condition.path)}`;
     case 'language':
-      return `the language ${quoted(condition.code)}`;
+      return `the language ${placeName('language', condition.code)}`;
     case 'country':
-      return `the country ${quoted(condition.code)}`;
+      return condition.code === 'unknown'
+        ? 'a country that is not known'
+        : `the country ${placeName('region', condition.code)}`;
     case 'browser':
       return BROWSER_WORDS[condition.is];
     case 'system':

@@ -1,4 +1,4 @@
-import type { Trigger } from '@velarium/contract';
+import type { Audience, Trigger } from '@velarium/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { plainRule, someSentenceInput } from '../testing/arbitrary.ts';
@@ -18,6 +18,10 @@ const base: SentenceInput = {
   },
 };
 const exact = (...addresses: string[]) => addresses.map((address) => ({ kind: 'exact' as const, address }));
+type Group = Audience['groups'][number];
+type Item = Group['items'][number];
+const anEarlier: Item = { not: false, condition: { kind: 'visitor', is: 'returning' } };
+const fromNorway: Item = { not: false, condition: { kind: 'country', code: 'no' } };
 const names: Names = { campaign: () => 'Sky letter', group: () => 'Night tours' };
 type Change = (input: SentenceInput) => SentenceInput;
 const limits =
@@ -37,6 +41,21 @@ const moment =
   (input) => ({ ...input, rule: { ...input.rule, moment: { ...input.rule.moment, ...change } } });
 const triggers = (...list: Trigger[]): Change => moment({ triggers: list });
 const seconds = (value: number): Change => triggers({ kind: 'time', seconds: value });
+const audience =
+  (...groups: [Partial<Group>, ...Item[]][]): Change =>
+  (input) => ({
+    ...input,
+    rule: {
+      ...input.rule,
+      reach: {
+        ...input.rule.reach,
+        audience: {
+          match: 'all',
+          groups: groups.map(([change, ...items]) => ({ not: false, match: 'all', ...change, items })),
+        },
+      },
+    },
+  });
 const devices =
   (...list: ('desktop' | 'tablet' | 'mobile')[]): Change =>
   (input) => ({
@@ -146,6 +165,23 @@ describe('each phrase is correct in number and commas', () => {
     ['three pages', pages(exact('/a', '/b', '/c')), 'only on /a, /b and /c,'],
     ['everywhere but', pages([{ kind: 'every' }], exact('/a', '/b')), 'on every page but not on /a and /b,'],
     ['nowhere', pages([] as never), 'on no page yet,'],
+    ['one condition', audience([{}, anEarlier]), 'for visitors with an earlier session,'],
+    ['its opposite', audience([{}, { ...anEarlier, not: true }]), 'for visitors without an earlier session,'],
+    [
+      'several conditions',
+      audience([{}, anEarlier, { not: true, condition: { kind: 'signedIn', is: true } }]),
+      'for visitors with an earlier session and without a sign-in,',
+    ],
+    [
+      'a group turned round',
+      audience([{ not: true, match: 'any' }, anEarlier, fromNorway]),
+      'for all visitors but those with an earlier session or with the country Norway (no),',
+    ],
+    [
+      'groups',
+      audience([{}, anEarlier], [{ not: true }, fromNorway]),
+      'for visitors (with an earlier session) and not (with the country Norway (no)),',
+    ],
     ['one device', devices('mobile'), 'on phone only,'],
     ['two devices, in a fixed order', devices('tablet', 'desktop'), 'on desktop and tablet only,'],
     ['no device', devices(), 'on no device yet,'],
@@ -179,7 +215,15 @@ describe('each phrase is correct in number and commas', () => {
 });
 
 it('no two different rules have the same sentence', () => {
-  /** What is no difference: the order of devices, and how a single trigger or condition is joined. */
+  /** What is no difference: the order of devices, and how a single trigger, condition or group is joined. */
+  const plainly = (audience: Audience | null) =>
+    audience && {
+      match: audience.groups.length > 1 ? audience.match : 'all',
+      groups: audience.groups.map((group) => ({
+        ...group,
+        match: group.items.length > 1 ? group.match : 'all',
+      })),
+    };
   const meaning = ({ format, anchor, closing, rule }: SentenceInput) =>
     JSON.stringify({
       format,
@@ -188,7 +232,11 @@ it('no two different rules have the same sentence', () => {
       rule: {
         ...rule,
         moment: { ...rule.moment, join: rule.moment.triggers.length > 1 ? rule.moment.join : 'any' },
-        reach: { ...rule.reach, devices: [...rule.reach.devices].sort() },
+        reach: {
+          ...rule.reach,
+          devices: [...rule.reach.devices].sort(),
+          audience: plainly(rule.reach.audience),
+        },
       },
     });
   const seen = new Map<string, string>();

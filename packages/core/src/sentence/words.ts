@@ -6,6 +6,9 @@ export function listOf(items: readonly string[], last: 'and' | 'or' = 'and'): st
   return `${items.slice(0, -1).join(', ')} ${last} ${items.at(-1)}`;
 }
 
+/** `12,345`. */
+export const figure = (count: number): string => count.toLocaleString('en-GB');
+
 /** `1 second`, `2 seconds`, `1.5 seconds`. */
 export function quantity(count: number, singular: string): string {
   return `${count} ${singular}${count === 1 ? '' : 's'}`;

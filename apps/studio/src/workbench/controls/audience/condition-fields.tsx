@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { type Condition, conditionSchema, type SeenValues } from '@velarium/contract';
 import { BROWSERS, COMPARISONS, SOURCES, SYSTEMS } from '@velarium/contract/values';
-import { COMPARISON_WORDS, quantity } from '@velarium/core';
+import { COMPARISON_WORDS, figure } from '@velarium/core';
 import { campaignsQuery, seenValuesQuery } from '../../../api/queries.ts';
 import { CheckedField } from '../../../ui/checked-field.tsx';
 import { NumberField } from '../../../ui/number-field.tsx';
@@ -254,7 +254,7 @@ const Typed = ({ label, value, of, onChange, seen }: TypedProps) => (
       return error && (error.issues[0]?.message ?? 'write it anew');
     }}
     onChange={(text) => onChange(conditionSchema.parse(of(text)))}
-    suggestions={seen?.map((one) => ({ value: one.value, note: quantity(one.visitors, 'visitor') }))}
+    suggestions={seen?.map((one) => ({ value: one.value, note: `${figure(one.visitors)} seen` }))}
   />
 );
 

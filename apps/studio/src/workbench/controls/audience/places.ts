@@ -1,5 +1,5 @@
 import type { SeenValues } from '@velarium/contract';
-import { quantity } from '@velarium/core';
+import { figure } from '@velarium/core';
 
 /** ISO 3166-1 countries and ISO 639-1 languages people of the trade ask for most; the browser knows their names. */
 const COUNTRIES =
@@ -33,7 +33,7 @@ function sorted(options: readonly Option[], chosen: string, seen: Seen = []): Op
   return [
     ...first.map(({ value, visitors }) => ({
       value,
-      label: `${labels.get(value)} · ${quantity(visitors, 'visitor')}`,
+      label: `${labels.get(value)} · ${figure(visitors)}`,
     })),
     ...[...labels].filter(([value]) => !isFirst.has(value)).map(([value, label]) => ({ value, label })),
   ];

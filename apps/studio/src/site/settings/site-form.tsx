@@ -2,12 +2,12 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type SaveSite, type Site, saveSiteSchema } from '@velarium/contract';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { createSite, saveSite, sessionQuery, sitesQuery } from '../api/queries.ts';
-import { Button } from '../ui/button.tsx';
-import { Dialog } from '../ui/dialog.tsx';
-import { Field } from '../ui/field.tsx';
-import { TextArea } from '../ui/text-area.tsx';
-import { tell, tellProblem } from '../ui/toast.tsx';
+import { createSite, saveSite, sessionQuery, sitesQuery } from '../../api/queries.ts';
+import { Button } from '../../ui/button.tsx';
+import { Dialog } from '../../ui/dialog.tsx';
+import { Field } from '../../ui/field.tsx';
+import { TextArea } from '../../ui/text-area.tsx';
+import { tell, tellProblem } from '../../ui/toast.tsx';
 
 interface SiteFieldsProps {
   readonly value: SaveSite;

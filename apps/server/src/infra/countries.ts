@@ -6,7 +6,18 @@ interface Range {
   readonly to: bigint;
   readonly country: string;
 }
-export type CountryOf = (address: string) => string | null;
+type CountryOf = (address: string) => string | null;
+
+/** Where the countries of visitors are known from. */
+export interface CountrySource {
+  readonly of: CountryOf;
+  /** Networks in the file. */
+  readonly networks: number;
+  /** The header a proxy tells the country in, lower case; it counts before the file. */
+  readonly header: string | null;
+}
+
+export const NO_COUNTRIES: Pick<CountrySource, 'of' | 'networks'> = { of: () => null, networks: 0 };
 
 const numberOf = (address: ipaddr.IPv4 | ipaddr.IPv6): bigint => {
   const mapped = address.kind() === 'ipv4' ? (address as ipaddr.IPv4).toIPv4MappedAddress() : address;
@@ -19,12 +30,12 @@ const numberOf = (address: ipaddr.IPv4 | ipaddr.IPv6): bigint => {
  *
  * @throws Error naming the line that cannot be read.
  */
-export function readCountries(path: string): CountryOf {
+export function readCountries(path: string): Pick<CountrySource, 'of' | 'networks'> {
   const ranges = readFileSync(path, 'utf8')
     .split('\n')
     .flatMap((line, n) => rangeOf(line, n + 1))
     .sort((a, b) => (a.from < b.from ? -1 : 1));
-  return (address) => {
+  const of: CountryOf = (address) => {
     if (!ipaddr.isValid(address)) return null;
     const at = numberOf(ipaddr.parse(address));
     let low = 0;
@@ -37,6 +48,7 @@ export function readCountries(path: string): CountryOf {
     const range = ranges[low - 1];
     return range && at <= range.to ? range.country : null;
   };
+  return { of, networks: ranges.length };
 }
 
 function rangeOf(line: string, number: number): Range[] {

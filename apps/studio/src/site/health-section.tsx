@@ -1,0 +1,95 @@
+import { useQueries } from '@tanstack/react-query';
+import type { Site } from '@velarium/contract';
+import { type HealthSign, siteHealth } from '@velarium/core';
+import { campaignsQuery, daysQuery, seenValuesQuery, sitePagesQuery } from '../api/queries.ts';
+import { ErrorState, Skeleton } from '../ui/states.tsx';
+import { useSitePages } from './use-site.ts';
+
+const SIGNS: Readonly<
+  Record<HealthSign['state'], { readonly sign: string; readonly word: string; readonly tone: string }>
+> = {
+  wrong: { sign: '■', word: 'Wrong', tone: 'text-halt' },
+  look: { sign: '▲', word: 'Worth a look', tone: 'text-hold' },
+  good: { sign: '●', word: 'Well', tone: 'text-sail' },
+};
+
+/** How the site carries the tag and what its campaigns need, sign by sign. */
+export function HealthSection({ site }: { readonly site: Site }) {
+  const pages = useSitePages(site.id);
+  const [known, days, campaigns, seen] = useQueries({
+    queries: [sitePagesQuery(site.id), daysQuery(site.id), campaignsQuery(site.id), seenValuesQuery(site.id)],
+  });
+  const failed = [known, days, campaigns, seen].find(({ error }) => error);
+  if (failed) return <ErrorState error={failed.error as Error} onRetry={() => void failed.refetch()} />;
+  if (!known.data || !days.data || !campaigns.data || !seen.data)
+    return <Skeleton rows={5} label="Looking at the site" />;
+  const { countries } = seen.data;
+  const signs = siteHealth({
+    site,
+    known: known.data,
+    pages,
+    viewsByDay: days.data,
+    campaigns: campaigns.data,
+    knowsCountries: countries.length === 0 ? null : countries.some(({ value }) => value !== 'unknown'),
+    nowMs: Date.now(),
+  });
+  return (
+    <div className="grid gap-7">
+      <ul aria-label="Signs of health" className="border-t border-line">
+        {signs.map(({ code, state, text, mend }) => {
+          const { sign, word, tone } = SIGNS[state];
+          return (
+            <li key={code} className="grid grid-cols-[9rem_1fr] gap-x-4 border-b border-line py-3">
+              <span className={tone}>
+                <span aria-hidden>{sign}</span> {word}
+              </span>
+              <span>
+                {text}
+                {mend && <span className="block text-soft">{mend}</span>}
+              </span>
+            </li>
+          );
+        })}
+      </ul>
+      <DayBars days={days.data} />
+    </div>
+  );
+}
+
+const BAR_PX = 116;
+
+/** Page views day by day, the latest on the right. */
+function DayBars({ days }: { readonly days: readonly number[] }) {
+  const most = Math.max(1, ...days);
+  const dayOf = (position: number) =>
+    new Date(Date.now() - (days.length - position) * 86_400_000).toLocaleDateString('en-GB', {
+      day: 'numeric',
+      month: 'short',
+      timeZone: 'UTC',
+    });
+  return (
+    <figure>
+      <figcaption className="mb-2 font-medium">Page views of the last two weeks</figcaption>
+      <ol className="flex h-36 items-end gap-1.5 border-b border-line-strong">
+        {days.map((views, position) => (
+          <li
+            key={dayOf(position)}
+            className="grid h-full flex-1 content-end justify-items-center gap-1"
+            title={`${dayOf(position)}: ${views.toLocaleString('en-GB')}`}
+          >
+            <span className="text-xs text-soft tabular-nums">{views.toLocaleString('en-GB')}</span>
+            <span
+              className="block w-full bg-line-strong"
+              style={{ blockSize: `${(views / most) * BAR_PX}px` }}
+            />
+            <span className="sr-only">{dayOf(position)}</span>
+          </li>
+        ))}
+      </ol>
+      <p aria-hidden className="mt-1 flex justify-between text-xs text-soft">
+        <span>{dayOf(0)}</span>
+        <span>{dayOf(days.length - 1)}</span>
+      </p>
+    </figure>
+  );
+}

@@ -1,0 +1,70 @@
+import { type Site, siteSettingsSchema } from '@velarium/contract';
+import { CheckedField } from '../../ui/checked-field.tsx';
+import { NumberField } from '../../ui/number-field.tsx';
+import { Switch } from '../../ui/switch.tsx';
+import { NamesArea } from './names-area.tsx';
+import type { SettingFields } from './setting-fields.ts';
+
+/** The site's own host without a `www.`; a first guess. */
+const domainOf = ({ origins }: Site) =>
+  (origins[0] ?? '').replace(/^https?:\/\/(www\.)?/, '').replace(/:\d+$/, '') || 'example.org';
+
+/** How visits, pages and devices are told apart. */
+export function VisitFields({ site, settings, set }: SettingFields & { readonly site: Site }) {
+  return (
+    <section className="grid gap-3">
+      <h2 className="font-serif text-xl">Visits and devices</h2>
+      <div className="grid grid-cols-3 gap-3">
+        <NumberField
+          label="A session ends after"
+          unit="min"
+          value={settings.sessionMinutes}
+          min={5}
+          max={240}
+          onChange={(sessionMinutes) => set({ sessionMinutes })}
+        />
+        <NumberField
+          label="A phone is narrower than"
+          unit="px"
+          value={settings.breakpoints.mobile}
+          min={320}
+          max={2000}
+          onChange={(mobile) => set({ breakpoints: { ...settings.breakpoints, mobile } })}
+        />
+        <NumberField
+          label="A tablet is narrower than"
+          unit="px"
+          value={settings.breakpoints.tablet}
+          min={320}
+          max={2000}
+          onChange={(tablet) => set({ breakpoints: { ...settings.breakpoints, tablet } })}
+        />
+      </div>
+      <NamesArea
+        label="Parameters that never tell pages apart, one a line"
+        value={settings.trackingParameters}
+        onChange={(trackingParameters) => set({ trackingParameters })}
+      />
+      <Switch
+        label="A fragment is a page of its own"
+        hint="For sites that keep their pages behind a #."
+        isOn={settings.hashRoutes}
+        onChange={(hashRoutes) => set({ hashRoutes })}
+      />
+      <Switch
+        label="Subdomains share a session"
+        hint="One visit across shop., tours. and www. is one visitor with one memory."
+        isOn={settings.sharedDomain !== null}
+        onChange={(is) => set({ sharedDomain: is ? domainOf(site) : null })}
+      />
+      {settings.sharedDomain !== null && (
+        <CheckedField
+          label="The domain they share"
+          value={settings.sharedDomain}
+          faultOf={(text) => siteSettingsSchema.shape.sharedDomain.safeParse(text).error?.issues[0]?.message}
+          onChange={(sharedDomain) => set({ sharedDomain })}
+        />
+      )}
+    </section>
+  );
+}

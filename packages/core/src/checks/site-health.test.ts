@@ -1,0 +1,162 @@
+import type { Site, SitePage } from '@velarium/contract';
+import { describe, expect, it } from 'vitest';
+import { NO_SITE_PAGES } from '../pages/resolve-pages.ts';
+import { plainRule, plainSettings } from '../testing/arbitrary.ts';
+import { agoWords } from './ago-words.ts';
+import { type HealthInput, siteHealth } from './site-health.ts';
+
+const NOW = Date.UTC(2026, 10, 26, 12);
+const ago = (ms: number) => new Date(NOW - ms).toISOString();
+const site: Site = {
+  id: '10000000-0000-4000-8000-000000000001',
+  key: 'quillonfell2',
+  name: 'Quillon Fell',
+  origins: ['https://quillonfell.example'],
+  timeZone: 'Europe/London',
+  settings: plainSettings,
+  lastSeenAt: ago(60_000),
+};
+const page = (path: string, views = 1): SitePage => ({
+  path,
+  title: path,
+  kind: null,
+  source: 'sitemap',
+  views,
+});
+const everywhere = {
+  ...plainRule,
+  reach: { ...plainRule.reach, pages: { include: [{ kind: 'every' as const }], exclude: [], follows: null } },
+};
+const well: HealthInput = {
+  site,
+  known: [page('/'), page('/tours')],
+  pages: NO_SITE_PAGES,
+  viewsByDay: [100, 110, 90, 100, 105],
+  campaigns: [{ name: 'Letter', state: 'running', rule: everywhere }],
+  knowsCountries: true,
+  nowMs: NOW,
+};
+const asksCountry = {
+  ...everywhere,
+  reach: {
+    ...everywhere.reach,
+    audience: {
+      match: 'all' as const,
+      groups: [
+        {
+          not: false,
+          match: 'all' as const,
+          items: [{ not: false, condition: { kind: 'country' as const, code: 'no' } }],
+        },
+      ],
+    },
+  },
+};
+const onlyTours = {
+  ...plainRule,
+  reach: {
+    ...plainRule.reach,
+    pages: { include: [{ kind: 'exact' as const, address: '/gone' }], exclude: [], follows: null },
+  },
+};
+
+describe('a site’s health', () => {
+  it('is well when all is', () => {
+    expect(siteHealth(well).map(({ code, state }) => [code, state])).toEqual([
+      ['tag', 'good'],
+      ['pages', 'good'],
+      ['traffic', 'good'],
+      ['cover', 'good'],
+    ]);
+  });
+
+  it.each<[what: string, change: Partial<HealthInput>, code: string, state: string, words: RegExp]>([
+    ['a tag never heard', { site: { ...site, lastSeenAt: null } }, 'tag', 'wrong', /never heard/],
+    [
+      'one that went quiet',
+      { site: { ...site, lastSeenAt: ago(3 * 86_400_000) } },
+      'tag',
+      'wrong',
+      /3 days ago/,
+    ],
+    [
+      'pages nobody has been to',
+      { known: ['/', '/a', '/b', '/c', '/d'].map((path, n) => page(path, n === 0 ? 1 : 0)) },
+      'pages',
+      'look',
+      /1 of 5 pages/,
+    ],
+    ['a site without pages', { known: [] }, 'pages', 'look', /No page/],
+    [
+      'a day with a third of the usual or less',
+      { viewsByDay: [100, 100, 100, 100, 29] },
+      'traffic',
+      'look',
+      /29 page views; 100 are usual/,
+    ],
+    [
+      'a rule on a page that is gone',
+      { campaigns: [{ name: 'Old', state: 'running', rule: onlyTours }] },
+      'cover',
+      'look',
+      /“Old” covers no page/,
+    ],
+    [
+      'a page without encryption',
+      { site: { ...site, origins: ['http://quillonfell.example'] } },
+      'origin',
+      'look',
+      /not encrypted/,
+    ],
+    [
+      'a country nobody tells',
+      { campaigns: [{ name: 'North', state: 'running', rule: asksCountry }], knowsCountries: false },
+      'country',
+      'wrong',
+      /“North” asks/,
+    ],
+  ])('%s', (_what, change, code, state, words) => {
+    const sign = siteHealth({ ...well, ...change }).find((one) => one.code === code);
+    expect(sign?.state).toBe(state);
+    expect(sign?.text).toMatch(words);
+    expect(sign?.mend).not.toBe('');
+  });
+
+  it('names the worst first, and a few pages of many', () => {
+    const signs = siteHealth({
+      ...well,
+      site: { ...site, lastSeenAt: null },
+      known: Array.from({ length: 9 }, (_, n) => page(`/p${n}`, 0)),
+    });
+    expect(signs[0]?.code).toBe('tag');
+    expect(signs.find(({ code }) => code === 'pages')?.mend).toContain('/p0, /p1, /p2 and 6 others');
+  });
+
+  it.each([
+    ['one day alone tells nothing of what is usual', { viewsByDay: [3] }, 'traffic'],
+    [
+      'a draft may cover nothing yet',
+      { campaigns: [{ name: 'New', state: 'draft' as const, rule: onlyTours }] },
+      'cover',
+    ],
+    ['loopback needs no encryption', { site: { ...site, origins: ['http://127.0.0.1:4410'] } }, 'origin'],
+    [
+      'no visit, no country missed',
+      { campaigns: [{ name: 'North', state: 'running' as const, rule: asksCountry }], knowsCountries: null },
+      'country',
+    ],
+  ])('%s', (_what, change, code) => {
+    expect(siteHealth({ ...well, ...change }).map((one) => one.code)).not.toContain(code);
+  });
+});
+
+it.each([
+  [20_000, 'just now'],
+  [60_000, '1 minute ago'],
+  [5_400_000, '90 minutes ago'],
+  [3 * 3_600_000, '3 hours ago'],
+  [25 * 3_600_000, '25 hours ago'],
+  [72 * 3_600_000, '3 days ago'],
+])('%i ms ago is %s', (ms, words) => {
+  expect(agoWords(NOW - ms, NOW)).toBe(words);
+});
