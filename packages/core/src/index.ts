@@ -27,6 +27,7 @@ export * from './manifest/compile.ts';
 export * from './manifest/page-index.ts';
 export * from './merge/merge.ts';
 export * from './message/index.ts';
+export * from './message/own-css.ts';
 export * from './pages/address-trial.ts';
 export * from './pages/covered-pages.ts';
 export * from './pages/page-key.ts';

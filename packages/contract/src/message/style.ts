@@ -87,6 +87,8 @@ export const styleSchema = z
     /** Per cent. */
     backdropStrength: px(100),
     backdropBlur: px(40),
+    /** CSS declarations of one's own; what core does not allow of them is not used. */
+    own: z.string().max(300),
   })
   .partial();
 export type Style = z.infer<typeof styleSchema>;

@@ -76,6 +76,7 @@ const someStyle = fc.record(
     backdropColour: colour,
     backdropStrength: whole(100),
     backdropBlur: whole(40),
+    own: fc.oneof(hostile, fc.constant('letter-spacing: .04em; color: #123456')),
   },
   { requiredKeys: [] },
 ) as fc.Arbitrary<Style>;

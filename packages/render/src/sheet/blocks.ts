@@ -4,6 +4,7 @@ import {
   colour,
   type Declarations,
   onHover,
+  ownCss,
   type PictureSource,
   rule,
   size,
@@ -69,7 +70,7 @@ export function blockCss(block: Block, style: Style, source: PictureSource): str
   const isSide = block.kind === 'picture' && style.side !== undefined && style.side !== 'flow';
   const { width: _width, ...unsized } = style;
   return (
-    rule(at, { ...surface(style, source), ...place(isSide ? unsized : style) }) +
+    rule(at, { ...surface(style, source), ...place(isSide ? unsized : style), ...ownCss(style) }) +
     (block.kind === 'picture' ? sideRules(at, style, block.ratio) : '') +
     rule(`${at}:focus-visible`, pointed) +
     onHover(rule(`${at}:hover`, pointed))

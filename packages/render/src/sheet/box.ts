@@ -1,10 +1,11 @@
 import type { Device, LookStyle, Message } from '@velarium/contract';
-import { type BoxStyle, boxStyle, isInterrupting, placedOn } from '@velarium/core';
+import { type BoxStyle, boxStyle, isInterrupting, placedOn, styleOn } from '@velarium/core';
 import {
   blockSize,
   colour,
   type Declarations,
   onHover,
+  ownCss,
   type PictureSource,
   pictureAddress,
   rule,
@@ -68,9 +69,11 @@ function boxRules(
     'max-block-size': `min(${box.mostHeight}px,100%)`,
   });
   const { paddingBlock: _block, paddingInline: _inline, textSize: _size, borderWidth, ...rest } = box;
+  const { own } = styleOn(message.style, device);
   add('.card', {
     ...surface(rest, source),
     border: borderWidth === 0 ? 'none' : `${borderWidth}px solid ${colour(box.borderColour)}`,
+    ...ownCss({ own }),
   });
   add('.inner', {
     padding: `${box.paddingBlock}px ${box.paddingInline}px`,

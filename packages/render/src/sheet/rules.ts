@@ -1,4 +1,5 @@
 import type { ColourValue, Ground, Pictures, Size, Style } from '@velarium/contract';
+import { readOwnCss } from '@velarium/core';
 
 /** Declarations of one rule; what is `undefined` is not said. */
 export type Declarations = Readonly<Record<string, string | number | undefined>>;
@@ -60,6 +61,10 @@ const SHADOW_OF = {
   lifted: '0 1px 2px #0003,0 12px 40px #0004',
   floating: '0 2px 6px #0003,0 24px 70px #0006',
 } as const;
+
+/** A person's own declarations, after everything the style says. */
+export const ownCss = ({ own }: Pick<Style, 'own'>): Declarations =>
+  own === undefined ? {} : readOwnCss(own).declarations;
 
 /** What a style says of the surface of anything: colours, edges, room, letters. */
 export function surface(style: Style, source: PictureSource): Declarations {

@@ -1,8 +1,10 @@
 import type { Size, Style, Styled, StyleKey } from '@velarium/contract';
 import { SHADOWS } from '@velarium/contract/values';
+import { readOwnCss } from '@velarium/core';
 import { AlignCenter, AlignLeft, AlignRight, Undo2 } from 'lucide-react';
 import { memo, type ReactNode } from 'react';
 import { IconButton } from '../../ui/button.tsx';
+import { CheckedField } from '../../ui/checked-field.tsx';
 import { Fold } from '../../ui/fold.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { Segments } from '../../ui/segments.tsx';
@@ -288,6 +290,20 @@ export function StyleEdges({ styling }: { styling: Styling }) {
   );
 }
 
+/** CSS of one's own for what no field sets; what is refused is said, and the last that was right holds. */
+export function StyleOwn({ styling }: { styling: Styling }) {
+  return (
+    <Said styling={styling} of={['own']}>
+      <CheckedField
+        label="CSS of your own"
+        value={styling.said.own ?? styling.below.own ?? ''}
+        faultOf={(text) => readOwnCss(text).fault}
+        onChange={(own) => styling.set('own', own)}
+      />
+    </Said>
+  );
+}
+
 export interface BlockStyleProps {
   readonly styled: Styled;
   readonly kind: string;
@@ -348,6 +364,7 @@ export const BlockStyle = memo(function BlockStyle({ styled, kind, onChange }: B
         />
       </Said>
       <StyleEdges styling={styling} />
+      <StyleOwn styling={styling} />
       {kind === 'button' && (
         <>
           <Said styling={styling} of={['hoverColour']}>

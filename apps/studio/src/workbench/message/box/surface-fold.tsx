@@ -1,7 +1,7 @@
 import { Fold } from '../../../ui/fold.tsx';
 import { ColourField } from '../colour-field.tsx';
 import { GroundField } from '../ground-field.tsx';
-import { Said, ScopeChoice, StyleEdges } from '../style-fold.tsx';
+import { Said, ScopeChoice, StyleEdges, StyleOwn } from '../style-fold.tsx';
 import { useBoxStyling } from './use-box-styling.ts';
 
 export function SurfaceFold() {
@@ -26,6 +26,7 @@ export function SurfaceFold() {
         />
       </Said>
       <StyleEdges styling={styling} />
+      <StyleOwn styling={styling} />
     </Fold>
   );
 }
