@@ -111,3 +111,50 @@ test('subdomains of a site that asks for it share one session, and the rest keep
   expect([await stroll(), await sessionsOf()]).toEqual([1, 3]);
   await browser.close();
 });
+
+test('of what the page tells, sign-in, basket and the named attributes are recorded, and of who is not remembered nothing', async ({
+  velarium,
+  browser,
+}) => {
+  const visits = (isPrivate: boolean) =>
+    velarium.query(
+      `SELECT number, referrer, views, signed_in, basket_items, attributes FROM visit WHERE landing = $1`,
+      [`/members?private=${isPrivate}`],
+    );
+  const signIn = async (isPrivate: boolean) => {
+    const context = await newVisitor(browser);
+    if (isPrivate) {
+      await context.addInitScript(() =>
+        Object.defineProperty(navigator, 'globalPrivacyControl', { value: true }),
+      );
+    }
+    const site = await visit(context, `${velarium.fell}/members?private=${isPrivate}`);
+    await site.page.getByLabel('Your name').fill('Ida Fell');
+    await site.page.getByRole('button', { name: 'Sign in' }).click();
+    await site.pass(1);
+    // The headless browser drops beacons of a page that is really left; one that thinks so sends the same.
+    await site.page.evaluate(() => window.dispatchEvent(new Event('pagehide')));
+    await site.go(`${velarium.fell}/about`);
+    await site.pass(1);
+    await site.settle();
+    await context.close();
+  };
+  await signIn(false);
+  await expect
+    .poll(() => visits(false))
+    .toEqual([
+      {
+        number: 1,
+        referrer: '',
+        views: 2,
+        signed_in: true,
+        basket_items: 0,
+        attributes: { plan: 'friend' },
+      },
+    ]);
+  await signIn(true);
+  const left = () =>
+    velarium.query(`SELECT 1 FROM event WHERE kind = 'left' AND page = '/members?private=true'`);
+  await expect.poll(async () => (await left()).length).toBeGreaterThan(0);
+  expect(await visits(true)).toMatchObject([{ signed_in: null, basket_items: null, attributes: null }]);
+});

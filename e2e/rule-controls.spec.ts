@@ -1,6 +1,6 @@
 import { restAll } from './lib/api.ts';
 import { expect, expectAccessible, newVisitor, signIn, test, visit } from './lib/velarium.ts';
-import { launch, newCampaign, sentence, side, stage } from './lib/workbench.ts';
+import { addCondition, launch, newCampaign, sentence, side, stage } from './lib/workbench.ts';
 
 test('a rule typed into the palette is said back, made, and undone as one', async ({ studioPage: page }) => {
   await newCampaign(page, 'Typed', /Corner invitation/);
@@ -223,11 +223,21 @@ test('the site: its tag is waited for and heard, pages come by hand and from a f
   velarium,
   visitor,
 }) => {
+  await velarium.query('UPDATE site SET last_seen_at = NULL');
   await page.getByRole('link', { name: 'Site', exact: true }).click();
   await expect(page.getByText('Waiting for the tag.')).toBeVisible();
+  await page.getByRole('tab', { name: 'Health' }).click();
+  const signs = page.getByRole('list', { name: 'Signs of health' }).getByRole('listitem');
+  await expect(signs.first()).toContainText('The tag was never heard from.');
+  await page.getByRole('tab', { name: 'The tag' }).click();
   const site = await visit(visitor, `${velarium.fell}/about`);
   await site.settle();
   await expect(page.getByText(/Seen on \d+ of 17 pages/)).toBeVisible({ timeout: 12_000 });
+  await expectAccessible(page);
+
+  await page.getByRole('tab', { name: 'Health' }).click();
+  await expect(signs.filter({ hasText: 'The tag was last heard from' })).toContainText('Well');
+  await expect(signs.filter({ hasText: /Yesterday had [\d,]+ page views/ })).toContainText('Well');
   await expectAccessible(page);
 
   await page.getByRole('tab', { name: 'Pages', exact: true }).click();
@@ -255,11 +265,50 @@ test('the site: its tag is waited for and heard, pages come by hand and from a f
   await expect(page.getByRole('list', { name: 'Page groups' })).toContainText('pages of the kind “article”');
 
   await page.getByRole('tab', { name: 'What holds here' }).click();
+  await page.getByLabel('Try an address').fill('198.51.100.7');
+  await expect(page.getByText('Norway.')).toBeVisible();
+  await page.getByRole('switch', { name: 'Subdomains share a session' }).click();
+  await page.getByLabel('The domain they share').fill('quillon');
+  await expect(page.getByText(/This cannot be used: write it like quillonfell\.example/)).toBeVisible();
+  await page.getByRole('switch', { name: 'Subdomains share a session' }).click();
+  await page.getByLabel('Attributes to record as well, one a line').fill('plan\ntier');
   await page.getByLabel('Per page view, at most').fill('1');
   await expect(page.getByText(/A visitor meets at most 1 message on a page/)).toBeVisible();
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByText('Saved. Every page follows at its next load.')).toBeVisible();
+});
+
+test('an audience says how many of the last visitors it would have held, and what was seen can be chosen', async ({
+  studioPage: page,
+  velarium,
+  visitor,
+}) => {
+  const site = await visit(visitor, `${velarium.fell}/?utm_campaign=moonrise`);
+  await site.settle();
+  await newCampaign(page, 'Audience', /Corner invitation/);
+  await addCondition(page, 'Country');
+  const held = page.getByRole('status').filter({ hasText: 'visitors of the last 30 days' });
+  await expect(held).toContainText(
+    /About [\d,]+ of about [\d,]+ .*: \d+ to \d+ %, reckoned from [\d,]+ of them/,
+  );
+  const before = await held.textContent();
+  await page.getByRole('combobox', { name: 'Country' }).click();
+  await page.getByRole('option', { name: /^Norway · [\d,]+$/ }).click();
+  await expect(sentence(page)).toContainText('for visitors with the country Norway (no)');
+  await expect(held).not.toHaveText(before ?? '');
+
+  await page
+    .getByRole('button', { name: /^Take away/ })
+    .first()
+    .click();
+  await addCondition(page, 'Something the page tells');
+  await expect(page.locator('datalist option[value=patron]')).toHaveCount(1);
+  await page.getByRole('combobox', { name: 'Being' }).fill('patron');
+  await expect(held).toContainText(/would have been in it: \d+ to \d+ %/);
+  await page.getByRole('combobox', { name: 'Name' }).fill('shoe-size');
+  await expect(held).toContainText('About 0 of');
+  await expectAccessible(page);
 });
 
 test('two people see that the other is here', async ({ studioPage: page, velarium, browser }) => {

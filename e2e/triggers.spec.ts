@@ -1,6 +1,7 @@
-import type { BrowserContext, Page } from '@playwright/test';
+import type { BrowserContext } from '@playwright/test';
 import type { Trigger } from '@velarium/contract';
 import { publish, type RuleOf, restAll } from './lib/api.ts';
+import { flick } from './lib/gestures.ts';
 import { test as base, expect, newVisitor, type SitePage, visit } from './lib/velarium.ts';
 
 const ARTICLE = '/journal/aurora-over-the-fell';
@@ -36,16 +37,6 @@ async function wheel(site: SitePage, pixels: number): Promise<void> {
 }
 const phone = (browser: NonNullable<ReturnType<BrowserContext['browser']>>) =>
   newVisitor(browser, { viewport: { width: 390, height: 844 }, isMobile: true, hasTouch: true });
-
-/** A flick of a finger, through the browser's own input. */
-async function flick(page: Page, fromY: number, toY: number): Promise<void> {
-  const client = await page.context().newCDPSession(page);
-  const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', y?: number) =>
-    client.send('Input.dispatchTouchEvent', { type, touchPoints: y === undefined ? [] : [{ x: 200, y }] });
-  await touch('touchStart', fromY);
-  for (let n = 1; n <= 8; n++) await touch('touchMove', fromY + ((toY - fromY) * n) / 8);
-  await touch('touchEnd');
-}
 
 test.describe('scroll depth', () => {
   test('opens at its share of the page, not before, and not for a script’s scrolling', async ({ open }) => {

@@ -1,6 +1,6 @@
 import { restAll } from '../lib/api.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
-import { newCampaign, openEverywhere, stage } from '../lib/workbench.ts';
+import { addTrigger, launch, newCampaign, say, sentence, side, stage } from '../lib/workbench.ts';
 
 const IPHONE =
   'Mozilla/5.0 (iPhone; CPU iPhone OS 19_0 like Mac OS X) AppleWebKit/605.1.15 (KHTML, like Gecko) Version/19.0 Mobile/15E148 Safari/604.1';
@@ -27,18 +27,38 @@ test('J01 a star map is offered, and each system is led to its own address', asy
     .getByRole('button', { name: /^Picture/ })
     .click();
   await page.getByRole('radio', { name: 'Foot' }).check();
-  await openEverywhere(page, velarium);
-  for (const [userAgent, path] of [
-    [IPHONE, '/ios'],
-    [ANDROID, '/android'],
-    [undefined, ''],
+  await page.getByRole('button', { name: 'The box' }).click();
+  await page.getByText('Way out', { exact: true }).click();
+  await page.getByRole('button', { name: /^Under the pointer/ }).click();
+  await page.getByLabel('Under the pointer as six hex digits').fill('#b3261e');
+  await page.keyboard.press('Escape');
+  await say(
+    page,
+    'after 8 seconds, on aurora over the fell, on every device, not on desktops, once every 30 days',
+  );
+  const click = await addTrigger(page, 'An element used');
+  await click.getByRole('textbox', { name: 'Element' }).fill('.standfirst');
+  await side(page, 'Limits');
+  await page.getByText('Schedule', { exact: true }).click();
+  await page.getByRole('switch', { name: 'Runs at certain times only' }).click();
+  await page.getByRole('textbox', { name: 'From' }).fill('2026-01-05T08:00');
+  await page.getByRole('textbox', { name: 'Until' }).fill('2031-01-05T08:00');
+  await expect(sentence(page)).toContainText(
+    'after 8 seconds or on a click of “.standfirst” only on /journal/aurora-over-the-fell, on tablet and phone only',
+  );
+  await launch(page);
+  const phone = { viewport: { width: 390, height: 844 }, isMobile: true, hasTouch: true };
+  const article = `${velarium.fell}/journal/aurora-over-the-fell`;
+  for (const [options, path] of [
+    [{ ...phone, userAgent: IPHONE }, '/ios'],
+    [{ ...phone, userAgent: ANDROID }, '/android'],
+    [{ ...phone, viewport: { width: 820, height: 1180 } }, ''],
   ] as const) {
-    const context = await newVisitor(
-      browser,
-      userAgent ? { userAgent, viewport: { width: 390, height: 844 } } : {},
-    );
-    const site = await visit(context, `${velarium.fell}/about`);
-    await site.pass(0.3);
+    const context = await newVisitor(browser, options);
+    const site = await visit(context, article);
+    await site.pass(7.5);
+    await expect(site.message).toHaveCount(0);
+    await site.pass(1.5);
     const link = site.dialog.getByRole('link', { name: 'Get the star map' });
     await expect(link).toHaveAttribute('href', `https://quillonfell.example/star-map${path}`);
     await expect(site.dialog.getByRole('heading')).toHaveText('The fell’s sky in your pocket');
@@ -46,4 +66,14 @@ test('J01 a star map is offered, and each system is led to its own address', asy
     await expect(site.message).toHaveCount(0);
     await context.close();
   }
+  const tapping = await newVisitor(browser, phone);
+  const site = await visit(tapping, article);
+  await site.page.locator('.standfirst').tap();
+  await site.pass(0.5);
+  await expect(site.dialog).toBeVisible();
+  await tapping.close();
+
+  const desktop = await visit(await newVisitor(browser), article);
+  await desktop.pass(10);
+  await expect(desktop.message).toHaveCount(0);
 });

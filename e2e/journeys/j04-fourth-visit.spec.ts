@@ -1,18 +1,35 @@
-import { publish, restAll } from '../lib/api.ts';
+import { restAll } from '../lib/api.ts';
+import { leaveByMouse } from '../lib/gestures.ts';
 import { expect, test, visit } from '../lib/velarium.ts';
+import {
+  addTrigger,
+  launch,
+  newCampaign,
+  openCampaign,
+  place,
+  removeTrigger,
+  say,
+  sentence,
+} from '../lib/workbench.ts';
 
-/** The rule is set through the API: sessions and leaving have no control in the interface yet. */
 test('J04 fourth visit: a cheaper tour for who comes the fourth time, the same box on leaving, not on phones', async ({
+  studioPage: page,
   velarium,
   visitor,
 }) => {
   await restAll(velarium);
-  const devices: ('desktop' | 'tablet')[] = ['desktop', 'tablet'];
-  await publish(velarium, {
-    triggers: [{ kind: 'count', of: 'sessions', atLeast: 4 }],
-    message: { anchor: 'top' },
-    reach: { devices },
-  });
+  await newCampaign(page, 'Cheaper night', /Fourth night/);
+  await say(page, 'everywhere, not on phones, every time');
+  const count = await addTrigger(page, 'A count');
+  await count.getByRole('combobox', { name: 'What is counted' }).click();
+  await page.getByRole('option', { name: 'Sessions so far' }).click();
+  await count.getByLabel('From the … th').fill('4');
+  const others = page.getByRole('list', { name: 'Triggers' }).getByRole('button', { name: /^Take away/ });
+  while ((await others.count()) > 1) await others.first().click();
+  await expect(sentence(page)).toContainText('opens from the 4th session onwards');
+  await place(page, 'top');
+  await launch(page);
+
   const site = await visit(visitor, `${velarium.fell}/night-tours`);
   for (let session = 1; session <= 3; session++) {
     await site.pass(5);
@@ -20,20 +37,23 @@ test('J04 fourth visit: a cheaper tour for who comes the fourth time, the same b
     await site.page.clock.fastForward('31:00');
     await site.reload();
   }
-  await site.pass(0.3);
+  await site.pass(1);
   await expect(site.message).toHaveCount(1);
+  const box = () => site.message.locator('.box').boundingBox();
+  expect((await box())?.y).toBeLessThan(100);
 
-  await restAll(velarium);
-  await publish(velarium, {
-    triggers: [{ kind: 'exitMouse', certainty: 'certain' }],
-    message: { anchor: 'bottom' },
-    reach: { devices },
-  });
+  await openCampaign(page, 'Cheaper night');
+  await addTrigger(page, 'Leaving by mouse');
+  await removeTrigger(page, 'A count');
+  await place(page, 'bottom');
+  await expect(sentence(page)).toContainText('at the bottom opens at a likely sign of leaving by mouse');
+  await launch(page);
+  await site.page.clock.fastForward('25:00:00');
   await site.reload();
   await site.pass(4);
   await expect(site.message).toHaveCount(0);
-  await site.page.mouse.move(640, 200);
-  await site.page.mouse.move(640, -10, { steps: 3 });
-  await site.pass(0.3);
+  await leaveByMouse(site);
   await expect(site.message).toHaveCount(1);
+  await site.pass(1);
+  expect((await box())?.y).toBeGreaterThan(300);
 });

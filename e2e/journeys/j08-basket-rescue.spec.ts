@@ -1,32 +1,36 @@
-import { publish, restAll } from '../lib/api.ts';
+import { restAll } from '../lib/api.ts';
+import { leaveByMouse } from '../lib/gestures.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
+import { launch, newCampaign, openCampaign, say, sentence, trigger } from '../lib/workbench.ts';
 
-/** The rule is set through the API: leaving has no control in the interface yet. */
-test('J08 basket rescue: on leaving the basket page, on a desktop only', async ({
+test('J08 basket rescue: on leaving, first everywhere, then the basket page, on a desktop only', async ({
+  studioPage: page,
   velarium,
   visitor,
   browser,
 }) => {
   await restAll(velarium);
-  await publish(velarium, {
-    triggers: [{ kind: 'exitMouse', certainty: 'certain' }],
-    reach: {
-      pages: { include: [{ kind: 'exact', address: '/shop/basket' }], exclude: [], follows: null },
-      devices: ['desktop'],
-    },
-  });
+  await newCampaign(page, 'Basket', /Basket lamp/);
+  await expect(page.getByText('Draft', { exact: true })).toBeVisible();
+  await say(page, 'on leaving, everywhere, only on desktops, every time');
+  const leaving = await trigger(page, 'leaving by mouse');
+  await leaving.getByRole('radio', { name: 'Certain' }).check();
+  await expect(sentence(page)).toContainText('at a certain sign of leaving by mouse');
+  await launch(page);
+  const first = await visit(await newVisitor(browser), `${velarium.fell}/about`);
+  await leaveByMouse(first);
+  await expect(first.message).toHaveCount(1);
+
+  await openCampaign(page, 'Basket');
+  await expect(page.getByText('Running', { exact: true })).toBeVisible();
+  await say(page, 'on /shop/basket');
+  await launch(page);
   const site = await visit(visitor, `${velarium.fell}/shop`);
-  const leave = async () => {
-    await site.pass(4);
-    await site.page.mouse.move(640, 200);
-    await site.page.mouse.move(640, -10, { steps: 3 });
-    await site.pass(0.3);
-  };
-  await leave();
+  await leaveByMouse(site);
   await expect(site.message).toHaveCount(0);
   await site.page.getByRole('button', { name: 'Put in the basket' }).first().click();
   await site.go(`${velarium.fell}/shop/basket`);
-  await leave();
+  await leaveByMouse(site);
   await expect(site.message).toHaveCount(1);
   const phone = await visit(
     await newVisitor(browser, { viewport: { width: 390, height: 844 }, isMobile: true, hasTouch: true }),

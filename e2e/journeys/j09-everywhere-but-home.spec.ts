@@ -1,30 +1,32 @@
-import { publish, restAll } from '../lib/api.ts';
+import { restAll } from '../lib/api.ts';
+import { leaveByMouse } from '../lib/gestures.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
+import { launch, newCampaign, openCampaign, place, say, sentence } from '../lib/workbench.ts';
 
-/** The page's side; the rule is set through the API: these triggers have no control in the interface yet. */
-test('J09 everywhere but home: 35 s of stillness or leaving, only once', async ({ velarium, browser }) => {
+test('J09 everywhere but home: 35 s of stillness or leaving, only once; from the lower left to the top', async ({
+  studioPage: page,
+  velarium,
+  browser,
+}) => {
   await restAll(velarium);
-  await publish(velarium, {
-    triggers: [
-      { kind: 'inactivity', seconds: 35 },
-      { kind: 'exitMouse', certainty: 'certain' },
-    ],
-    reach: {
-      pages: { include: [{ kind: 'every' }], exclude: [{ kind: 'exact', address: '/' }], follows: null },
-    },
-    limits: { caps: [{ max: 1, per: 'ever' }] },
-    message: { format: 'flyin', anchor: 'bottom-start' },
-  });
+  await newCampaign(page, 'Still there', /Corner invitation/);
+  await place(page, 'lower left');
+  await page.getByText('Motion', { exact: true }).click();
+  const coming = page.getByRole('group', { name: 'Comes' });
+  await coming.getByRole('combobox', { name: 'Comes' }).click();
+  await page.getByRole('option', { name: 'Drop', exact: true }).click();
+  await coming.getByLabel('Takes').fill('1800');
+  await say(
+    page,
+    'after 35 seconds of stillness or on leaving, everywhere, not on home, on every device, once',
+  );
+  await expect(sentence(page)).toContainText('on every page but not on /');
+  await launch(page);
   const arrive = async (path: string) => visit(await newVisitor(browser), velarium.fell + path);
-  const leave = async ({ page }: Awaited<ReturnType<typeof arrive>>) => {
-    await page.mouse.move(640, 200);
-    await page.mouse.move(640, -10, { steps: 3 });
-  };
 
   const home = await arrive('/');
   await home.pass(40);
-  await leave(home);
-  await home.pass(1);
+  await leaveByMouse(home);
   await expect(home.message).toHaveCount(0);
 
   const still = await arrive('/about');
@@ -34,13 +36,18 @@ test('J09 everywhere but home: 35 s of stillness or leaving, only once', async (
   await expect(still.message).toHaveCount(0);
   await still.pass(2);
   await expect(still.message).toHaveCount(1);
+  await expect(still.message.locator('.box')).toHaveCSS('animation-duration', '1.8s');
   await still.go(`${velarium.fell}/contact`);
   await still.pass(40);
   await expect(still.message).toHaveCount(0);
 
+  await openCampaign(page, 'Still there');
+  await place(page, 'top');
+  await page.getByText('Motion', { exact: true }).click();
+  await coming.getByLabel('Takes').fill('200');
+  await launch(page);
   const leaving = await arrive('/about');
-  await leaving.pass(4);
-  await leave(leaving);
-  await leaving.pass(0.5);
+  await leaveByMouse(leaving);
   await expect(leaving.message).toHaveCount(1);
+  await expect(leaving.message.locator('.box')).toHaveCSS('animation-duration', '0.2s');
 });

@@ -1,25 +1,37 @@
-import { publish, restAll } from '../lib/api.ts';
+import { restAll } from '../lib/api.ts';
+import { leaveByMouse } from '../lib/gestures.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
+import { addTrigger, launch, newCampaign, say, sentence, side, stage } from '../lib/workbench.ts';
 
-/** The page's side; the rule is set through the API: these triggers have no control in the interface yet. */
 test('J11 hover or leave: whichever came first, once per session, and again after two days', async ({
+  studioPage: page,
   velarium,
   browser,
 }) => {
   await restAll(velarium);
-  await publish(velarium, {
-    template: 'sky-letter',
-    triggers: [
-      { kind: 'interact', what: 'hover', selector: '.art' },
-      { kind: 'exitMouse', certainty: 'likely' },
-    ],
-    limits: {
-      caps: [
-        { max: 1, per: 'session' },
-        { max: 1, per: { count: 2, unit: 'days' } },
-      ],
-    },
-  });
+  await newCampaign(page, 'Hover', /Sky letter/);
+  await stage(page, 'desktop').getByRole('textbox', { name: 'Heading' }).fill('After {{page.title}}');
+  await page.getByRole('button', { name: 'The box' }).click();
+  await page.getByText('Way out', { exact: true }).click();
+  await page.getByRole('radio', { name: 'On the edge' }).check();
+  await page.getByText('Motion', { exact: true }).click();
+  await page.getByRole('combobox', { name: 'Comes' }).click();
+  await page.getByRole('option', { name: 'Sweep in', exact: true }).click();
+  await page.getByRole('combobox', { name: 'Goes' }).click();
+  await page.getByRole('option', { name: 'Grow', exact: true }).click();
+  await say(page, 'on leaving, everywhere, on every device, once per session');
+  const hover = await addTrigger(page, 'An element used');
+  await hover.getByRole('radio', { name: 'Hovered over' }).check();
+  await hover.getByRole('textbox', { name: 'Element' }).fill('.art');
+  await side(page, 'Limits');
+  await page.getByRole('radio', { name: /^Caps of your own/ }).check();
+  const caps = page.getByRole('list', { name: 'Caps' }).getByRole('listitem');
+  await caps.last().getByLabel('At most').fill('1');
+  await caps.last().getByRole('combobox', { name: 'Unit' }).click();
+  await page.getByRole('option', { name: 'days', exact: true }).click();
+  await caps.last().getByLabel('Days').fill('2');
+  await expect(sentence(page)).toContainText('once per session and once every 2 days');
+  await launch(page);
   const article = `${velarium.fell}/journal/finding-saturn`;
   const arrive = async () => visit(await newVisitor(browser), article);
 
@@ -27,7 +39,9 @@ test('J11 hover or leave: whichever came first, once per session, and again afte
   await hovering.page.locator('.art').first().hover();
   await hovering.pass(0.5);
   await expect(hovering.dialog).toBeVisible();
+  await expect(hovering.dialog.getByRole('heading')).toContainText('After Finding Saturn without a map');
   await hovering.page.keyboard.press('Escape');
+  await hovering.pass(1);
   const hoverAgain = async () => {
     await hovering.page.mouse.move(5, 700);
     await hovering.page.locator('.art').first().hover();
@@ -45,9 +59,6 @@ test('J11 hover or leave: whichever came first, once per session, and again afte
   await expect(hovering.dialog).toBeVisible();
 
   const leaving = await arrive();
-  await leaving.pass(4);
-  await leaving.page.mouse.move(1100, 300);
-  await leaving.page.mouse.move(1100, -10, { steps: 3 });
-  await leaving.pass(0.5);
+  await leaveByMouse(leaving);
   await expect(leaving.dialog).toBeVisible();
 });

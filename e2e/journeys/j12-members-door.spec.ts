@@ -17,6 +17,13 @@ test('J12 a door for those not signed in, wherever another campaign opens, away 
     ['phone', '358px'],
   ] as const)
     await expect(stage(page, device).locator('.box')).toHaveCSS('inline-size', name);
+  // One rule of CSS of its own; what could hide a thing or load one is refused.
+  await page.getByText('Ground and edges', { exact: true }).click();
+  const own = page.getByLabel('CSS of your own');
+  await own.fill('display: none');
+  await expect(page.getByText('This cannot be used: “display” cannot be set here.')).toBeVisible();
+  await own.fill('letter-spacing: 0.5px');
+  await expect(stage(page, 'desktop').locator('.card')).toHaveCSS('letter-spacing', '0.5px');
   await say(page, 'at once, on every device, every time');
   await side(page, 'Reach');
   await page.getByRole('combobox', { name: 'And wherever this campaign opens' }).click();
@@ -44,6 +51,7 @@ test('J12 a door for those not signed in, wherever another campaign opens, away 
   );
   await site.pass(0.5);
   await expect(site.dialog).toBeVisible();
+  await expect(site.message.locator('.card')).toHaveCSS('letter-spacing', '0.5px');
   await site.page.keyboard.press('Escape');
   await site.pass(2 * 3600);
   await site.reload();

@@ -1,7 +1,7 @@
-import { publish, restAll } from '../lib/api.ts';
+import { restAll } from '../lib/api.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
+import { addCondition, launch, newCampaign, say, sentence } from '../lib/workbench.ts';
 
-/** The rule is set through the API: triggers beyond time and audiences have no control in the interface yet. */
 test('J14 tried it already: why it does not show, and again at once without touching real visitors', async ({
   velarium,
   studioPage: studio,
@@ -9,36 +9,24 @@ test('J14 tried it already: why it does not show, and again at once without touc
   browser,
 }) => {
   await restAll(velarium);
-  const audience = {
-    match: 'all' as const,
-    groups: [
-      {
-        not: false,
-        match: 'all' as const,
-        items: [
-          { not: true, condition: { kind: 'signedIn' as const, is: true } },
-          { not: false, condition: { kind: 'source' as const, is: 'search' as const } },
-        ],
-      },
-    ],
-  };
-  await publish(velarium, {
-    name: 'Before you go',
-    template: 'sky-letter',
-    triggers: [{ kind: 'exitMouse', certainty: 'certain' }],
-    reach: { pages: { include: [{ kind: 'exact', address: '/' }], exclude: [], follows: null }, audience },
-    limits: { caps: [{ max: 1, per: 'ever' }] },
-  });
-  await publish(velarium, {
-    name: 'In the way',
-    template: 'sky-letter',
-    triggers: [{ kind: 'time', seconds: 20 }],
-  });
+  await newCampaign(studio, 'In the way', /Sky letter/);
+  await say(studio, 'after 20 seconds, everywhere, on every device, every time');
+  await launch(studio);
+  await newCampaign(studio, 'Before you go', /Sky letter/);
+  await say(studio, 'on leaving, on home, on every device, once');
+  await addCondition(studio, 'Came from');
+  await addCondition(studio, 'Signed in or not');
+  await studio.getByRole('list').getByText('no sign-in').click();
+  await studio.getByRole('radio', { name: 'Signed in', exact: true }).check();
+  await studio.getByRole('switch', { name: 'The opposite of this' }).last().click();
+  await expect(sentence(studio)).toContainText(
+    'for visitors with an arrival from search and without a sign-in',
+  );
+  await launch(studio);
   const events = async () => (await velarium.query('SELECT 1 FROM event')).length;
   const counted = await events();
 
   // From the Workbench to the page itself, in a new tab.
-  await studio.reload();
   await studio.getByRole('link', { name: 'Before you go', exact: true }).click();
   await studio.getByRole('button', { name: 'Try it' }).click();
   const opened = context.waitForEvent('page');
@@ -72,7 +60,7 @@ test('J14 tried it already: why it does not show, and again at once without touc
 
   // A second try shows nothing, and says why.
   await page.reload();
-  await expect(row('Before you go')).toContainText('This visitor has seen it as often as it may be seen');
+  await expect(row('Before you go')).toContainText('This visitor closed it');
 
   // Again at once, without waiting and without clearing anything.
   await panel.getByRole('button', { name: 'Start the visit again' }).click();

@@ -1,8 +1,8 @@
 import { restAll } from '../lib/api.ts';
 import { expect, test, visit } from '../lib/velarium.ts';
-import { newCampaign, openEverywhere, outline } from '../lib/workbench.ts';
+import { launch, newCampaign, outline, say, sentence, stage } from '../lib/workbench.ts';
 
-test('J13 J15 a film: its address is cleaned, and nothing of its host loads before it is played', async ({
+test('J15 a film whose pasted address is cleaned, on dark green, after 7 s, on all pages, for everyone', async ({
   studioPage: page,
   velarium,
   visitor,
@@ -10,11 +10,10 @@ test('J13 J15 a film: its address is cleaned, and nothing of its host loads befo
   await restAll(velarium);
   await newCampaign(page, 'Film', /Film night/);
   await outline(page).getByRole('button', { name: /^Film/ }).click();
-  await page
-    .getByLabel('Address of the film')
-    .fill('http://127.0.0.1:9/films/one-night?utm_source=letter&v=4#share');
-  await page.getByLabel('Address of the film').blur();
-  await expect(page.getByLabel('Address of the film')).toHaveValue('http://127.0.0.1:9/films/one-night?v=4');
+  const address = page.getByLabel('Address of the film');
+  await address.fill('http://127.0.0.1:9/films/one-night?utm_source=letter&v=4#share');
+  await address.blur();
+  await expect(address).toHaveValue('http://127.0.0.1:9/films/one-night?v=4');
   await page.getByRole('button', { name: 'The box' }).click();
   await page
     .getByRole('button', { name: /^Ground/ })
@@ -22,14 +21,16 @@ test('J13 J15 a film: its address is cleaned, and nothing of its host loads befo
     .click();
   await page.getByLabel('Ground as six hex digits').fill('#0b3d2e');
   await page.keyboard.press('Escape');
-  await openEverywhere(page, velarium, { triggers: [{ kind: 'time', seconds: 7 }] });
-  const asked: string[] = [];
-  visitor.on('request', (request) => asked.push(request.url()));
+  const green = ['background-color', 'rgb(11, 61, 46)'] as const;
+  await expect(stage(page, 'desktop').locator('.card')).toHaveCSS(...green);
+  await say(page, 'after 7 seconds, everywhere, on every device, every time');
+  await expect(sentence(page)).toContainText('opens after 7 seconds on every page, on every device');
+  await launch(page);
   const site = await visit(visitor, `${velarium.fell}/about`);
-  await site.pass(7.5);
-  await expect(site.dialog).toBeVisible();
-  expect((await site.dialog.boundingBox())?.width).toBeCloseTo(1280 * 0.6, 0);
-  expect(asked.filter((url) => url.includes(':9/'))).toEqual([]);
+  await site.pass(6.5);
+  await expect(site.message).toHaveCount(0);
+  await site.pass(1);
+  await expect(site.message.locator('.card')).toHaveCSS(...green);
   await site.dialog.getByRole('button', { name: /^Play/ }).click();
   await expect(site.dialog.locator('iframe')).toHaveAttribute(
     'src',

@@ -1,8 +1,20 @@
 import { restAll } from '../lib/api.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
-import { newCampaign, openEverywhere, outline, saved, stage } from '../lib/workbench.ts';
+import {
+  addTrigger,
+  launch,
+  newCampaign,
+  openCampaign,
+  outline,
+  removeTrigger,
+  saved,
+  say,
+  sentence,
+  side,
+  stage,
+} from '../lib/workbench.ts';
 
-test('J18 a saved block in two campaigns is changed once and changes in both', async ({
+test('J18 three moments on three kinds of page, and a saved block in two of them that is changed once', async ({
   studioPage: page,
   velarium,
   browser,
@@ -14,35 +26,58 @@ test('J18 a saved block in two campaigns is changed once and changes in both', a
   await page.getByRole('dialog').getByLabel('Name').fill('Promise');
   await page.getByRole('button', { name: 'Keep it', exact: true }).click();
   await expect(outline(page).getByText('Saved block')).toBeVisible();
-  await openEverywhere(page, velarium, {
-    reach: { pages: { include: [{ kind: 'exact', address: '/' }], exclude: [], follows: null } },
-  });
+  await say(page, 'after 12 seconds, on home, only on desktops, once');
+  await launch(page);
 
-  await page.getByRole('link', { name: 'Board' }).first().click();
-  await newCampaign(page, 'Articles', /Corner invitation/);
+  await newCampaign(page, 'Articles', /Film night/);
+  await say(page, 'on articles, only on desktops, every time');
+  const reached = await addTrigger(page, 'An element reached');
+  await reached.getByRole('textbox', { name: 'Element' }).fill('.end');
+  await removeTrigger(page, 'Time on the page');
+  await expect(sentence(page)).toContainText('opens on reaching “.end” only on pages of the kind “article”');
+  await launch(page);
+
+  await newCampaign(page, 'Checkout', /Corner invitation/);
   await page.getByRole('button', { name: 'Add a block' }).click();
   await page.getByRole('dialog', { name: 'Add a block' }).getByRole('button', { name: 'Promise' }).click();
   await expect(stage(page, 'desktop').getByText('About twice a month.')).toBeVisible();
-  await openEverywhere(page, velarium, {
-    reach: { pages: { include: [{ kind: 'exact', address: '/about' }], exclude: [], follows: null } },
-  });
+  await say(page, 'after 8 seconds of stillness, on /shop/checkout, only on desktops, every time');
+  await side(page, 'Limits');
+  await page.getByText('Schedule', { exact: true }).click();
+  await page.getByRole('switch', { name: 'Runs at certain times only' }).click();
+  await page.getByRole('textbox', { name: 'Until' }).fill('2031-01-01T00:00');
+  await launch(page);
 
+  await openCampaign(page, 'Checkout');
   await outline(page)
     .getByRole('button', { name: /^Saved block/ })
     .click();
-  await expect(page.getByText('is used by Articles and Home')).toBeVisible();
+  await expect(page.getByText('is used by Checkout and Home')).toBeVisible();
   await page.getByRole('button', { name: 'Change it everywhere' }).click();
   const dialog = page.getByRole('dialog');
   await dialog.getByRole('radio', { name: 'Small print' }).check();
   await dialog.getByRole('button', { name: 'Save it everywhere' }).click();
   await expect(dialog).toHaveCount(0);
-  for (const path of ['/', '/about']) {
+  for (const [path, seconds] of [
+    ['/', 12],
+    ['/shop/checkout', 8],
+  ] as const) {
     const context = await newVisitor(browser);
     const site = await visit(context, velarium.fell + path);
-    await site.pass(0.3);
+    await site.pass(seconds - 1);
+    await expect(site.message).toHaveCount(0);
+    await site.pass(2);
     await expect(site.page.locator('velarium-message .small').first()).toContainText('About twice a month.');
     await context.close();
   }
+  const reading = await visit(await newVisitor(browser), `${velarium.fell}/journal/meteor-notebook`);
+  await reading.pass(20);
+  await expect(reading.message).toHaveCount(0);
+  await reading.page.mouse.move(600, 400);
+  await reading.page.mouse.wheel(0, 9000);
+  await expect.poll(() => reading.pass(0.3).then(() => reading.message.count())).toBe(1);
+  await expect(reading.dialog.getByRole('button', { name: /^Play/ })).toBeVisible();
+
   // Detached, it is this campaign's own again.
   await page.getByRole('button', { name: 'Detach it here' }).click();
   await expect(outline(page).getByText('Saved block')).toHaveCount(0);

@@ -1,28 +1,22 @@
-import type { Condition } from '@velarium/contract';
-import { publish, restAll } from '../lib/api.ts';
+import { restAll } from '../lib/api.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
+import { addCondition, launch, newCampaign, say, sentence, stage } from '../lib/workbench.ts';
 
-/** The audience is set through the API: it has no control in the interface yet. */
-test('J19 third session, from a partner', async ({ velarium, visitor, browser }) => {
+test('J19 third session, from a partner', async ({ studioPage: page, velarium, visitor, browser }) => {
   await restAll(velarium);
-  const item = (condition: Condition) => ({ not: false, condition });
-  await publish(velarium, {
-    reach: {
-      audience: {
-        match: 'all',
-        groups: [
-          {
-            not: false,
-            match: 'all',
-            items: [
-              item({ kind: 'sessions', comparison: 'atLeast', count: 3 }),
-              item({ kind: 'arrival', parameter: 'utm_source', value: 'partner' }),
-            ],
-          },
-        ],
-      },
-    },
-  });
+  await newCampaign(page, 'Partner', /Corner invitation/);
+  // The text that depends on the visitor is looked at as two of them.
+  const heading = stage(page, 'desktop').getByRole('textbox', { name: 'Heading' });
+  await heading.fill('Welcome back, {{visitor.firstName|stargazer}}');
+  await say(page, 'at once, everywhere, on every device, every time');
+  await addCondition(page, 'Sessions so far');
+  await addCondition(page, 'Came with a parameter');
+  await page.getByRole('list').getByText('an arrival with').click();
+  await page.getByRole('combobox', { name: 'Being' }).fill('partner');
+  await expect(sentence(page)).toContainText(
+    'for visitors with at least 3 sessions and with an arrival with “utm_source” being “partner”',
+  );
+  await launch(page);
   const site = await visit(visitor, `${velarium.fell}/?utm_source=partner`);
   for (let session = 1; session <= 2; session++) {
     await site.pass(2);
@@ -30,8 +24,9 @@ test('J19 third session, from a partner', async ({ velarium, visitor, browser })
     await site.page.clock.fastForward('31:00');
     await site.go(`${velarium.fell}/?utm_source=partner`);
   }
-  await site.pass(0.3);
+  await site.pass(0.5);
   await expect(site.message).toHaveCount(1);
+  await expect(site.message.getByRole('heading')).toHaveText('Welcome back, stargazer');
 
   const other = await visit(await newVisitor(browser), `${velarium.fell}/`);
   for (let session = 1; session <= 3; session++) {

@@ -1,18 +1,17 @@
-import { publish, restAll } from '../lib/api.ts';
+import { restAll } from '../lib/api.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
+import { launch, newCampaign, openCampaign, say, sentence, stage } from '../lib/workbench.ts';
 
-/** The rule is set through the API: scroll depth and joining have no control in the interface yet. */
 test('J20 time, scroll or both; again the next day, but never after signing up', async ({
+  studioPage: page,
   velarium,
   browser,
 }) => {
-  const time = { kind: 'time', seconds: 18 } as const;
-  const scroll = { kind: 'scroll', unit: 'percent', amount: 40 } as const;
   const cases = [
-    { triggers: [time], join: 'any', byTime: true, byScroll: false },
-    { triggers: [scroll], join: 'any', byTime: false, byScroll: true },
-    { triggers: [time, scroll], join: 'any', byTime: true, byScroll: true },
-    { triggers: [time, scroll], join: 'all', byTime: false, byScroll: false },
+    { rule: 'after 18 seconds', byTime: true, byScroll: false },
+    { rule: 'after 40 % of the page', byTime: false, byScroll: true },
+    { rule: 'after 18 seconds or after 40 % of the page, the first of them', byTime: true, byScroll: true },
+    { rule: 'after 18 seconds and after 40 % of the page, both', byTime: false, byScroll: false },
   ] as const;
   const arrive = async () => visit(await newVisitor(browser), `${velarium.fell}/journal/meteor-notebook`);
   const scrollDown = async (site: Awaited<ReturnType<typeof arrive>>) => {
@@ -21,29 +20,35 @@ test('J20 time, scroll or both; again the next day, but never after signing up',
     await expect.poll(() => site.page.evaluate(() => scrollY)).toBeGreaterThan(500);
     await site.pass(0.5);
   };
-  for (const { triggers, join, byTime, byScroll } of cases) {
-    await restAll(velarium);
-    await publish(velarium, { triggers, moment: { join } });
+  await restAll(velarium);
+  await newCampaign(page, 'Either', /Corner invitation/);
+  await say(page, 'everywhere, on every device, every time');
+  for (const { rule, byTime, byScroll } of cases) {
+    await say(page, rule);
+    await launch(page);
     const waiting = await arrive();
     await waiting.pass(18.5);
     await expect(waiting.message).toHaveCount(byTime ? 1 : 0);
     const reading = await arrive();
     await scrollDown(reading);
     await expect(reading.message).toHaveCount(byScroll ? 1 : 0);
-    if (join === 'all') {
+    if (!byTime && !byScroll) {
       await scrollDown(waiting);
       await expect(waiting.message).toHaveCount(1);
     }
+    await openCampaign(page, 'Either');
   }
 
   await restAll(velarium);
-  await publish(velarium, {
-    template: 'sky-letter',
-    triggers: [{ kind: 'time', seconds: 0 }],
-    limits: { caps: [{ max: 1, per: { count: 1, unit: 'days' } }], afterConversion: 'ever' },
-  });
+  await page.getByRole('link', { name: 'Board', exact: true }).first().click();
+  await newCampaign(page, 'Next day', /Sky letter/);
+  const button = stage(page, 'desktop').getByRole('textbox', { name: 'Words of the button' });
+  if ((await button.count()) > 0) await button.fill('Send me the sky');
+  await say(page, 'at once, everywhere, on every device, once a day');
+  await expect(sentence(page)).toContainText('after a conversion it never comes again');
+  await launch(page);
   const site = await arrive();
-  await site.pass(0.3);
+  await site.pass(0.5);
   await site.page.getByRole('button', { name: 'Close' }).click();
   await site.page.clock.fastForward('23:00:00');
   await site.reload();
@@ -51,7 +56,7 @@ test('J20 time, scroll or both; again the next day, but never after signing up',
   await expect(site.message).toHaveCount(0);
   // The cap lifts while the page is still open, so it opens there and then.
   await site.page.clock.fastForward('01:01:00');
-  await site.pass(0.3);
+  await site.pass(0.5);
   await expect(site.dialog).toBeVisible();
   await site.page.getByLabel('Your mail address').fill('lark@example.org');
   await site.page.getByRole('checkbox').check();

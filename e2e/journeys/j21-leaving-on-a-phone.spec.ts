@@ -1,6 +1,15 @@
 import { restAll } from '../lib/api.ts';
+import { flick, leaveByMouse } from '../lib/gestures.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
-import { newCampaign, openEverywhere } from '../lib/workbench.ts';
+import {
+  addTrigger,
+  launch,
+  mayComeAgain,
+  newCampaign,
+  removeTrigger,
+  say,
+  sentence,
+} from '../lib/workbench.ts';
 
 test('J21 six hours from first sight, on phones only, whatever is reloaded', async ({
   studioPage: page,
@@ -14,11 +23,19 @@ test('J21 six hours from first sight, on phones only, whatever is reloaded', asy
   await page.getByLabel('Accent as six hex digits').fill('#ffffff');
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Take the Look’s colours' }).click();
-  await openEverywhere(page, velarium, { reach: { devices: ['mobile'] } });
-  await expect(page.getByRole('region', { name: 'Rule sentence' })).toContainText('on phone only');
+  await say(page, 'everywhere, only on phones, every time');
+  const back = await addTrigger(page, 'Leaving by touch');
+  await back.getByRole('radio', { name: 'Back gesture' }).check();
+  await addTrigger(page, 'Leaving by touch');
+  await removeTrigger(page, 'Time on the page');
+  await expect(sentence(page)).toContainText(
+    'opens on the back gesture or on a quick scroll up by touch on every page, on phone only',
+  );
+  await mayComeAgain(page);
+  await launch(page);
 
   const desktop = await visit(await newVisitor(browser), `${velarium.fell}/about`);
-  await desktop.pass(0.5);
+  await leaveByMouse(desktop);
   await expect(desktop.message).toHaveCount(0);
 
   const phone = await newVisitor(browser, {
@@ -26,14 +43,22 @@ test('J21 six hours from first sight, on phones only, whatever is reloaded', asy
     isMobile: true,
     hasTouch: true,
   });
-  const site = await visit(phone, `${velarium.fell}/about`);
-  await site.pass(0.3);
+  const site = await visit(phone, `${velarium.fell}/journal/meteor-notebook`);
+  const leave = async () => {
+    await site.pass(4);
+    for (let n = 0; n < 4; n++) await flick(site.page, 700, 100);
+    await expect.poll(() => site.page.evaluate(() => scrollY)).toBeGreaterThan(900);
+    await site.pass(1);
+    await flick(site.page, 100, 700);
+    await expect.poll(() => site.pass(0.1).then(() => site.message.count())).toBe(1);
+  };
+  await leave();
   const figures = () => site.page.locator('velarium-message b').allTextContents();
   await expect.poll(async () => (await figures())[0]).toMatch(/^0[56]$/);
   await site.pass(600);
   await expect.poll(async () => (await figures()).slice(0, 2)).toEqual(['05', '49']);
   await site.reload();
-  await site.pass(0.3);
+  await leave();
   await expect.poll(async () => (await figures()).slice(0, 2)).toEqual(['05', '49']);
   await phone.close();
 });

@@ -15,6 +15,11 @@ export async function globalSetup(): Promise<() => Promise<void>> {
   const ports = await choosePorts({ studio: 0, edge: 0, fell: 0, skerry: 0, standins: 0, smtp: 0 });
   const whole = await startWhole({ databaseUrl: cluster.urlOf('velarium_seeded'), home, ports });
   await whole.stop();
+  // Nothing is analysed by itself on this cluster; the copies take over what is known of the tables.
+  const seeded = new pg.Client({ connectionString: cluster.urlOf('velarium_seeded') });
+  await seeded.connect();
+  await seeded.query('ANALYZE');
+  await seeded.end();
   process.env.VELARIUM_E2E_DATABASE = cluster.url;
   return async () => {
     await cluster.stop();

@@ -37,6 +37,7 @@ const TABLES = [
   'page_group',
   'page_day',
   'stay_day',
+  'visit',
   'look',
   'picture',
   'picture_file',

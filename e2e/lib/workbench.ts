@@ -1,5 +1,5 @@
 import type { Locator, Page } from '@playwright/test';
-import { publishEverywhere, type RuleOf } from './api.ts';
+import { publishEverywhere } from './api.ts';
 import { expect, type Velarium } from './velarium.ts';
 
 /** Makes a campaign from a template through the interface and opens its Workbench. */
@@ -23,13 +23,13 @@ export async function addBlock(page: Page, kind: string): Promise<void> {
 }
 
 /**
- * Publishes what is on the Workbench, to open at once on every page and device unless the test says otherwise. Reach and
- * moment are set through the API: these journeys are about the message.
+ * Publishes what is on the Workbench, to open at once on every page and device, and stays there. The rule is set through
+ * the API: tests that use this are about the message.
  */
-export async function openEverywhere(page: Page, velarium: Velarium, rule: RuleOf = {}): Promise<string> {
+export async function openEverywhere(page: Page, velarium: Velarium): Promise<string> {
   await saved(page);
   const id = page.url().split('/').at(-1) ?? '';
-  await publishEverywhere(velarium, id, rule);
+  await publishEverywhere(velarium, id, {});
   await page.reload();
   await expect(page.getByText('Running')).toBeVisible();
   return id;
@@ -48,6 +48,59 @@ export async function say(page: Page, rule: string): Promise<void> {
   await expect(page.getByText(/Not understood/)).toHaveCount(0);
   await page.keyboard.press('Enter');
 }
+
+const triggers = (page: Page): Locator => page.getByRole('list', { name: 'Triggers' });
+
+/** Adds a trigger under Moment; answers its row, opened. */
+export async function addTrigger(page: Page, kind: string): Promise<Locator> {
+  await side(page, 'Moment');
+  await page.getByRole('button', { name: 'Add a trigger' }).click();
+  await page.getByRole('menuitem', { name: kind, exact: true }).click();
+  const row = triggers(page).getByRole('listitem').last();
+  await row.locator('summary').click();
+  return row;
+}
+export const removeTrigger = (page: Page, kind: string) =>
+  page
+    .getByRole('button', { name: `Take away: ${kind}` })
+    .first()
+    .click();
+/** The row of a trigger that is there, opened if it is not. */
+export async function trigger(page: Page, words: string): Promise<Locator> {
+  await side(page, 'Moment');
+  const row = triggers(page).getByRole('listitem').filter({ hasText: words });
+  if ((await row.locator('details').getAttribute('open')) === null) await row.locator('summary').click();
+  return row;
+}
+
+/** Adds a condition to the audience, in the first group where there is one. */
+export async function addCondition(page: Page, kind: string): Promise<void> {
+  await side(page, 'Reach');
+  const first = page.getByRole('button', { name: 'Only for some' });
+  const another = page.getByRole('button', { name: 'Another condition' });
+  await first.or(another).click();
+  await page.getByRole('menuitem', { name: kind, exact: true }).click();
+}
+
+/** After a close it may come again at once. */
+export async function mayComeAgain(page: Page): Promise<void> {
+  await side(page, 'Limits');
+  await page.getByText('Stays away', { exact: true }).click();
+  await page
+    .getByRole('group', { name: 'After a close' })
+    .getByRole('radio', { name: 'It may come again' })
+    .check();
+}
+
+/** Where the box stands, under Message. */
+export async function place(page: Page, where: string): Promise<void> {
+  await side(page, 'Message');
+  await page.getByRole('group', { name: 'Place', exact: true }).getByLabel(where, { exact: true }).check();
+}
+
+/** Opens a campaign from the Board. */
+export const openCampaign = (page: Page, name: string) =>
+  page.getByRole('link', { name, exact: true }).click();
 
 /** Publishes through Launch; the Board is shown afterwards. */
 export async function launch(page: Page): Promise<void> {

@@ -134,7 +134,13 @@ export async function startCluster({ home = HOME, isThrowaway = false } = {}) {
   }
 
   function startServer(port) {
-    const careless = ['-c', 'fsync=off', '-c', 'synchronous_commit=off', '-c', 'full_page_writes=off'];
+    // A vacuum that begins by itself keeps a database from being dropped by who is not its superuser.
+    const careless = [
+      'fsync=off',
+      'synchronous_commit=off',
+      'full_page_writes=off',
+      'autovacuum=off',
+    ].flatMap((setting) => ['-c', setting]);
     const server = {
       command: `${programs}/postgres`,
       args: [

@@ -144,11 +144,15 @@ export function startVisit(input: VisitInput): Visit {
     ]);
   };
 
+  const closeAll = (way?: 'script') => {
+    for (const one of [...shown.values()]) one.close(way);
+  };
+
   const endPageView = () => {
     stopObserving();
     stopObserving = () => {};
     clearTimeout(timer);
-    for (const one of [...shown.values()]) one.close(undefined);
+    closeAll();
     tellLeft();
     told?.forgetPage();
   };
@@ -175,7 +179,9 @@ export function startVisit(input: VisitInput): Visit {
       ((deepest / document.documentElement.scrollHeight) * 100) | 0,
     ];
     // People come back to hidden pages: what is told then takes the place of what was.
-    if (`${stay}` !== `${stayed}`) outbox.add({ ...eventOf('left'), stay, stayed, ...told?.recorded() });
+    // Of who is not remembered nothing that the page told is recorded.
+    const facts = storage.isKept() && told?.recorded();
+    if (`${stay}` !== `${stayed}`) outbox.add({ ...eventOf('left'), stay, stayed, ...facts });
     stayed = stay;
   };
   /** What memory says, without the part of this page's visible time that it already holds. */
@@ -265,9 +271,6 @@ export function startVisit(input: VisitInput): Visit {
     stayed = undefined;
     beginPageView();
   };
-  const closeAll = () => {
-    for (const one of [...shown.values()]) one.close('script');
-  };
   const openAtOnce = async (campaign: ManifestCampaign) => {
     const ofView = view;
     const loaded = await load(messageOf(campaign)).catch(() => undefined);
@@ -311,7 +314,7 @@ export function startVisit(input: VisitInput): Visit {
   on(document, ['click'], (event) => {
     const opener = closest(event, '[data-velarium-open]');
     if (opener) openByHand(opener.getAttribute('data-velarium-open') ?? '');
-    if (closest(event, '[data-velarium-close]')) closeAll();
+    if (closest(event, '[data-velarium-close]')) closeAll('script');
   });
   if (site.sharedDomain)
     parts.shareSession?.(site.sharedDomain, script.key, site.sessionMinutes, storage, store);
@@ -325,7 +328,7 @@ export function startVisit(input: VisitInput): Visit {
   return {
     restart,
     showNow(campaign) {
-      closeAll();
+      closeAll('script');
       void openAtOnce(campaign);
     },
     look: () => [
@@ -336,7 +339,7 @@ export function startVisit(input: VisitInput): Visit {
     ],
     api: {
       open: openByHand,
-      close: closeAll,
+      close: () => closeAll('script'),
       event: (name, data) => tell({ kind: 'event', name: String(name), data }),
       page(facts) {
         told?.tellPage(facts);

@@ -19,7 +19,8 @@ export interface PictureDialogProps {
 /** The site's pictures: searched, uploaded, described, chosen. */
 export function PictureDialog({ siteId, onClose, onChoose }: PictureDialogProps) {
   const queryClient = useQueryClient();
-  const { data: pictures, isPending } = useQuery(picturesQuery(siteId));
+  // How often each is used may have changed since they were loaded to be drawn.
+  const { data: pictures, isPending } = useQuery({ ...picturesQuery(siteId), refetchOnMount: 'always' });
   const [search, setSearch] = useState('');
   const [isOver, setOver] = useState(false);
   const input = useRef<HTMLInputElement>(null);

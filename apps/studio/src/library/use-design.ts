@@ -26,7 +26,7 @@ export function useDesign(siteId: string): Design {
       pictures: { ...DRAWN_FILES, ...Object.fromEntries((pictures ?? []).map(({ id, file }) => [id, file])) },
       savedOf: (id) => saved?.find((one) => one.id === id)?.block,
       weightOf: (picture) => pictures?.find(({ id }) => id === picture)?.weight,
-      key: JSON.stringify([looks, saved, pictures?.length]),
+      key: JSON.stringify([looks, saved?.map(({ id, block }) => [id, block]), pictures?.length]),
     };
   }, [looks, pictures, saved]);
 }

@@ -20,7 +20,7 @@ import { SavedEditor } from './editors/saved-editor.tsx';
 import { CodeEditor, ShareEditor } from './editors/share-editor.tsx';
 import { HeadingEditor, TextEditor } from './editors/text-editor.tsx';
 import { NameDialog } from './name-dialog.tsx';
-import { BlockStyle, type BlockStyleProps } from './style-fold.tsx';
+import { BlockStyle, type BlockStyleProps } from './style/block-style.tsx';
 import { type EditBlock, type EditorProps, useEditBlock } from './use-message.ts';
 
 const EDITORS: { readonly [Kind in BlockKind]: (props: EditorProps<Kind>) => ReactNode } = {

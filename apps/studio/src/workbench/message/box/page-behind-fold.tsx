@@ -2,7 +2,10 @@ import { isInterrupting, placedOn } from '@velarium/core';
 import { Fold } from '../../../ui/fold.tsx';
 import { useWorkbench } from '../../store.ts';
 import { ColourField } from '../colour-field.tsx';
-import { PlacedSwitch, Said, ScopeChoice, StyleNumber } from '../style-fold.tsx';
+import { PlacedSwitch } from '../style/placed-switch.tsx';
+import { Said } from '../style/said.tsx';
+import { ScopeChoice } from '../style/scope-choice.tsx';
+import { StyleNumber } from '../style/style-lengths.tsx';
 import { useBoxStyling } from './use-box-styling.ts';
 
 /** What the page behind the box can still do, for all devices or for one. */

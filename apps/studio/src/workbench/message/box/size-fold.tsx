@@ -1,7 +1,10 @@
 import { Fold } from '../../../ui/fold.tsx';
 import { AnchorGrid } from '../../controls/place-control.tsx';
 import { useWorkbench } from '../../store.ts';
-import { Said, SCOPE_WORDS, ScopeChoice, StyleAlign, StyleNumber, StyleSize } from '../style-fold.tsx';
+import { Said } from '../style/said.tsx';
+import { SCOPE_WORDS, ScopeChoice } from '../style/scope-choice.tsx';
+import { StyleNumber, StyleSize } from '../style/style-lengths.tsx';
+import { StyleAlign } from '../style/style-surface.tsx';
 import { useBoxStyling } from './use-box-styling.ts';
 
 const overriddenOn = (style: { tablet: object; mobile: object }) =>

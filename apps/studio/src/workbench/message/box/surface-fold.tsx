@@ -1,7 +1,9 @@
 import { Fold } from '../../../ui/fold.tsx';
 import { ColourField } from '../colour-field.tsx';
 import { GroundField } from '../ground-field.tsx';
-import { Said, ScopeChoice, StyleEdges, StyleOwn } from '../style-fold.tsx';
+import { Said } from '../style/said.tsx';
+import { ScopeChoice } from '../style/scope-choice.tsx';
+import { StyleEdges, StyleOwn } from '../style/style-surface.tsx';
 import { useBoxStyling } from './use-box-styling.ts';
 
 export function SurfaceFold() {

@@ -1,6 +1,6 @@
 import { boxStyle } from '@velarium/core';
 import { useWorkbench, useWorkbenchStore } from '../../store.ts';
-import { type Styling, useStyling } from '../style-fold.tsx';
+import { type Styling, useStyling } from '../style/use-styling.ts';
 import { useLookStyle } from '../use-message.ts';
 
 /** The style of the box as a whole, in the scope that is being set. */

@@ -4,7 +4,9 @@ import { Segments } from '../../../ui/segments.tsx';
 import { Switch } from '../../../ui/switch.tsx';
 import { useWorkbench } from '../../store.ts';
 import { FocusField, PictureField } from '../picture-field.tsx';
-import { Said, ScopeChoice, useStyling } from '../style-fold.tsx';
+import { Said } from '../style/said.tsx';
+import { ScopeChoice } from '../style/scope-choice.tsx';
+import { useStyling } from '../style/use-styling.ts';
 import type { EditorProps } from '../use-message.ts';
 import { AddressField } from './address-field.tsx';
 

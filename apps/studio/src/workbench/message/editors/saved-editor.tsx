@@ -15,7 +15,9 @@ type AnyEditor = (props: { readonly block: Block; readonly edit: EditBlock }) =>
 
 /** A block of the library in its place: changed for all who use it, or detached to be changed here alone. */
 export function SavedEditor({ block, edit, Editor }: EditorProps<'saved'> & { readonly Editor: AnyEditor }) {
-  const { data: saved } = useQuery(savedBlocksQuery(useWorkbench((state) => state.siteId)));
+  const query = savedBlocksQuery(useWorkbench((state) => state.siteId));
+  // Who uses it may have changed since it was loaded to be drawn.
+  const { data: saved } = useQuery({ ...query, refetchOnMount: 'always' });
   const [isChanging, setChanging] = useState(false);
   const known = saved?.find(({ id }) => id === block.saved);
   if (!saved) return <p className="text-soft">Loading …</p>;
