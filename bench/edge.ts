@@ -91,6 +91,8 @@ async function measureIntake(ports: { edge: number; fell: number }, client: pg.C
         session,
         page: '/journal/finding-saturn',
         device: 'desktop',
+        // Each call is a session of its own, so each makes a visit too.
+        ...(n === 0 ? { begun: [1, 'search.example'] } : {}),
         ...(n % 3 === 0 ? {} : { campaign, version: 1 }),
       })),
     });
@@ -107,6 +109,7 @@ async function measureIntake(ports: { edge: number; fell: number }, client: pg.C
       origin: `http://127.0.0.1:${ports.fell}`,
       'content-type': 'text/plain',
       'user-agent': USER_AGENT,
+      'accept-language': 'en-GB,en;q=0.8',
     },
     connections: CONNECTIONS,
     amount: CALLS,
