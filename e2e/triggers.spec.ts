@@ -1,6 +1,6 @@
 import type { BrowserContext } from '@playwright/test';
 import type { Trigger } from '@velarium/contract';
-import { publish, type RuleOf, restAll } from './lib/api.ts';
+import { changeSettings, publish, type RuleOf, restAll } from './lib/api.ts';
 import { flick } from './lib/gestures.ts';
 import { test as base, expect, newVisitor, type SitePage, visit } from './lib/velarium.ts';
 
@@ -365,8 +365,11 @@ const countListeners = (context: BrowserContext) =>
 
 test('a page with only time triggers gets no extras and no watching of scroll or mouse beyond the session’s', async ({
   open,
+  velarium,
   visitor,
 }) => {
+  // What pages tell is recorded by the extras, so a site that wants it has them on every page.
+  await changeSettings(velarium, { recordedFacts: null });
   await countListeners(visitor);
   const requests: string[] = [];
   visitor.on('request', (request) => requests.push(request.url()));

@@ -216,6 +216,11 @@ export class SitePage {
   async pass(seconds: number): Promise<void> {
     await this.page.clock.runFor(seconds * 1000);
   }
+  /** Expects this many messages, once what has begun (a fetch, the sending of events) has come to its end. */
+  async shows(count: number): Promise<void> {
+    await this.settle();
+    await expect(this.message).toHaveCount(count);
+  }
   /** Waits until the tag holds nothing that the server has not said it has stored. */
   async settle(): Promise<void> {
     const isSettled = () =>

@@ -1,5 +1,6 @@
 import type { DataSource } from 'typeorm';
-import { type StoredEvent, storeEvents } from './queries.ts';
+import { storeEvents } from './queries.ts';
+import type { StoredEvent } from './stored-event.ts';
 
 /** Events written by one statement at most. */
 const STATEMENT_SIZE = 2000;

@@ -1,4 +1,5 @@
 export { IntakeFull } from './batcher.ts';
-export { ensurePartitions, type StoredEvent, storeEvents } from './queries.ts';
+export { ensurePartitions, storeEvents } from './queries.ts';
 export { createIntakeService, type IntakeService } from './service.ts';
+export type { StoredEvent } from './stored-event.ts';
 export { type Client, languagesOf } from './visits.ts';

@@ -1,29 +1,7 @@
 import { STAY_DEPTHS, STAY_SECONDS } from '@velarium/core';
 import type { EntityManager } from 'typeorm';
-import { type Begun, type Told, type VisitRow, visitsOf } from './visits.ts';
-
-/** One event as intake stores it, its site known and its time settled. */
-export interface StoredEvent {
-  readonly id: string;
-  readonly at: Date;
-  readonly siteId: string;
-  readonly kind: string;
-  readonly visitor: string;
-  readonly session: string;
-  readonly page: string;
-  readonly device: string;
-  readonly campaign: string | null;
-  readonly version: number | null;
-  readonly closedBy: string | null;
-  readonly variant: string | null;
-  /** Seconds and per cent of the page; see the contract. */
-  readonly stay: readonly [number, number] | null;
-  readonly stayed: readonly [number, number] | null;
-  /** With the first page view of a session. */
-  readonly begun: Begun | null;
-  /** What the page told of the visitor, as far as the site records it. */
-  readonly told: Told | null;
-}
+import type { StoredEvent } from './stored-event.ts';
+import { type VisitRow, visitsOf } from './visits.ts';
 
 const SECONDS = `ARRAY[${STAY_SECONDS.join(',')}]::smallint[]`;
 const DEPTHS = `ARRAY[${STAY_DEPTHS.join(',')}]::smallint[]`;

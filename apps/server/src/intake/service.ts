@@ -10,7 +10,8 @@ import type { LibraryService } from '../library/index.ts';
 import { type PeopleService, readAttachment } from '../people/index.ts';
 import type { SiteService } from '../sites/index.ts';
 import { createBatcher } from './batcher.ts';
-import { ensurePartitions, forgetVisits, type StoredEvent, storeEvents } from './queries.ts';
+import { ensurePartitions, forgetVisits, storeEvents } from './queries.ts';
+import type { StoredEvent } from './stored-event.ts';
 import { type Client, readBegun, readTold, storable } from './visits.ts';
 
 export interface IntakeSite {

@@ -1,6 +1,6 @@
-import type { Browser, System, VisitorEvent } from '@velarium/contract';
+import type { VisitorEvent } from '@velarium/contract';
 import { browserOf, systemOf } from '@velarium/core';
-import type { StoredEvent } from './queries.ts';
+import type { Begun, StoredEvent, Told } from './stored-event.ts';
 
 /** What the request that brought a visit's first page view tells of the visitor. */
 export interface Client {
@@ -8,17 +8,6 @@ export interface Client {
   /** The header of this name, RFC 9110, 12.5.4. */
   readonly acceptLanguage: string;
   readonly country: string | null;
-}
-
-/** How a session began. */
-export interface Begun {
-  readonly number: number;
-  readonly referrer: string;
-  readonly country: string | null;
-  /** Best first, lower case, with commas between. */
-  readonly languages: string;
-  readonly browser: Browser;
-  readonly system: System;
 }
 
 const MOST_LANGUAGES = 8;
@@ -53,14 +42,6 @@ export function readBegun(begun: VisitorEvent['begun'], client: Client): Begun |
     browser: browserOf(agent),
     system: systemOf(agent),
   };
-}
-
-export interface Told {
-  readonly signedIn: boolean | null;
-  readonly items: number | null;
-  readonly total: number | null;
-  /** JSON of an object of texts. */
-  readonly attributes: string;
 }
 
 /** Of what a page told, what the site has asked to be recorded. */
