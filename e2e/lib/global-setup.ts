@@ -21,6 +21,7 @@ export async function globalSetup(): Promise<() => Promise<void>> {
   await seeded.query('ANALYZE');
   await seeded.end();
   process.env.VELARIUM_E2E_DATABASE = cluster.url;
+  process.env.VELARIUM_E2E_ADMIN = cluster.adminUrl;
   return async () => {
     await cluster.stop();
     rmSync(home, { recursive: true, force: true });
