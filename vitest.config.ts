@@ -5,6 +5,8 @@ export default defineConfig({
     include: ['packages/*/src/**/*.test.ts', 'apps/*/src/**/*.test.{ts,tsx}', 'apps/*/test/**/*.test.ts'],
     setupFiles: ['scripts/lib/seed.mjs'],
     globalSetup: ['apps/server/test/global-setup.ts'],
+    // Every core: by itself it leaves one idle, which is half of a machine with two.
+    maxWorkers: '100%',
     testTimeout: 20_000,
     hookTimeout: 60_000,
   },

@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import type { BrowserContext, Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import type { Message } from '@velarium/contract';
 import { FORMATS } from '@velarium/contract/values';
 import { FORMAT_WORDS, picturesOf, TEMPLATES } from '@velarium/core';
@@ -8,6 +8,7 @@ import {
   type DeviceName,
   deviceOptions,
   expectSamePicture,
+  newEmptied,
   openEmptied,
   picturesReady,
 } from './lib/same-picture.ts';
@@ -94,10 +95,11 @@ for (const format of FORMATS) {
     await studio.clock.setFixedTime(NOON);
     const stage = await studio.newPage();
     await signIn(stage, velarium, 'wren@quillonfell.example');
-    const visitors = {} as Record<DeviceName, BrowserContext>;
+    const visitors = {} as Record<DeviceName, Page>;
     for (const device of DEVICES) {
-      visitors[device] = await newVisitor(browser, deviceOptions(device));
-      await visitors[device].clock.setFixedTime(NOON);
+      const context = await newVisitor(browser, deviceOptions(device));
+      await context.clock.setFixedTime(NOON);
+      visitors[device] = await newEmptied(context);
     }
 
     for (const { name, message, address, campaign } of templates) {
@@ -121,8 +123,8 @@ for (const format of FORMATS) {
       await stage.getByRole('button', { name: /^Tablet/ }).click();
       pictures.tablet = await pictureOnStage(stage, 'tablet', message);
 
-      for (const device of DEVICES) {
-        const page = await visitors[device].newPage();
+      const compare = async (device: DeviceName) => {
+        const page = visitors[device];
         await openEmptied(page, velarium.fell + address);
         await expect(page.locator('velarium-message .card')).toBeVisible();
         await picturesReady(page);
@@ -138,9 +140,9 @@ for (const format of FORMATS) {
           page: await page.screenshot(),
           hasDrawing: picturesOf(message).length > 0,
         });
-        await page.close();
-      }
+      };
+      await Promise.all(DEVICES.map(compare));
     }
-    await Promise.all([studio, ...Object.values(visitors)].map((context) => context.close()));
+    await Promise.all([stage, ...Object.values(visitors)].map((page) => page.context().close()));
   });
 }

@@ -1,5 +1,5 @@
 import { writeFileSync } from 'node:fs';
-import type { Page, TestInfo } from '@playwright/test';
+import type { BrowserContext, Page, TestInfo } from '@playwright/test';
 import sharp from 'sharp';
 import { expect } from './velarium.ts';
 
@@ -19,8 +19,9 @@ export const deviceOptions = (device: DeviceName) => {
   };
 };
 
-/** Opens a page of the site and takes everything of its own away, so that nothing but the message is in the picture. */
-export async function openEmptied(page: Page, address: string): Promise<void> {
+/** A page for visits on which nothing but the message is in the picture; see {@link openEmptied}. */
+export async function newEmptied(context: BrowserContext): Promise<Page> {
+  const page = await context.newPage();
   // What the stage shows in place of a number that only visitors make.
   await page.route('**/counts/*', (route) =>
     route.fulfill({
@@ -33,6 +34,11 @@ export async function openEmptied(page: Page, address: string): Promise<void> {
   await page.addInitScript(() => localStorage.clear());
   // The stage shows the share sheet whether this browser has one or not.
   await page.addInitScript(() => Object.assign(navigator, { share: () => Promise.resolve() }));
+  return page;
+}
+
+/** Opens a page of the site and takes everything of its own away. */
+export async function openEmptied(page: Page, address: string): Promise<void> {
   await page.goto(address);
   await page.evaluate(() => {
     for (const sheet of document.querySelectorAll('link[rel=stylesheet]')) sheet.remove();

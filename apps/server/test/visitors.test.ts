@@ -136,9 +136,11 @@ describe('what pages tell of a visitor', () => {
     const answers = await Promise.all([
       arrive({ page: '/a\u0000b', begun: [1, 'a\ud800.example'] }),
       tell(),
+      arrive({ page: `/${'\u8a9e'.repeat(2000)}` }),
       arrive({ page: '/c' }),
     ]);
-    expect(answers.map(({ statusCode }) => statusCode)).toEqual([204, 204, 204]);
+    expect(answers.map(({ statusCode }) => statusCode)).toEqual([204, 204, 204, 204]);
+    expect((await seen()).landings.map(({ value }) => value.slice(0, 10))).toContain('/%E8%AA%9E');
     expect((await seen()).attributes).toEqual([{ name: 'firstName', value: 'Ida', visitors: 1 }]);
     expect((await seen()).referrers).toEqual([{ value: 'a.example', visitors: 1 }]);
   });

@@ -12,7 +12,7 @@ import type { SiteService } from '../sites/index.ts';
 import { createBatcher } from './batcher.ts';
 import { ensurePartitions, forgetVisits, storeEvents } from './queries.ts';
 import type { StoredEvent } from './stored-event.ts';
-import { type Client, readBegun, readTold, storable } from './visits.ts';
+import { type Client, pageAddress, readBegun, readTold, storable } from './visits.ts';
 
 export interface IntakeSite {
   readonly id: string;
@@ -90,7 +90,7 @@ export function createIntakeService({
           fields: answers,
           consentText: form.consentText || null,
           consentedAt: form.consentText ? now : null,
-          page: storable(event.page),
+          page: pageAddress(event.page),
           submittedAt: now,
         };
         await people.add(manager, lead, attachments);
@@ -130,7 +130,7 @@ function storedEvent(
     kind: event.kind,
     visitor,
     session: event.session,
-    page: storable(event.page),
+    page: pageAddress(event.page),
     device: event.device,
     campaign: event.campaign ?? null,
     version: event.version ?? null,

@@ -1,4 +1,5 @@
 import type { VisitorEvent } from '@velarium/contract';
+import { LIMITS } from '@velarium/contract/values';
 import { browserOf, systemOf } from '@velarium/core';
 import type { Begun, StoredEvent, Told } from './stored-event.ts';
 
@@ -29,6 +30,15 @@ export function languagesOf(acceptLanguage: string): string {
 
 /** Text a database can hold: PostgreSQL takes neither NUL nor half a surrogate pair. */
 export const storable = (text: string): string => text.replace(/[\0\p{Surrogate}]/gu, '');
+
+/**
+ * A page's address as a browser writes it, without a sign outside ASCII (RFC 3986, 2.1). Whoever makes up events may
+ * send others, and an index takes no key longer than a third of a page of the database.
+ */
+export const pageAddress = (text: string): string =>
+  storable(text)
+    .replace(/[^\x20-\x7e]/gu, encodeURIComponent)
+    .slice(0, LIMITS.pageAddress);
 
 export function readBegun(begun: VisitorEvent['begun'], client: Client): Begun | null {
   if (!begun) return null;
