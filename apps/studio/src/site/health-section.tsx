@@ -10,7 +10,7 @@ const SIGNS: Readonly<
 > = {
   wrong: { sign: '■', word: 'Wrong', tone: 'text-halt' },
   look: { sign: '▲', word: 'Worth a look', tone: 'text-hold' },
-  good: { sign: '●', word: 'Well', tone: 'text-sail' },
+  good: { sign: '●', word: 'Well', tone: 'text-ink' },
 };
 
 /** How the site carries the tag and what its campaigns need, sign by sign. */
@@ -35,7 +35,7 @@ export function HealthSection({ site }: { readonly site: Site }) {
   });
   return (
     <div className="grid gap-7">
-      <ul aria-label="Signs of health" className="border-t border-line">
+      <ul aria-label="Signs of health" className="-mt-3">
         {signs.map(({ code, state, text, mend }) => {
           const { sign, word, tone } = SIGNS[state];
           return (
@@ -79,7 +79,7 @@ function DayBars({ days }: { readonly days: readonly number[] }) {
           >
             <span className="text-xs text-soft tabular-nums">{views.toLocaleString('en-GB')}</span>
             <span
-              className="block w-full bg-line-strong"
+              className="block w-full border-t-2 border-line-strong bg-line"
               style={{ blockSize: `${(views / most) * BAR_PX}px` }}
             />
             <span className="sr-only">{dayOf(position)}</span>
