@@ -33,6 +33,9 @@ const FOREVER = 'public, max-age=31536000, immutable';
 /** Always asked for again, answered 304 from memory: a publish is seen at the next load. */
 const REVALIDATE = 'public, max-age=0, must-revalidate';
 
+const JAVASCRIPT = 'text/javascript; charset=utf-8';
+const JSON_TYPE = 'application/json; charset=utf-8';
+
 /** Message files kept compressed in memory at most. */
 const MESSAGES_READY = 2000;
 
@@ -101,20 +104,21 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
 
   app.get<{ Params: { key: string } }>('/tag/:key.js', async (request, reply) => {
     await siteOf(request.params.key);
-    return serve(request, reply, tag, 'text/javascript; charset=utf-8', 'public, max-age=300');
+    return serve(request, reply, tag, { type: JAVASCRIPT, cache: 'public, max-age=300' });
   });
   for (const name of files) {
     const file = fileOf(name, '');
-    app.get(`/tag/${name}`, (request, reply) => {
-      // A module of another origin is only run when any page may read it; it holds nothing of anybody.
-      reply.header('access-control-allow-origin', '*');
-      return serve(request, reply, file, 'text/javascript; charset=utf-8', FOREVER);
-    });
+    // A module of another origin is only run when any page may read it; it holds nothing of anybody.
+    app.get(`/tag/${name}`, (request, reply) =>
+      serve(request, reply, file, { type: JAVASCRIPT, cache: FOREVER, origin: '*' }),
+    );
   }
-  const serveManifest = (request: FastifyRequest, reply: FastifyReply, site: EdgeSite) => {
-    allowOrigin(request, reply, site);
-    return serve(request, reply, site.manifest, 'application/json; charset=utf-8', REVALIDATE);
-  };
+  const serveManifest = (request: FastifyRequest, reply: FastifyReply, site: EdgeSite) =>
+    serve(request, reply, site.manifest, {
+      type: JSON_TYPE,
+      cache: REVALIDATE,
+      origin: ownOrigin(request, site),
+    });
   app.get<{ Params: { key: string } }>('/tag/:key/manifest.json', (request, reply) => {
     const site = directory.peek(request.params.key);
     if (site) return serveManifest(request, reply, site);
@@ -127,8 +131,11 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
       const site = await siteOf(key);
       const file = await messageFile(site.id, hash);
       if (!file) throw notFound('message');
-      allowOrigin(request, reply, site);
-      return serve(request, reply, file, 'application/json; charset=utf-8', FOREVER);
+      return serve(request, reply, file, {
+        type: JSON_TYPE,
+        cache: FOREVER,
+        origin: ownOrigin(request, site),
+      });
     },
   );
 
@@ -207,27 +214,48 @@ const busy = () =>
   new ProblemError(503, 'busy', 'Busy', 'Too much is waiting to be stored. Send it again later.');
 const isBot = (request: FastifyRequest): boolean => isbot(request.headers['user-agent'] ?? '');
 
-/** Sends ready bytes in the best coding the client takes, or 304 when it has them. Source: RFC 9110, 13.1.2. */
-function serve(request: FastifyRequest, reply: FastifyReply, file: ServedFile, type: string, cache: string) {
-  const headers: Record<string, string> = { 'cache-control': cache, vary: 'accept-encoding, origin' };
-  if (file.etag) headers.etag = file.etag;
-  if (file.etag && isKnown(request.headers['if-none-match'], file.etag)) {
-    return reply.status(304).headers(headers).send();
+interface Serving {
+  readonly type: string;
+  readonly cache: string;
+  /** The origin whose pages may read it. */
+  readonly origin?: string | undefined;
+}
+
+/**
+ * Sends ready bytes in the best coding the client takes, or 304 when it has them. Source: RFC 9110, 13.1.2.
+ * Written to the connection itself: nothing the framework would do to the answer is left to do, and doing it costs a
+ * third of all requests.
+ */
+function serve(
+  { headers: asked }: FastifyRequest,
+  reply: FastifyReply,
+  file: ServedFile,
+  { type, cache, origin }: Serving,
+): FastifyReply {
+  const headers = ['cache-control', cache, 'vary', 'accept-encoding, origin'];
+  if (file.etag) headers.push('etag', file.etag);
+  if (origin) headers.push('access-control-allow-origin', origin);
+  reply.hijack();
+  if (file.etag && isKnown(asked['if-none-match'], file.etag)) {
+    reply.raw.writeHead(304, headers).end();
+    return reply;
   }
-  headers['content-type'] = type;
-  const accepted = request.headers['accept-encoding'];
-  const coding = !accepted
+  const coding = codingOf(asked['accept-encoding']);
+  const body = coding === 'br' ? file.brotli : coding === 'gzip' ? file.gzip : file.plain;
+  headers.push('content-type', type, 'content-length', String(body.byteLength));
+  if (coding) headers.push('content-encoding', coding);
+  reply.raw.writeHead(200, headers).end(body);
+  return reply;
+}
+
+const codingOf = (accepted: string | string[] | undefined): 'br' | 'gzip' | undefined =>
+  !accepted
     ? undefined
-    : /\bbr\b/.test(accepted)
+    : /\bbr\b/.test(`${accepted}`)
       ? 'br'
-      : /\bgzip\b/.test(accepted)
+      : /\bgzip\b/.test(`${accepted}`)
         ? 'gzip'
         : undefined;
-  if (coding) headers['content-encoding'] = coding;
-  return reply
-    .headers(headers)
-    .send(coding === 'br' ? file.brotli : coding === 'gzip' ? file.gzip : file.plain);
-}
 
 function isKnown(ifNoneMatch: string | undefined, etag: string): boolean {
   if (ifNoneMatch === undefined) return false;
@@ -235,12 +263,15 @@ function isKnown(ifNoneMatch: string | undefined, etag: string): boolean {
   return ifNoneMatch.split(',').some((one) => one.trim().replace(/^W\//, '') === etag);
 }
 
+/** The origin a page of the site asks from; none for anybody else's. */
+const ownOrigin = ({ headers: { origin } }: FastifyRequest, site: EdgeSite): string | undefined =>
+  origin !== undefined && site.origins.has(origin) ? origin : undefined;
+
 /** Lets the site's own pages, and no others, read the answer. */
 function allowOrigin(request: FastifyRequest, reply: FastifyReply, site: EdgeSite): boolean {
-  const { origin } = request.headers;
-  if (origin === undefined || !site.origins.has(origin)) return false;
-  reply.header('access-control-allow-origin', origin);
-  return true;
+  const origin = ownOrigin(request, site);
+  if (origin !== undefined) reply.header('access-control-allow-origin', origin);
+  return origin !== undefined;
 }
 
 function assertOrigin(request: FastifyRequest, reply: FastifyReply, site: EdgeSite): void {
