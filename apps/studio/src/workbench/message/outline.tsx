@@ -1,25 +1,12 @@
-import {
-  closestCenter,
-  DndContext,
-  type DragEndEvent,
-  KeyboardSensor,
-  PointerSensor,
-  useDroppable,
-  useSensor,
-  useSensors,
-} from '@dnd-kit/core';
-import {
-  SortableContext,
-  sortableKeyboardCoordinates,
-  useSortable,
-  verticalListSortingStrategy,
-} from '@dnd-kit/sortable';
+import { useDroppable } from '@dnd-kit/core';
+import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import type { Block } from '@velarium/contract';
 import { blocksOfStep, findPlace } from '@velarium/core';
 import { GripVertical, Square } from 'lucide-react';
 import { memo, useMemo } from 'react';
 import { cx } from '../../ui/cx.ts';
+import { SortableList } from '../../ui/sortable-list.tsx';
 import { useWorkbench, useWorkbenchStore } from '../store.ts';
 import { blockActions } from './block-actions.ts';
 import { BLOCK_WORDS, BlockSign, blockWords } from './block-names.tsx';
@@ -31,18 +18,11 @@ export function Outline() {
   const step = useWorkbench((state) => state.document.message.steps.find(({ id }) => id === state.stepId));
   const isBoxChosen = useWorkbench((state) => state.selectedBlock === null);
   const canEdit = useWorkbench((state) => state.canEdit);
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
   if (!step) return null;
   const ids = blocksOfStep(step).map(({ id }) => id);
 
-  const onDragEnd = ({ active, over }: DragEndEvent) => {
-    if (!over || active.id === over.id) return;
+  const move = (id: string, target: string) => {
     const { message } = store.getState().document;
-    const id = String(active.id);
-    const target = String(over.id);
     if (target.startsWith('column:')) {
       actions.move(id, { stepId: step.id, columnId: target.slice('column:'.length), at: 0 });
       return;
@@ -65,15 +45,13 @@ export function Outline() {
         <Square size={14} aria-hidden className="text-soft" />
         The box
       </button>
-      <DndContext sensors={canEdit ? sensors : []} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
-        <SortableContext items={ids} strategy={verticalListSortingStrategy}>
-          <ul aria-label="Blocks" className="max-h-64 overflow-auto">
-            {step.blocks.map((block) => (
-              <OutlineItem key={block.id} block={block} />
-            ))}
-          </ul>
-        </SortableContext>
-      </DndContext>
+      <SortableList ids={ids} canDrag={canEdit} onMove={move}>
+        <ul aria-label="Blocks" className="max-h-64 overflow-auto">
+          {step.blocks.map((block) => (
+            <OutlineItem key={block.id} block={block} />
+          ))}
+        </ul>
+      </SortableList>
       {step.blocks.length === 0 && (
         <p className="px-1.5 py-2 text-sm text-soft">This step is empty. Add a block below.</p>
       )}

@@ -1,18 +1,4 @@
-import {
-  closestCenter,
-  DndContext,
-  type DragEndEvent,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-} from '@dnd-kit/core';
-import {
-  SortableContext,
-  sortableKeyboardCoordinates,
-  useSortable,
-  verticalListSortingStrategy,
-} from '@dnd-kit/sortable';
+import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { useQuery } from '@tanstack/react-query';
 import { placeInOrder } from '@velarium/core';
@@ -20,6 +6,7 @@ import { GripVertical } from 'lucide-react';
 import { campaignsQuery } from '../../../api/queries.ts';
 import { cx } from '../../../ui/cx.ts';
 import { Segments } from '../../../ui/segments.tsx';
+import { SortableList } from '../../../ui/sortable-list.tsx';
 import { useWorkbench, useWorkbenchStore } from '../../store.ts';
 
 interface Place {
@@ -36,10 +23,6 @@ export function OrderControl() {
   const { priority, whenBusy } = useWorkbench((state) => state.document.rule.limits);
   const canEdit = useWorkbench((state) => state.canEdit);
   const { data: campaigns = [] } = useQuery(campaignsQuery(useWorkbench((state) => state.siteId)));
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
   const set = (change: { priority?: number; whenBusy?: 'wait' | 'yield' }, key: string) =>
     store.getState().editRule((rule) => ({ ...rule, limits: { ...rule.limits, ...change } }), `order.${key}`);
   const order: Place[] = campaigns
@@ -50,12 +33,11 @@ export function OrderControl() {
       priority: one.id === id ? priority : one.rule.limits.priority,
     }))
     .sort((a, b) => b.priority - a.priority);
-  const onDragEnd = ({ active, over }: DragEndEvent) => {
-    if (!over || active.id === over.id) return;
+  const move = (_: string, over: string) => {
     const others = order.filter((one) => one.id !== id);
     const from = order.findIndex((one) => one.id === id);
-    const to = order.findIndex((one) => one.id === over.id);
-    const at = others.findIndex((one) => one.id === over.id) + (to > from ? 1 : 0);
+    const to = order.findIndex((one) => one.id === over);
+    const at = others.findIndex((one) => one.id === over) + (to > from ? 1 : 0);
     set(
       {
         priority: placeInOrder(
@@ -69,18 +51,16 @@ export function OrderControl() {
   return (
     <fieldset className="grid grid-cols-[minmax(0,1fr)] gap-3">
       <legend className="mb-1 text-sm font-medium">When two want to open at once</legend>
-      <DndContext sensors={canEdit ? sensors : []} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
-        <SortableContext items={order.map((one) => one.id)} strategy={verticalListSortingStrategy}>
-          <ol
-            aria-label="Order of the site’s campaigns"
-            className="max-h-52 overflow-auto border-y border-line"
-          >
-            {order.map((one) => (
-              <Row key={one.id} place={one} isThis={one.id === id} canMove={canEdit && one.id === id} />
-            ))}
-          </ol>
-        </SortableContext>
-      </DndContext>
+      <SortableList ids={order.map((one) => one.id)} canDrag={canEdit} onMove={move}>
+        <ol
+          aria-label="Order of the site’s campaigns"
+          className="max-h-52 overflow-auto border-y border-line"
+        >
+          {order.map((one) => (
+            <Row key={one.id} place={one} isThis={one.id === id} canMove={canEdit && one.id === id} />
+          ))}
+        </ol>
+      </SortableList>
       <p className="text-xs text-soft">
         Drag this campaign, or move it with Space and the arrow keys. Of equals the one triggered earlier goes
         first, then the older.
