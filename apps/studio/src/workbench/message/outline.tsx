@@ -19,7 +19,12 @@ export function Outline() {
   const isBoxChosen = useWorkbench((state) => state.selectedBlock === null);
   const canEdit = useWorkbench((state) => state.canEdit);
   if (!step) return null;
-  const ids = blocksOfStep(step).map(({ id }) => id);
+  const blocks = blocksOfStep(step);
+  const ids = blocks.map(({ id }) => id);
+  const nameOf = (id: string) => {
+    const block = blocks.find((one) => one.id === id);
+    return block ? `${BLOCK_WORDS[block.kind]} ${blockWords(block)}`.trim() : 'An empty column';
+  };
 
   const move = (id: string, target: string) => {
     const { message } = store.getState().document;
@@ -45,7 +50,7 @@ export function Outline() {
         <Square size={14} aria-hidden className="text-soft" />
         The box
       </button>
-      <SortableList ids={ids} canDrag={canEdit} onMove={move}>
+      <SortableList ids={ids} canDrag={canEdit} nameOf={nameOf} onMove={move}>
         <ul aria-label="Blocks" className="max-h-64 overflow-auto">
           {step.blocks.map((block) => (
             <OutlineItem key={block.id} block={block} />

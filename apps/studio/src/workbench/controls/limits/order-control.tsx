@@ -25,7 +25,9 @@ export function OrderControl() {
   const { data: campaigns = [] } = useQuery(campaignsQuery(useWorkbench((state) => state.siteId)));
   const set = (change: { priority?: number; whenBusy?: 'wait' | 'yield' }, key: string) =>
     store.getState().editRule((rule) => ({ ...rule, limits: { ...rule.limits, ...change } }), `order.${key}`);
-  const order: Place[] = campaigns
+  // They come the newest first; of equals the older goes first, and so it stands.
+  const order: Place[] = [...campaigns]
+    .reverse()
     .filter((one) => one.id === id || ['running', 'scheduled', 'resting'].includes(one.state))
     .map((one) => ({
       id: one.id,
@@ -33,6 +35,7 @@ export function OrderControl() {
       priority: one.id === id ? priority : one.rule.limits.priority,
     }))
     .sort((a, b) => b.priority - a.priority);
+  const nameOf = (of: string) => order.find((one) => one.id === of)?.name ?? '';
   const move = (_: string, over: string) => {
     const others = order.filter((one) => one.id !== id);
     const from = order.findIndex((one) => one.id === id);
@@ -43,6 +46,7 @@ export function OrderControl() {
         priority: placeInOrder(
           others.map((one) => one.priority),
           at,
+          to > from ? 'down' : 'up',
         ),
       },
       'priority',
@@ -51,7 +55,7 @@ export function OrderControl() {
   return (
     <fieldset className="grid grid-cols-[minmax(0,1fr)] gap-3">
       <legend className="mb-1 text-sm font-medium">When two want to open at once</legend>
-      <SortableList ids={order.map((one) => one.id)} canDrag={canEdit} onMove={move}>
+      <SortableList ids={order.map((one) => one.id)} canDrag={canEdit} nameOf={nameOf} onMove={move}>
         <ol
           aria-label="Order of the site’s campaigns"
           className="max-h-52 overflow-auto border-y border-line"
