@@ -1,6 +1,6 @@
 import { useQueries } from '@tanstack/react-query';
 import type { Site } from '@velarium/contract';
-import { type HealthSign, siteHealth } from '@velarium/core';
+import { figure, type HealthSign, siteHealth } from '@velarium/core';
 import { campaignsQuery, daysQuery, seenValuesQuery, sitePagesQuery } from '../api/queries.ts';
 import { ErrorState, Skeleton } from '../ui/states.tsx';
 import { useSitePages } from './use-site.ts';
@@ -75,9 +75,9 @@ function DayBars({ days }: { readonly days: readonly number[] }) {
           <li
             key={dayOf(position)}
             className="grid h-full flex-1 content-end justify-items-center gap-1"
-            title={`${dayOf(position)}: ${views.toLocaleString('en-GB')}`}
+            title={`${dayOf(position)}: ${figure(views)}`}
           >
-            <span className="text-xs text-soft tabular-nums">{views.toLocaleString('en-GB')}</span>
+            <span className="text-xs text-soft tabular-nums">{figure(views)}</span>
             <span
               className="block w-full border-t-2 border-line-strong bg-line"
               style={{ blockSize: `${(views / most) * BAR_PX}px` }}

@@ -1,6 +1,6 @@
 import type { AudienceShare } from '@velarium/contract';
 import { expect, it } from 'vitest';
-import { audienceShareWords } from './share-words.ts';
+import { audienceShareWords, shareInside } from './share-words.ts';
 
 const share: AudienceShare = {
   visitors: 5400,
@@ -32,4 +32,12 @@ it.each<[what: string, change: Partial<AudienceShare>, words: string]>([
   ],
 ])('%s', (_what, change, words) => {
   expect(audienceShareWords({ ...share, ...change })).toBe(words);
+});
+
+it.each([
+  [81, 263, 81 / 263],
+  [0, 5, 0],
+  [0, 0, 0],
+])('%i of %i is the part %d', (inside, of, part) => {
+  expect(shareInside({ inside, of })).toBe(part);
 });

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { figure } from '@velarium/core';
 import { useDeferredValue, useState } from 'react';
 import { countriesQuery } from '../../api/queries.ts';
 import { Field } from '../../ui/field.tsx';
@@ -15,7 +16,7 @@ export function CountrySourceNote() {
   const file =
     networks === 0
       ? 'The server has no country file'
-      : `The server’s country file knows ${networks.toLocaleString('en-GB')} networks`;
+      : `The server’s country file knows ${figure(networks)} networks`;
   return (
     <section className="grid gap-3">
       <h2 className="font-serif text-xl">Countries</h2>

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Audience } from '@velarium/contract';
-import { audienceShareWords } from '@velarium/core';
+import { audienceShareWords, shareInside } from '@velarium/core';
 import { audienceShareQuery } from '../../../api/queries.ts';
 import { Button } from '../../../ui/button.tsx';
 import { useWorkbench, useWorkbenchLater } from '../../store.ts';
@@ -28,7 +28,7 @@ function Share({ audience }: { readonly audience: Audience }) {
       </p>
     );
   }
-  const share = data && data.of > 0 ? data.inside / data.of : 0;
+  const share = data ? shareInside(data) : 0;
   return (
     <div className="grid gap-1.5">
       <div aria-hidden className="h-1.5 bg-line">
