@@ -25,7 +25,8 @@ export async function startWhole({ databaseUrl, home, ports, env = {} }) {
     VELARIUM_SECRET_FILE: secretFile,
     VELARIUM_COUNTRY_FILE: `${ROOT}/apps/standins/countries.csv`,
     // Tests and demonstrations say from which documentation network they come.
-    VELARIUM_TRUST_PROXY: '1',
+    VELARIUM_TRUSTED_PROXIES: '127.0.0.1',
+    VELARIUM_EDGE_FOLDER: `${home}/edge`,
     DATABASE_URL: databaseUrl,
     ...env,
   };

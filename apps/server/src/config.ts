@@ -16,8 +16,12 @@ export interface Config {
   readonly studioFiles: string;
   readonly tagFiles: string;
   readonly isBehindTls: boolean;
-  /** Whether the edge believes `x-forwarded-for`: only behind a proxy of one's own that sets it. */
-  readonly trustsProxy: boolean;
+  /** The address to listen on: loopback alone unless it is said. */
+  readonly host: string;
+  /** Addresses and networks of one's own proxies, with commas between: what they say of who asks is believed. */
+  readonly trustedProxies: string;
+  /** Where an edge keeps what it must serve while the database is away. */
+  readonly edgeFolder: string;
   /** A file of networks and their countries, and a header in which a proxy tells the country, lower case. */
   readonly countryFile: string | null;
   readonly countryHeader: string | null;
@@ -43,7 +47,9 @@ export function readConfig(args: readonly string[], env: NodeJS.ProcessEnv): Con
     studioFiles: env.VELARIUM_STUDIO_FILES ?? `${here}../studio/dist`,
     tagFiles: env.VELARIUM_TAG_FILES ?? `${here}../../packages/tag/dist`,
     isBehindTls: env.VELARIUM_TLS === '1',
-    trustsProxy: env.VELARIUM_TRUST_PROXY === '1',
+    host: env.VELARIUM_HOST ?? '127.0.0.1',
+    trustedProxies: env.VELARIUM_TRUSTED_PROXIES ?? '',
+    edgeFolder: env.VELARIUM_EDGE_FOLDER ?? `${env.VELARIUM_HOME ?? '.velarium'}/edge`,
     countryFile: env.VELARIUM_COUNTRY_FILE ?? null,
     countryHeader: env.VELARIUM_COUNTRY_HEADER?.toLowerCase() ?? null,
   };

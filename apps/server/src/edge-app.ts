@@ -1,19 +1,20 @@
 import Fastify, { type FastifyInstance, LogController } from 'fastify';
-import { edgeRoutes, type SiteDirectory } from './edge/index.ts';
+import { type EdgeServices, edgeRoutes, type SiteDirectory, type TagFiles } from './edge/index.ts';
 import type { CountrySource } from './infra/countries.ts';
 import { answerWithProblems } from './infra/problem.ts';
-import { servePictures } from './library/index.ts';
+import { SLOW_CLIENTS } from './infra/slow-clients.ts';
+import { type LibraryService, servePictures } from './library/index.ts';
 import type { PreviewTokens } from './publishing/index.ts';
-import type { Services } from './services.ts';
 
 export interface EdgeAppOptions {
-  readonly services: Services;
+  /** What the database answers. @throws {ProblemError} 503 until it has been reached for the first time. */
+  readonly services: () => EdgeServices & { readonly library: LibraryService };
   readonly directory: SiteDirectory;
-  readonly tagFiles: string;
+  readonly tagFiles: TagFiles;
   readonly previews: PreviewTokens;
   /** Where a visitor is, from the address or from a header that the operator's own proxy sets. */
   readonly country: CountrySource;
-  readonly trustsProxy: boolean;
+  readonly trustedProxies: string;
   readonly logLevel?: string;
 }
 
@@ -24,12 +25,13 @@ export async function createEdgeApp({
   tagFiles,
   previews,
   country,
-  trustsProxy,
+  trustedProxies,
   logLevel,
 }: EdgeAppOptions): Promise<FastifyInstance> {
   const app = Fastify({
+    ...SLOW_CLIENTS,
     logger: { level: logLevel ?? 'warn' },
-    trustProxy: trustsProxy,
+    trustProxy: trustedProxies === '' ? false : trustedProxies,
     // Two lines and a logger for each request would cost more than most requests here do.
     logController: new LogController({ disableRequestLogging: true }),
     childLoggerFactory: (logger) => logger,
@@ -37,15 +39,7 @@ export async function createEdgeApp({
     ajv: { customOptions: { removeAdditional: false, coerceTypes: false, useDefaults: false } },
   });
   answerWithProblems(app);
-  await app.register(edgeRoutes, {
-    directory,
-    publishing: services.publishing,
-    results: services.results,
-    intake: services.intake,
-    tagFiles,
-    previews,
-    country,
-  });
-  await app.register(servePictures, { library: services.library });
+  await app.register(edgeRoutes, { directory, services, tagFiles, previews, country });
+  await app.register(servePictures, { library: () => services().library });
   return app;
 }

@@ -1,84 +1,158 @@
 import 'reflect-metadata';
 import type { DataSource } from 'typeorm';
-import { readConfig } from './config.ts';
+import { type Config, readConfig } from './config.ts';
 import { seedDemo } from './demo/seed.ts';
-import { createSiteDirectory, onSiteChanged } from './edge/index.ts';
+import {
+  createKeptFiles,
+  createSiteDirectory,
+  createTagFiles,
+  findReleased,
+  keepRelease,
+  onSiteChanged,
+  readRelease,
+} from './edge/index.ts';
 import { createEdgeApp } from './edge-app.ts';
 import { type CountrySource, NO_COUNTRIES, readCountries } from './infra/countries.ts';
+import { databaseFault } from './infra/database-fault.ts';
 import { createDataSource } from './infra/orm.ts';
+import { databaseAway } from './infra/problem.ts';
 import { createPreviewTokens } from './publishing/index.ts';
-import { createServices } from './services.ts';
+import { createServices, type Services } from './services.ts';
 import { createStudioApp } from './studio-app.ts';
 
 const HOUR_MS = 3_600_000;
-const HOST = '127.0.0.1';
+/** How often a database that is away is tried. */
+const RETRY_MS = 1000;
+/** How long an end in good order may take. What is under way then was not acknowledged, and comes again. */
+const END_MS = 4000;
 
-async function main(): Promise<void> {
-  const config = readConfig(process.argv.slice(2), process.env);
-  const db = await createDataSource(config.databaseUrl).initialize();
-  const undo: (() => unknown)[] = [() => db.destroy()];
-  const stop = async () => {
-    for (const take of undo.splice(0).reverse()) await take();
-  };
-  try {
-    await migrate(db);
-    const services = createServices(db);
-    await services.intake.tidy();
-    await services.publishing.prepareMissing();
-    if (process.env.VELARIUM_DEMO_ORIGINS)
-      await seedDemo(services, process.env.VELARIUM_DEMO_ORIGINS.split(','));
+type Undo = () => unknown;
 
-    const country: CountrySource = {
-      ...(config.countryFile ? readCountries(config.countryFile) : NO_COUNTRIES),
-      header: config.countryHeader,
-    };
-    if (config.roles.includes('studio')) {
-      const studio = await createStudioApp({ ...config, services, country });
-      await studio.listen({ port: config.studioPort, host: HOST });
-      undo.push(() => studio.close());
-    }
-    if (config.roles.includes('edge')) {
-      const directory = createSiteDirectory(services.sites, services.publishing);
-      undo.push(
-        await onSiteChanged(config.databaseUrl, {
-          onChanged: directory.forget,
-          onReconnected: directory.forgetAll,
-        }),
-      );
-      const edge = await createEdgeApp({
-        services,
-        directory,
-        tagFiles: config.tagFiles,
-        previews: createPreviewTokens(config.sessionSecret),
-        country,
-        trustsProxy: config.trustsProxy,
-      });
-      await edge.listen({ port: config.edgePort, host: HOST });
-      undo.push(() => edge.close());
-    }
-    if (config.roles.includes('worker')) {
-      const timer = setInterval(() => void services.intake.tidy().catch(report), HOUR_MS);
-      undo.push(() => clearInterval(timer));
-    }
-  } catch (error) {
-    await stop();
-    throw error;
+/** What is running, to be stopped in the reverse order, at any moment. */
+class Running {
+  private readonly undo: Undo[] = [];
+  isStopping = false;
+
+  add(undo: Undo): void {
+    this.undo.push(undo);
   }
-  process.send?.('ready');
-  for (const signal of ['SIGINT', 'SIGTERM'] as const) {
-    process.once(signal, () => void stop().then(() => process.exit(0), fail));
+  async stop(): Promise<void> {
+    this.isStopping = true;
+    for (const take of this.undo.splice(0).reverse()) await take();
   }
 }
 
+async function main(config: Config, running: Running): Promise<void> {
+  const country: CountrySource = {
+    ...(config.countryFile ? readCountries(config.countryFile) : NO_COUNTRIES),
+    header: config.countryHeader,
+  };
+  /** What stands on the database, once it has been reached. */
+  let whole: Services | undefined;
+  const connected = (): Services => {
+    if (!whole) throw databaseAway();
+    return whole;
+  };
+  const isEdge = config.roles.includes('edge');
+  let isReady = false;
+  const ready = () => {
+    if (!isReady) process.send?.('ready');
+    isReady = true;
+  };
+
+  for (;;) {
+    try {
+      whole = await connect(config, running);
+      break;
+    } catch (error) {
+      if (databaseFault(error) !== 'away' || running.isStopping) throw error;
+      report('the database cannot be reached; trying again');
+      // An edge serves what it last knew meanwhile.
+      if (isEdge && !isReady) await startEdge({ config, running, connected, country });
+      if (isEdge) ready();
+      await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
+    }
+  }
+  if (isEdge && !isReady) await startEdge({ config, running, connected, country });
+  if (config.roles.includes('studio')) {
+    const studio = await createStudioApp({ ...config, services: whole, country });
+    await studio.listen({ port: config.studioPort, host: config.host });
+    running.add(() => studio.close());
+  }
+  if (config.roles.includes('worker')) await startWorker(whole, running);
+  ready();
+}
+
+/** Reaches the database, brings it up to date, and puts the services over it. */
+async function connect(config: Config, running: Running): Promise<Services> {
+  await migrate(config.databaseUrl);
+  const db = await createDataSource(config.databaseUrl).initialize();
+  try {
+    const services = createServices(db);
+    await services.intake.tidy();
+    await services.publishing.prepareMissing();
+    if (config.roles.includes('edge')) await keepRelease(db, readRelease(config.tagFiles));
+    if (process.env.VELARIUM_DEMO_ORIGINS)
+      await seedDemo(services, process.env.VELARIUM_DEMO_ORIGINS.split(','));
+    running.add(() => db.destroy());
+    return services;
+  } catch (error) {
+    await db.destroy();
+    throw error;
+  }
+}
+
+interface EdgeStart {
+  readonly config: Config;
+  readonly running: Running;
+  readonly connected: () => Services;
+  readonly country: CountrySource;
+}
+
+async function startEdge({ config, running, connected, country }: EdgeStart): Promise<void> {
+  const kept = createKeptFiles(config.edgeFolder);
+  const directory = createSiteDirectory(
+    {
+      findSite: async (...asked) => connected().publishing.findSite(...asked),
+      findMessage: async (...asked) => connected().publishing.findMessage(...asked),
+    },
+    kept,
+  );
+  const listener = onSiteChanged(config.databaseUrl, {
+    onChanged: directory.forget,
+    onReconnected: directory.forgetAll,
+  });
+  running.add(listener.stop);
+  const edge = await createEdgeApp({
+    services: connected,
+    directory,
+    tagFiles: await createTagFiles(readRelease(config.tagFiles), kept, async (name) =>
+      findReleased(connected().db, name),
+    ),
+    previews: createPreviewTokens(config.sessionSecret),
+    country,
+    trustedProxies: config.trustedProxies,
+  });
+  await edge.listen({ port: config.edgePort, host: config.host });
+  running.add(() => edge.close());
+}
+
+async function startWorker(services: Services, running: Running): Promise<void> {
+  const timer = setInterval(() => void services.intake.tidy().catch(report), HOUR_MS);
+  running.add(() => clearInterval(timer));
+}
+
 /** Several processes may start at once over one database; one migrates and the others wait for it. */
-async function migrate(db: DataSource): Promise<void> {
+async function migrate(databaseUrl: string): Promise<void> {
+  const db: DataSource = await createDataSource(databaseUrl, { isPatient: true, poolSize: 2 }).initialize();
   const runner = db.createQueryRunner();
   try {
     await runner.query(`SELECT pg_advisory_lock(hashtext('velarium.migrate'))`);
     await db.runMigrations();
   } finally {
-    await runner.query(`SELECT pg_advisory_unlock(hashtext('velarium.migrate'))`);
     await runner.release();
+    // The connection's end gives the lock back.
+    await db.destroy();
   }
 }
 
@@ -87,9 +161,21 @@ function report(error: unknown): void {
     `velarium: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`,
   );
 }
-function fail(error: unknown): void {
-  report(error);
-  process.exit(1);
-}
 
-main().catch(fail);
+const running = new Running();
+/** Ends in good order, or after {@link END_MS} in any. */
+function end(code: number): void {
+  setTimeout(() => process.exit(code), END_MS).unref();
+  running.stop().then(
+    () => process.exit(code),
+    (error) => {
+      report(error);
+      process.exit(1);
+    },
+  );
+}
+for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => end(0));
+main(readConfig(process.argv.slice(2), process.env), running).catch((error) => {
+  if (!running.isStopping) report(error);
+  end(running.isStopping ? 0 : 1);
+});

@@ -17,7 +17,7 @@ export function createServices(db: DataSource, hashingCost?: HashingCost) {
   const campaigns = createCampaignService({ db, sites, results, library });
   const publishing = createPublishingService({ db, sites, campaigns, library });
   const people = createPeopleService({ db, sites });
-  const intake = createIntakeService({ db, campaigns, people, library, sites });
+  const intake = createIntakeService({ db, people, publishing, sites });
   return { db, accounts, sites, results, library, campaigns, publishing, people, intake };
 }
 export type Services = ReturnType<typeof createServices>;

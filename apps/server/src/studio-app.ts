@@ -8,6 +8,8 @@ import { accountRoutes, auth, requireMember } from './accounts/index.ts';
 import { campaignRoutes } from './campaigns/index.ts';
 import type { CountrySource } from './infra/countries.ts';
 import { answerWithProblems, notFound } from './infra/problem.ts';
+import { SLOW_CLIENTS } from './infra/slow-clients.ts';
+import { refuseUnstorable } from './infra/unstorable.ts';
 import { libraryRoutes, servePictures } from './library/index.ts';
 import { peopleRoutes } from './people/index.ts';
 import { createPreviewTokens, publishingRoutes } from './publishing/index.ts';
@@ -20,6 +22,8 @@ export interface StudioAppOptions {
   readonly edgeOrigin: string;
   readonly country: CountrySource;
   readonly isBehindTls: boolean;
+  /** Addresses and networks of proxies whose word on who asks is believed, with commas between. */
+  readonly trustedProxies: string;
   /** Folder of the built studio; without it only the API is served. */
   readonly studioFiles?: string;
   readonly logLevel?: string;
@@ -28,10 +32,20 @@ export interface StudioAppOptions {
 /** The studio's API under `/api`, its reference under `/api/docs`, and the built studio. Never listens itself. */
 export async function createStudioApp(options: StudioAppOptions): Promise<FastifyInstance> {
   const { services } = options;
-  const app = Fastify({ logger: { level: options.logLevel ?? 'warn', redact: ['req.headers.cookie'] } });
+  const app = Fastify({
+    ...SLOW_CLIENTS,
+    logger: { level: options.logLevel ?? 'warn', redact: ['req.headers.cookie'] },
+    trustProxy: options.trustedProxies === '' ? false : options.trustedProxies,
+  });
   app.setValidatorCompiler(validatorCompiler);
   app.setSerializerCompiler(serializerCompiler);
   answerWithProblems(app);
+  refuseUnstorable(app);
+  // What the API answers is somebody's, now: nothing on the way may keep it.
+  app.addHook('onSend', async (request, reply) => {
+    if (request.url.startsWith('/api') && !reply.hasHeader('cache-control'))
+      reply.header('cache-control', 'no-store');
+  });
   await app.register(helmet, {
     contentSecurityPolicy: {
       directives: {
@@ -83,7 +97,7 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
     },
     { prefix: '/api' },
   );
-  await app.register(servePictures, { library: services.library });
+  await app.register(servePictures, { library: () => services.library });
   const { studioFiles } = options;
   if (studioFiles) await app.register(fastifyStatic, { root: studioFiles, wildcard: false });
   app.setNotFoundHandler((request, reply) => {

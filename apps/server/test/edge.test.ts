@@ -326,7 +326,10 @@ describe('the compiled validators and the contract agree', () => {
         id: text('01939a5e-0000-7000-8000-000000000001'),
         kind: text('converted'),
         session: text('01939a5e-0000-7000-8000-000000000002'),
-        page: fc.string(),
+        page: mostly(
+          fc.string().map((rest) => `/${rest}`),
+          fc.string(),
+        ),
         device: text('mobile'),
         campaign: text('00000000-0000-4000-8000-000000000000'),
         version: mostly(fc.integer({ min: 1, max: 5 }), fc.double()),

@@ -13,7 +13,14 @@ import pg from 'pg';
 import sharp from 'sharp';
 import type { DataSource } from 'typeorm';
 import { inject } from 'vitest';
-import { createSiteDirectory, onSiteChanged } from '../src/edge/index.ts';
+import {
+  createKeptFiles,
+  createSiteDirectory,
+  createTagFiles,
+  findReleased,
+  onSiteChanged,
+  readRelease,
+} from '../src/edge/index.ts';
 import { createEdgeApp } from '../src/edge-app.ts';
 import type { CountrySource } from '../src/infra/countries.ts';
 import { createDataSource } from '../src/infra/orm.ts';
@@ -67,30 +74,33 @@ export async function createTestServer(): Promise<TestServer> {
   writeFileSync(`${tagFiles}/tag.js`, 'tag');
   writeFileSync(`${tagFiles}/renderer-000000000000.js`, 'renderer');
   writeFileSync(`${tagFiles}/extras-000000000000.js`, 'extras');
-  const directory = createSiteDirectory(services.sites, services.publishing);
+  const kept = createKeptFiles(`${tagFiles}/kept`);
+  const directory = createSiteDirectory(services.publishing, kept);
   const heard = new EventEmitter();
-  const stopListening = await onSiteChanged(databaseUrl, {
+  const listener = onSiteChanged(databaseUrl, {
     onChanged: (key) => {
       directory.forget(key);
       heard.emit(key);
     },
     onReconnected: directory.forgetAll,
   });
+  await listener.isListening;
   const studio = await createStudioApp({
     services,
     sessionSecret: 'x'.repeat(40),
     edgeOrigin: 'https://edge.example',
     country: COUNTRY,
     isBehindTls: false,
+    trustedProxies: '',
     logLevel: 'silent',
   });
   const edge = await createEdgeApp({
-    services,
+    services: () => services,
     directory,
-    tagFiles,
+    tagFiles: await createTagFiles(readRelease(tagFiles), kept, (name) => findReleased(db, name)),
     previews: createPreviewTokens('x'.repeat(40)),
     country: COUNTRY,
-    trustsProxy: false,
+    trustedProxies: '',
     logLevel: 'silent',
   });
   return {
@@ -114,7 +124,7 @@ export async function createTestServer(): Promise<TestServer> {
     async close() {
       await studio.close();
       await edge.close();
-      await stopListening();
+      listener.stop();
       await db.destroy();
       await admin.query(`DROP DATABASE ${database} WITH (FORCE)`);
       await admin.end();

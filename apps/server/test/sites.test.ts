@@ -138,12 +138,13 @@ describe('what visits tell', () => {
     await expect.poll(heard).not.toBeNull();
   });
   it('gives the curves, and a visitor who came back counts once, by the last word', async () => {
+    const view = eventId();
     await send(
-      { kind: 'left', stay: [12, 40] },
-      { kind: 'left', stay: [3, 100], page: '/journal', device: 'mobile' },
-      { kind: 'left', stay: [40, 60], stayed: [12, 40] },
-      { kind: 'left', stay: [999_999, 250] },
+      { kind: 'left', stay: [12, 40], view },
+      { kind: 'left', stay: [3, 100], view: eventId(), page: '/journal', device: 'mobile' },
+      { kind: 'left', stay: [999_999, 250], view: eventId() },
     );
+    await send({ kind: 'left', stay: [40, 60], view });
     const all = await stays();
     expect(total(all.seconds)).toBe(3);
     expect(all.seconds[STAY_SECONDS.indexOf(40)]).toBe(1);
@@ -156,6 +157,23 @@ describe('what visits tell', () => {
     expect(total((await stays({ paths: ['/journal'] })).depth)).toBe(1);
     expect(total((await stays({ paths: [] })).depth)).toBe(0);
   });
+  it('no forged word of one page view takes anything from the others', async () => {
+    const view = eventId();
+    await send({ kind: 'left', stay: [0, 0], view: eventId() }, { kind: 'left', stay: [0, 0], view });
+    const forged = Array.from({ length: 20 }, (_, n) => ({
+      kind: 'left',
+      stay: [10 + n, 10 + n],
+      view,
+      page: `/tours/${n}`,
+    }));
+    for (const one of forged) await send(one);
+    const rows = await server.db.query('SELECT min(visits) AS least FROM stay_day WHERE site_id = $1', [
+      owner.siteId,
+    ]);
+    expect(Number(rows[0].least)).toBe(0);
+    const { seconds } = await stays();
+    expect([seconds[0], total(seconds)]).toEqual([1, 2]);
+  });
   it('gives the page views of each of the last days, today left out', async () => {
     const yesterday = Date.now() - 86_400_000;
     await send({ kind: 'pageview' }, { id: eventId(yesterday), kind: 'pageview' });
@@ -164,7 +182,7 @@ describe('what visits tell', () => {
     expect([days.at(-1), total(days)]).toEqual([1, 1]);
   });
   it('sent twice counts once', async () => {
-    const left = { id: eventId(), kind: 'left', stay: [5, 50] };
+    const left = { id: eventId(), kind: 'left', stay: [5, 50], view: eventId() };
     await send(left);
     await send(left);
     expect(total((await stays()).seconds)).toBe(1);

@@ -1,5 +1,7 @@
 import { z } from 'zod';
-import { CLOSE_WAYS, DEVICES, EVENT_KINDS, LIMITS } from './values.ts';
+import { blockIdSchema } from './message/blocks.ts';
+import { messageHashSchema } from './message/message.ts';
+import { CLOSE_WAYS, DEVICES, EVENT_KINDS, LIMITS, SITE_KEY } from './values.ts';
 
 /** RFC 9562 version 7: time-ordered, made by the tag, the key that makes a resent event count once. */
 export const eventIdSchema = z
@@ -14,10 +16,16 @@ const counted = z.number().int().min(0).max(1e9);
 /** Whole seconds in sight, and per cent of the page reached; a page that has shrunk can be reached by more than all. */
 const staySchema = z.tuple([counted, counted]);
 
+/** What a basket holds, and what it costs in the site's own currency. */
+const basketSchema = z.strictObject({
+  items: z.number().min(0).max(1e6),
+  total: z.number().min(0).max(1e12),
+});
+
 /** What the page told of the visitor by the end of a page view; `null` where it told nothing. */
 const toldSchema = z.strictObject({
   signedIn: z.boolean().nullable(),
-  basket: z.strictObject({ items: z.number(), total: z.number() }).nullable(),
+  basket: basketSchema.nullable(),
   attributes: z.record(z.string().max(80), z.string().max(300)),
 });
 
@@ -26,7 +34,7 @@ export const visitorEventSchema = z.strictObject({
   kind: z.enum(EVENT_KINDS),
   session: eventIdSchema,
   /** Path and query of the page, as the browser has it. */
-  page: z.string().max(LIMITS.pageAddress),
+  page: z.string().max(LIMITS.pageAddress).regex(/^\//, 'begin with a slash'),
   device: z.enum(DEVICES),
   campaign: z.uuid().optional(),
   version: z.number().int().min(1).max(1_000_000).optional(),
@@ -34,8 +42,8 @@ export const visitorEventSchema = z.strictObject({
   closedBy: z.enum(CLOSE_WAYS).optional(),
   /** With `left`: how long the page was in sight and how much of it was. */
   stay: staySchema.optional(),
-  /** What an earlier `left` of the same page view said, which this one replaces: the visitor had come back. */
-  stayed: staySchema.optional(),
+  /** With `left`: the `pageview` event it is the end of. A visitor who comes back leaves the same view again. */
+  view: eventIdSchema.optional(),
   /** With the first `pageview` of a session: its number, 1 for the visitor's first, and the host it came from. */
   begun: z.tuple([z.number().int().min(1).max(1e9), z.string().max(300)]).optional(),
   /** With `left`, where the site records it. */
@@ -44,21 +52,27 @@ export const visitorEventSchema = z.strictObject({
 export type VisitorEvent = z.infer<typeof visitorEventSchema>;
 
 export const collectSchema = z.strictObject({
-  site: z.string().regex(/^[a-z0-9]{12}$/),
+  site: z.string().regex(SITE_KEY),
   visitor: visitorIdSchema,
   events: z.array(visitorEventSchema).min(1).max(LIMITS.collectEvents),
 });
 export type Collect = z.infer<typeof collectSchema>;
 
 export const submitSchema = z.strictObject({
-  site: z.string().regex(/^[a-z0-9]{12}$/),
+  site: z.string().regex(SITE_KEY),
   visitor: visitorIdSchema,
   event: visitorEventSchema.extend({
     kind: z.literal('converted'),
     campaign: z.uuid(),
     version: z.number().int().min(1).max(1_000_000),
   }),
-  /** Answers by field id; the server reads the form itself from the published version. */
+  /** The event that told of the showing this answers, which counts once with it. */
+  showing: eventIdSchema.optional(),
+  /** The file of the message the visitor had; missing from tags of before it was asked for. */
+  message: messageHashSchema.optional(),
+  /** The block of it that is the form; its first where missing. */
+  form: blockIdSchema.optional(),
+  /** Answers by field id; the server reads the form itself from that file. */
   fields: z.record(z.string().max(40), z.string().max(LIMITS.fieldValue)),
   consent: z.boolean(),
   /** The sum that was asked, with its answer: `3+4=seven`. */

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { audienceSchema } from './audience.ts';
+import { messageHashSchema } from './message/message.ts';
 import { capSchema, pauseSchema } from './rule.ts';
 import { scheduleSchema } from './schedule.ts';
 import { momentSchema } from './trigger.ts';
@@ -75,8 +76,6 @@ export const compiledPageRuleSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('holds'), selector: z.string() }),
 ]);
 export type CompiledPageRule = z.infer<typeof compiledPageRuleSchema>;
-
-const messageHashSchema = z.string().regex(/^[0-9a-f]{32}$/);
 
 /** Nine cells row by row from the upper start. */
 const cellsSchema = z.number().int().min(0).max(511);

@@ -1,10 +1,11 @@
 import { z } from 'zod';
 import { manifestSchema } from './manifest.ts';
 import { messageFileSchema } from './message/message.ts';
+import { SITE_KEY } from './values.ts';
 
 /** What a page asks the edge for when the studio opened it for a preview. */
 export const previewRequestSchema = z.strictObject({
-  site: z.string().regex(/^[a-z0-9]{12}$/),
+  site: z.string().regex(SITE_KEY),
   token: z.string().max(400),
 });
 export type PreviewRequest = z.infer<typeof previewRequestSchema>;

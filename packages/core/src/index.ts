@@ -46,6 +46,7 @@ export * from './sentence/read-wishes.ts';
 export * from './sentence/rule-sentence.ts';
 export * from './sentence/site-limits-words.ts';
 export * from './sentence/words.ts';
+export * from './statistics/conversion-rate.ts';
 export * from './statistics/wilson.ts';
 export * from './stay/stay.ts';
 export * from './templates/change-template.ts';

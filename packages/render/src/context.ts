@@ -2,6 +2,8 @@ import type { Action, Block, Field, FormBlock, Pictures } from '@velarium/contra
 import type { PersonalFacts } from '@velarium/core/message';
 
 export interface Answers {
+  /** The block that is the form. */
+  readonly form: string;
   readonly fields: Readonly<Record<string, string>>;
   readonly consent: boolean;
   /** The sum that keeps robots out, with its answer. */

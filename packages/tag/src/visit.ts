@@ -79,6 +79,8 @@ export function startVisit(input: VisitInput): Visit {
   const shown = new Map<string, Shown>();
   let view: PageView;
   let viewedPage = '';
+  /** The event this page view began with. */
+  let viewId = '';
   let stopObserving = () => {};
   let opening: string | undefined;
   let isLeaving = false;
@@ -123,8 +125,10 @@ export function startVisit(input: VisitInput): Visit {
       now: now(),
       extras,
     });
+    const viewed = eventOf('pageview');
+    viewId = viewed.id;
     outbox.add({
-      ...eventOf('pageview'),
+      ...viewed,
       begun: session.views > 1 ? undefined : [session.number, session.referrer],
     });
     watch();
@@ -167,7 +171,7 @@ export function startVisit(input: VisitInput): Visit {
   };
   /** How far this page view has come: pixels from the top, and what was told of it before. */
   let deepest = 0;
-  let stayed: VisitorEvent['stay'];
+  let toldStay = '';
   const deepen = () => {
     deepest = Math.max(deepest, scrollY + innerHeight);
   };
@@ -178,11 +182,11 @@ export function startVisit(input: VisitInput): Visit {
       (keptVisibleMs / 1000) | 0,
       ((deepest / document.documentElement.scrollHeight) * 100) | 0,
     ];
-    // People come back to hidden pages: what is told then takes the place of what was.
+    // People come back to hidden pages and leave them again.
     // Of who is not remembered nothing that the page told is recorded.
     const facts = storage.isKept() && told?.recorded();
-    if (`${stay}` !== `${stayed}`) outbox.add({ ...eventOf('left'), stay, stayed, ...facts });
-    stayed = stay;
+    if (`${stay}` !== toldStay) outbox.add({ ...eventOf('left'), stay, view: viewId, ...facts });
+    toldStay = `${stay}`;
   };
   /** What memory says, without the part of this page's visible time that it already holds. */
   const memoryNow = (): Memory => rememberVisible(store.read(), -keptVisibleMs);
@@ -239,9 +243,13 @@ export function startVisit(input: VisitInput): Visit {
       renderer.show(campaign, file, {
         live: new Set(manifest.campaigns.map((one) => one.id)),
         change: store.change,
-        report: (kind, more) => outbox.add({ ...eventOf(kind, campaign), ...more }),
+        report(kind, more) {
+          const event = { ...eventOf(kind, campaign), ...more };
+          outbox.add(event);
+          return event.id;
+        },
         tell: (topic, name) => topics.tell(topic, id, { name }),
-        send: (answers) =>
+        send: (answered) =>
           // Nothing is sent but from a form, which came with its part.
           isPreview
             ? Promise.resolve()
@@ -249,7 +257,7 @@ export function startVisit(input: VisitInput): Visit {
                 script,
                 store.read().visitor,
                 eventOf('converted', campaign),
-                answers,
+                { ...answered, message: messageOf(campaign) },
               ),
         facts: readFacts,
         timeZone: manifest.timeZone,
@@ -268,7 +276,7 @@ export function startVisit(input: VisitInput): Visit {
   const restart = () => {
     endPageView();
     keptVisibleMs = deepest = 0;
-    stayed = undefined;
+    toldStay = '';
     beginPageView();
   };
   const openAtOnce = async (campaign: ManifestCampaign) => {

@@ -227,6 +227,9 @@ export function createCampaignService({ db, sites, results, library }: CampaignS
       return get(actor.workspaceId, id);
     },
 
+    /** The site a campaign of the workspace belongs to. */
+    siteOf: async (workspaceId: string, id: string): Promise<string> => (await find(workspaceId, id)).siteId,
+
     /** For publishing: the row, locked until the caller's transaction ends. */
     async lock(manager: EntityManager, workspaceId: string, id: string): Promise<CampaignRow> {
       const row = await manager
@@ -295,16 +298,6 @@ export function createCampaignService({ db, sites, results, library }: CampaignS
         [siteId],
       );
       return new Map(rows.map(({ id, pages }) => [id, pages]));
-    },
-
-    /** For the public edge: a published document of a campaign that belongs to this site. */
-    async findVersion(
-      siteId: string,
-      campaignId: string,
-      version: number,
-    ): Promise<CampaignVersionRow | undefined> {
-      if (!(await campaigns.existsBy({ id: campaignId, siteId }))) return undefined;
-      return (await db.getRepository(CampaignVersionEntity).findOneBy({ campaignId, version })) ?? undefined;
     },
   };
   return service;

@@ -47,9 +47,14 @@ export function demoStays(
       const seconds = plain.seconds * (device === 'mobile' ? 0.66 : 1) * Math.exp(bell() * 1.3);
       const depth = 22 + plain.depth * (0.5 + bell() * 0.55);
       const atMs = now.getTime() - DAY_MS / 24 - random() * 6 * DAY_MS;
+      const [visitor, session, view] = [uuid(), uuid(), uuid()];
+      const [begun, told] = [inventedBeginning(random, device), inventedTold(random)];
+      const landing = path + inventedParameters(random);
       const event = (ofKind: string, afterMs: number, stay: StoredEvent['stay']): StoredEvent => ({
-        id: uuid(),
+        id: stay ? uuid() : view,
         at: new Date(atMs + afterMs),
+        isLate: false,
+        ownAt: null,
         siteId,
         kind: ofKind,
         visitor,
@@ -61,13 +66,10 @@ export function demoStays(
         closedBy: null,
         variant: null,
         stay,
-        stayed: null,
+        view: stay && view,
         begun: ofKind === 'pageview' ? begun : null,
         told: ofKind === 'left' ? told : null,
       });
-      const [visitor, session] = [uuid(), uuid()];
-      const [begun, told] = [inventedBeginning(random, device), inventedTold(random)];
-      const landing = path + inventedParameters(random);
       return [
         event('pageview', 0, null),
         event('left', seconds * 1000, [
@@ -91,6 +93,8 @@ export function demoEvents(traffic: DemoTraffic, now: Date): StoredEvent[] {
     const event = (kind: string, afterMs: number, closedBy: string | null = null): StoredEvent => ({
       id: uuid(),
       at: new Date(Math.min(now.getTime(), atMs + afterMs)),
+      isLate: false,
+      ownAt: null,
       siteId: traffic.siteId,
       kind,
       visitor,
@@ -102,7 +106,7 @@ export function demoEvents(traffic: DemoTraffic, now: Date): StoredEvent[] {
       closedBy,
       variant: null,
       stay: null,
-      stayed: null,
+      view: null,
       begun: kind === 'pageview' ? inventedBeginning(random, device) : null,
       told: null,
     });

@@ -1,3 +1,12 @@
-export { createSiteDirectory, type SiteDirectory } from './directory.ts';
+export { createSiteDirectory, type EdgeSource, type SiteDirectory } from './directory.ts';
+export { createKeptFiles, type KeptFiles } from './kept-files.ts';
 export { onSiteChanged } from './on-site-changed.ts';
-export { edgeRoutes } from './routes.ts';
+export { type EdgeServices, edgeRoutes } from './routes.ts';
+export {
+  createTagFiles,
+  findReleased,
+  keepRelease,
+  readRelease,
+  type TagFiles,
+  type TagRelease,
+} from './tag-files.ts';

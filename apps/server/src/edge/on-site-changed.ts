@@ -1,7 +1,10 @@
+import { Socket } from 'node:net';
 import pg from 'pg';
 import { SITE_CHANGED } from '../publishing/index.ts';
 
 const RETRY_MS = 1000;
+/** A connection that takes longer to make is given up: the next try may find a database that is there again. */
+const CONNECT_MS = 4000;
 
 export interface SiteChangeHooks {
   readonly onChanged: (siteKey: string) => void;
@@ -9,36 +12,67 @@ export interface SiteChangeHooks {
   readonly onReconnected: () => void;
 }
 
-/** Listens for publishes on a connection of its own, and again when it breaks. Returns the undo. */
-export async function onSiteChanged(
-  databaseUrl: string,
-  hooks: SiteChangeHooks,
-): Promise<() => Promise<void>> {
-  let client: pg.Client | undefined;
-  let timer: NodeJS.Timeout | undefined;
-  let isStopped = false;
+export interface SiteChangeListener {
+  /** Resolves when the line stands for the first time. */
+  readonly isListening: Promise<void>;
+  /** Ends at any moment, also while the database is away. */
+  stop(): void;
+}
 
-  const connect = async () => {
-    client = new pg.Client({ connectionString: databaseUrl, application_name: 'velarium edge' });
-    client.on('notification', ({ payload }) => payload && hooks.onChanged(payload));
-    client.on('error', () => {
-      if (!isStopped) timer = setTimeout(again, RETRY_MS);
+/**
+ * Listens for publishes on one connection of its own. There is never a second: a new one is made only after the old
+ * one has been given up, whatever number of signs of its end arrive.
+ */
+export function onSiteChanged(databaseUrl: string, hooks: SiteChangeHooks): SiteChangeListener {
+  let isStopped = false;
+  let timer: NodeJS.Timeout | undefined;
+  /** The one connection's socket, while there is one. */
+  let line: Socket | undefined;
+  let hasListened = false;
+  let tellListening = () => {};
+  const isListening = new Promise<void>((resolve) => {
+    tellListening = resolve;
+  });
+
+  const connect = () => {
+    const socket = new Socket();
+    line = socket;
+    /** Gives this connection up, once, and plans the next. */
+    const giveUp = () => {
+      if (line !== socket) return;
+      line = undefined;
+      // Without a goodbye, which would wait for a server that may never answer.
+      socket.destroy();
+      if (!isStopped) timer = setTimeout(connect, RETRY_MS);
+    };
+    const client = new pg.Client({
+      connectionString: databaseUrl,
+      application_name: 'velarium edge',
+      connectionTimeoutMillis: CONNECT_MS,
+      keepAlive: true,
+      stream: () => socket,
     });
-    await client.connect();
-    await client.query(`LISTEN ${SITE_CHANGED}`);
+    client.on('notification', ({ payload }) => payload && hooks.onChanged(payload));
+    client.on('error', giveUp);
+    client.on('end', giveUp);
+    client
+      .connect()
+      .then(() => client.query(`LISTEN ${SITE_CHANGED}`))
+      .then(() => {
+        if (hasListened) hooks.onReconnected();
+        hasListened = true;
+        tellListening();
+      })
+      .catch(giveUp);
   };
-  const again = async () => {
-    try {
-      await connect();
-      hooks.onReconnected();
-    } catch {
-      if (!isStopped) timer = setTimeout(again, RETRY_MS);
-    }
-  };
-  await connect();
-  return async () => {
-    isStopped = true;
-    clearTimeout(timer);
-    await client?.end();
+  connect();
+  return {
+    isListening,
+    stop() {
+      isStopped = true;
+      clearTimeout(timer);
+      line?.destroy();
+      line = undefined;
+    },
   };
 }

@@ -1,5 +1,3 @@
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import {
   type Collect,
   collectSchema,
@@ -8,23 +6,31 @@ import {
   type Submit,
   submitSchema,
 } from '@velarium/contract';
-import { LIMITS } from '@velarium/contract/values';
+import { LIMITS, SITE_KEY } from '@velarium/contract/values';
 import type { FastifyPluginAsync, FastifyReply, FastifyRequest } from 'fastify';
 import { isbot } from 'isbot';
 import { z } from 'zod';
 import type { CountrySource } from '../infra/countries.ts';
-import { notFound, ProblemError } from '../infra/problem.ts';
+import { busy, notFound, ProblemError } from '../infra/problem.ts';
 import { type Client, IntakeFull, type IntakeService } from '../intake/index.ts';
 import type { PreviewTokens, PublishingService } from '../publishing/index.ts';
 import type { ResultService } from '../results/index.ts';
-import { type EdgeSite, type ServedFile, type SiteDirectory, servedFile } from './directory.ts';
+import type { EdgeSite, SiteDirectory } from './directory.ts';
+import type { ServedFile } from './served-file.ts';
+import type { TagFiles } from './tag-files.ts';
 
-export interface EdgeOptions {
-  readonly directory: SiteDirectory;
+/** What only a database can answer. */
+export interface EdgeServices {
   readonly publishing: PublishingService;
   readonly intake: IntakeService;
   readonly results: ResultService;
-  readonly tagFiles: string;
+}
+
+export interface EdgeOptions {
+  readonly directory: SiteDirectory;
+  /** @throws {ProblemError} 503 until the database has been reached for the first time. */
+  readonly services: () => EdgeServices;
+  readonly tagFiles: TagFiles;
   readonly previews: PreviewTokens;
   readonly country: CountrySource;
 }
@@ -36,9 +42,6 @@ const REVALIDATE = 'public, max-age=0, must-revalidate';
 const JAVASCRIPT = 'text/javascript; charset=utf-8';
 const JSON_TYPE = 'application/json; charset=utf-8';
 
-/** Message files kept compressed in memory at most. */
-const MESSAGES_READY = 2000;
-
 /** The validators of the public doors: JSON Schema out of the contract, compiled once by Fastify's Ajv. */
 const jsonSchema = (schema: z.ZodType) => {
   const { $schema: _unused, ...rest } = z.toJSONSchema(schema, { target: 'draft-7' });
@@ -48,13 +51,12 @@ const jsonSchema = (schema: z.ZodType) => {
 /** What sites load and what their pages send. Everything from outside is hostile until checked. */
 export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
   app,
-  { directory, publishing, intake, results, tagFiles, previews, country },
+  { directory, services, tagFiles, previews, country },
 ) => {
-  const files = Object.values(
-    JSON.parse(readFileSync(join(tagFiles, 'files.json'), 'utf8')) as Record<string, string>,
-  );
-  const fileOf = (name: string, etag: string) => servedFile(readFileSync(join(tagFiles, name)), etag);
-  const tag = fileOf('tag.js', '');
+  // Nothing here is ever to be taken for another type than the one it is sent as.
+  app.addHook('onRequest', async (_request, reply) => {
+    reply.header(...NO_SNIFFING);
+  });
 
   // Pages send text/plain, which needs no preflight; it is JSON all the same.
   app.removeContentTypeParser(['application/json', 'text/plain']);
@@ -76,19 +78,6 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
     return site;
   };
 
-  const messages = new Map<string, ServedFile>();
-  const messageFile = async (siteId: string, hash: string): Promise<ServedFile | undefined> => {
-    const name = `${siteId}/${hash}`;
-    const ready = messages.get(name);
-    if (ready) return ready;
-    const body = /^[0-9a-f]{32}$/.test(hash) ? await publishing.findMessage(siteId, hash) : undefined;
-    if (body === undefined) return undefined;
-    if (messages.size >= MESSAGES_READY) messages.clear();
-    const file = servedFile(body, `"${hash}"`);
-    messages.set(name, file);
-    return file;
-  };
-
   const countryOf = (request: FastifyRequest): string | null => {
     const told = country.header === null ? undefined : request.headers[country.header];
     const isTold = typeof told === 'string' && /^[a-z]{2}$/i.test(told);
@@ -102,17 +91,17 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
     },
   });
 
-  app.get<{ Params: { key: string } }>('/tag/:key.js', async (request, reply) => {
-    await siteOf(request.params.key);
-    return serve(request, reply, tag, { type: JAVASCRIPT, cache: 'public, max-age=300' });
-  });
-  for (const name of files) {
-    const file = fileOf(name, '');
+  app.get<{ Params: { name: string } }>('/tag/:name.js', async (request, reply) => {
+    const { name } = request.params;
+    if (SITE_KEY.test(name)) {
+      await siteOf(name);
+      return serve(request, reply, tagFiles.tag, { type: JAVASCRIPT, cache: 'public, max-age=300' });
+    }
+    const file = await tagFiles.find(`${name}.js`);
+    if (!file) throw notFound('file');
     // A module of another origin is only run when any page may read it; it holds nothing of anybody.
-    app.get(`/tag/${name}`, (request, reply) =>
-      serve(request, reply, file, { type: JAVASCRIPT, cache: FOREVER, origin: '*' }),
-    );
-  }
+    return serve(request, reply, file, { type: JAVASCRIPT, cache: FOREVER, origin: '*' });
+  });
   const serveManifest = (request: FastifyRequest, reply: FastifyReply, site: EdgeSite) =>
     serve(request, reply, site.manifest, {
       type: JSON_TYPE,
@@ -129,7 +118,7 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
     async (request, reply) => {
       const { key, hash } = request.params;
       const site = await siteOf(key);
-      const file = await messageFile(site.id, hash);
+      const file = await directory.message(site.id, hash);
       if (!file) throw notFound('message');
       return serve(request, reply, file, {
         type: JSON_TYPE,
@@ -155,7 +144,7 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
       allowOrigin(request, reply, site);
       if (!z.uuid().safeParse(campaign).success) throw notFound('campaign');
       reply.header('cache-control', 'public, max-age=60').header('vary', 'origin');
-      return results.publicCounts(site.id, campaign);
+      return services().results.publicCounts(site.id, campaign);
     },
   );
 
@@ -174,7 +163,7 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
         );
       }
       reply.header('cache-control', 'no-store');
-      return publishing.preview(key);
+      return services().publishing.preview(key);
     },
   );
 
@@ -189,7 +178,7 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
       assertOrigin(request, reply, site);
       if (isBot(request)) return reply.status(204).send();
       try {
-        await intake.collect(site, request.body, clientOf(request));
+        await services().intake.collect(site, request.body, clientOf(request));
       } catch (error) {
         if (error instanceof IntakeFull) throw busy();
         throw error;
@@ -204,14 +193,13 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
       const site = await siteOf(request.body.site);
       assertOrigin(request, reply, site);
       if (isBot(request)) return reply.status(204).send();
-      await intake.submit(site, request.body);
+      await services().intake.submit(site, request.body);
       return reply.status(204).send();
     },
   );
 };
 
-const busy = () =>
-  new ProblemError(503, 'busy', 'Busy', 'Too much is waiting to be stored. Send it again later.');
+const NO_SNIFFING = ['x-content-type-options', 'nosniff'] as const;
 const isBot = (request: FastifyRequest): boolean => isbot(request.headers['user-agent'] ?? '');
 
 interface Serving {
@@ -232,7 +220,7 @@ function serve(
   file: ServedFile,
   { type, cache, origin }: Serving,
 ): FastifyReply {
-  const headers = ['cache-control', cache, 'vary', 'accept-encoding, origin'];
+  const headers = ['cache-control', cache, 'vary', 'accept-encoding, origin', ...NO_SNIFFING];
   if (file.etag) headers.push('etag', file.etag);
   if (origin) headers.push('access-control-allow-origin', origin);
   reply.hijack();

@@ -22,17 +22,37 @@ import { RulesInFull1764000000002 } from './migrations/0002-rules-in-full.ts';
 import { MessagesInFull1764000000003 } from './migrations/0003-messages-in-full.ts';
 import { StayAndViews1764000000004 } from './migrations/0004-stay-and-views.ts';
 import { Visits1764000000005 } from './migrations/0005-visits.ts';
+import { NothingTwice1764000000006 } from './migrations/0006-nothing-twice.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
 
+/** How long anything of the database is waited for, milliseconds; past it the caller is told to come back. */
+const PATIENCE = {
+  /** For a connection of the pool, and for a new one to be made. */
+  connectionTimeoutMillis: 4000,
+  statement_timeout: 15_000,
+  lock_timeout: 8000,
+  idle_in_transaction_session_timeout: 20_000,
+} as const;
+
+export interface DataSourceOptions {
+  readonly poolSize?: number;
+  /** Without time limits on statements and locks: for migrations, which take as long as they take. */
+  readonly isPatient?: boolean;
+}
+
 /** The database with its migrations; `synchronize` is never used. The caller initialises and destroys it. */
-export function createDataSource(databaseUrl: string): DataSource {
+export function createDataSource(
+  databaseUrl: string,
+  { poolSize = POOL_SIZE, isPatient = false }: DataSourceOptions = {},
+): DataSource {
   return new DataSource({
     type: 'postgres',
     url: databaseUrl,
-    poolSize: POOL_SIZE,
+    poolSize,
     applicationName: 'velarium',
+    extra: isPatient ? { connectionTimeoutMillis: PATIENCE.connectionTimeoutMillis } : PATIENCE,
     entities: [
       AccountEntity,
       WorkspaceEntity,
@@ -59,6 +79,7 @@ export function createDataSource(databaseUrl: string): DataSource {
       MessagesInFull1764000000003,
       StayAndViews1764000000004,
       Visits1764000000005,
+      NothingTwice1764000000006,
     ],
     migrationsTransactionMode: 'each',
     // A failed query is thrown; writing it down too would put what people sent into the log.

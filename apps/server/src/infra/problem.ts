@@ -1,6 +1,7 @@
 import type { Problem } from '@velarium/contract';
 import type { FastifyError, FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import { hasZodFastifySchemaValidationErrors } from 'fastify-type-provider-zod';
+import { databaseFault } from './database-fault.ts';
 
 /** An error that knows how it is told: `code` is for programs and never changes, `detail` says how to mend it. */
 export class ProblemError extends Error {
@@ -10,10 +11,16 @@ export class ProblemError extends Error {
     readonly title: string,
     readonly detail: string,
     readonly fields?: Problem['fields'],
+    /** After how many seconds it is worth trying again. Source: RFC 9110, 10.2.3. */
+    readonly retryAfterSeconds?: number,
   ) {
     super(`${code}: ${detail}`);
   }
 }
+
+/** How long a caller is asked to wait, seconds. */
+const AWAY_SECONDS = 10;
+const BUSY_SECONDS = 2;
 
 export const notFound = (what: string): ProblemError =>
   new ProblemError(
@@ -30,6 +37,39 @@ export const forbidden = (needed: string): ProblemError =>
     'Not allowed',
     `This takes the role ${needed}. Ask an owner of the workspace for it.`,
   );
+
+/** The database cannot be reached: what is asked for may be had again in a moment. */
+export const databaseAway = (): ProblemError =>
+  new ProblemError(
+    503,
+    'database-away',
+    'The database cannot be reached',
+    'Nothing is lost. Try again in a moment.',
+    undefined,
+    AWAY_SECONDS,
+  );
+
+export const busy = (): ProblemError =>
+  new ProblemError(
+    503,
+    'busy',
+    'Busy',
+    'Too much is waiting here. Try again in a moment.',
+    undefined,
+    BUSY_SECONDS,
+  );
+
+const FAULTS = {
+  away: databaseAway,
+  busy,
+  value: () =>
+    new ProblemError(
+      422,
+      'invalid-input',
+      'Something in this is not right',
+      'A value in this is larger than can be kept, or holds a sign that cannot. Change it and try again.',
+    ),
+} as const;
 
 function make(
   status: number,
@@ -82,9 +122,13 @@ function problemOf(error: FastifyError | ProblemError): Problem {
 
 /** Answers every error of `app` as RFC 9457 problem details; what is our own fault is logged and not told. */
 export function answerWithProblems(app: FastifyInstance): void {
-  app.setErrorHandler((error: FastifyError | ProblemError, request: FastifyRequest, reply: FastifyReply) => {
+  app.setErrorHandler((raised: FastifyError | ProblemError, request: FastifyRequest, reply: FastifyReply) => {
+    const fault = databaseFault(raised);
+    const error = fault ? FAULTS[fault]() : raised;
     const problem = problemOf(error);
-    if (problem.status >= 500) request.log.error({ err: error }, 'request failed');
+    if (problem.status >= 500) request.log.error({ err: raised }, 'request failed');
+    if (error instanceof ProblemError && error.retryAfterSeconds !== undefined)
+      reply.header('retry-after', error.retryAfterSeconds);
     return reply
       .status(problem.status)
       .header('content-type', 'application/problem+json; charset=utf-8')

@@ -7,8 +7,8 @@ const SECONDS = `ARRAY[${STAY_SECONDS.join(',')}]::smallint[]`;
 const DEPTHS = `ARRAY[${STAY_DEPTHS.join(',')}]::smallint[]`;
 
 /**
- * Stores events and counts them into the rollups in one statement. An event known by its id and time is passed
- * over and not counted again; one that names a campaign of another site is dropped. Rollup rows are touched in
+ * Stores events and counts them into the rollups in one statement. An event known by its id is passed over and not
+ * counted again, whenever it comes (decision 0016); one that names a campaign of another site is dropped. Rollup rows are touched in
  * one order, so statements that run side by side wait for each other and never deadlock.
  *
  * @returns How many events were new.
@@ -18,21 +18,41 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
   const visits = visitsOf(events);
   const ofVisits = (pick: (visit: VisitRow) => Cell) => arrayLiteral(visits.map(pick));
   const [row]: [{ stored: string }] = await manager.query(
-    `WITH fresh AS (
-       INSERT INTO event (id, at, site_id, kind, visitor, session, page, device, campaign_id, version, closed_by,
-                          variant, seconds, depth, seconds_before, depth_before)
-       SELECT sent.* FROM unnest($1::uuid[], $2::timestamptz[], $3::uuid[], $4::text[], $5::uuid[], $6::uuid[],
-                                 $7::text[], $8::text[], $9::uuid[], $10::integer[], $11::text[],
-                                 $12::text[], $13::smallint[], $14::smallint[], $15::smallint[], $16::smallint[])
+    `WITH sent AS (
+       SELECT * FROM unnest($1::uuid[], $2::timestamptz[], $3::uuid[], $4::text[], $5::uuid[], $6::uuid[],
+                            $7::text[], $8::text[], $9::uuid[], $10::integer[], $11::text[],
+                            $12::text[], $13::smallint[], $14::smallint[], $15::uuid[], $16::boolean[],
+                            $17::timestamptz[])
          AS sent (id, at, site_id, kind, visitor, session, page, device, campaign_id, version, closed_by, variant,
-                  seconds, depth, seconds_before, depth_before)
+                  seconds, depth, view, is_late, own_at)),
+     -- Decision 0016: an event whose own time is not believed is known by its id alone, once and for all.
+     late AS (
+       INSERT INTO late_event (id, at)
+       SELECT id, at FROM sent
+        WHERE is_late AND NOT EXISTS (SELECT FROM event WHERE event.id = sent.id AND event.at = sent.own_at)
+        ORDER BY id
+       ON CONFLICT DO NOTHING
+       RETURNING id, at),
+     fresh AS (
+       INSERT INTO event (id, at, site_id, kind, visitor, session, page, device, campaign_id, version, closed_by,
+                          variant, seconds, depth, view)
+       SELECT sent.id, sent.at, sent.site_id, kind, visitor, session, page, device, campaign_id, version, closed_by,
+              variant, seconds, depth, view
+         FROM sent
          LEFT JOIN campaign ON campaign.id = sent.campaign_id AND campaign.site_id = sent.site_id
-        WHERE sent.campaign_id IS NULL OR campaign.id IS NOT NULL
+        WHERE (sent.campaign_id IS NULL OR campaign.id IS NOT NULL)
+          AND CASE WHEN is_late THEN EXISTS (SELECT FROM late WHERE late.id = sent.id AND late.at = sent.at)
+                   ELSE NOT EXISTS (SELECT FROM late_event known WHERE known.id = sent.id) END
        ON CONFLICT DO NOTHING
        RETURNING *),
      first_seen AS (
        INSERT INTO campaign_visitor (campaign_id, kind, visitor, first_at)
-       SELECT campaign_id, kind, visitor, min(at) FROM fresh WHERE campaign_id IS NOT NULL
+       SELECT campaign_id, kind, visitor, min(at) FROM (
+         SELECT campaign_id, kind, visitor, at FROM fresh WHERE campaign_id IS NOT NULL
+         UNION ALL
+         -- Whoever converts has met the campaign, also when the news of the showing never came.
+         SELECT campaign_id, 'shown', visitor, at FROM fresh WHERE kind = 'converted' AND campaign_id IS NOT NULL)
+         AS met
         GROUP BY campaign_id, kind, visitor ORDER BY campaign_id, kind, visitor
        ON CONFLICT DO NOTHING
        RETURNING campaign_id, kind, first_at),
@@ -57,9 +77,9 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
                                  browser, system, signed_in, basket_items, basket_total, attributes, views)
        SELECT site_id, session, visitor, started_at, landing, number, referrer, country, languages, browser, system,
               signed_in, items, total, attributes, coalesce(viewed.views, 0)
-         FROM unnest($17::uuid[], $18::uuid[], $19::uuid[], $20::timestamptz[], $21::text[], $22::integer[],
-                     $23::text[], $24::text[], $25::text[], $26::text[], $27::text[], $28::boolean[],
-                     $29::double precision[], $30::double precision[], $31::jsonb[])
+         FROM unnest($18::uuid[], $19::uuid[], $20::uuid[], $21::timestamptz[], $22::text[], $23::integer[],
+                     $24::text[], $25::text[], $26::text[], $27::text[], $28::text[], $29::boolean[],
+                     $30::double precision[], $31::double precision[], $32::jsonb[])
            AS sent (site_id, session, visitor, started_at, landing, number, referrer, country, languages, browser,
                     system, signed_in, items, total, attributes)
          LEFT JOIN (SELECT site_id, session, count(*)::integer AS views FROM fresh WHERE kind = 'pageview'
@@ -79,15 +99,26 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
              basket_items = coalesce(excluded.basket_items, old.basket_items),
              basket_total = coalesce(excluded.basket_total, old.basket_total),
              attributes = coalesce(excluded.attributes, old.attributes)),
+     stays AS (
+       -- People come back to hidden pages: the longest and deepest that was told of a page view is what it lasted.
+       INSERT INTO page_stay AS old (site_id, view, path, device, day, seconds, depth)
+       SELECT site_id, view, min(split_part(page, '?', 1)), min(device), min((at AT TIME ZONE 'UTC')::date),
+              max(seconds), max(depth)
+         FROM fresh WHERE kind = 'left' AND view IS NOT NULL AND seconds IS NOT NULL
+        GROUP BY site_id, view ORDER BY site_id, view
+       ON CONFLICT (site_id, view) DO UPDATE
+         SET seconds = greatest(old.seconds, excluded.seconds), depth = greatest(old.depth, excluded.depth),
+             seconds_before = old.seconds, depth_before = old.depth
+       RETURNING *),
      stayed AS (
        INSERT INTO stay_day (site_id, path, day, device, of, bucket, visits)
-       SELECT site_id, split_part(page, '?', 1) AS path, (at AT TIME ZONE 'UTC')::date AS day, device, of,
+       SELECT site_id, path, day, device, of,
               CASE of WHEN 'seconds' THEN width_bucket(value, ${SECONDS}) ELSE width_bucket(value, ${DEPTHS}) END - 1
                 AS bucket, sum(change)
-         FROM fresh, LATERAL (VALUES ('seconds', seconds, 1), ('depth', depth, 1),
-                                     ('seconds', seconds_before, -1), ('depth', depth_before, -1))
-                       AS part (of, value, change)
-        WHERE kind = 'left' AND value IS NOT NULL
+         FROM stays, LATERAL (VALUES ('seconds', seconds, 1), ('depth', depth, 1),
+                                      ('seconds', seconds_before, -1), ('depth', depth_before, -1))
+                        AS part (of, value, change)
+        WHERE value IS NOT NULL
         GROUP BY site_id, path, day, device, of, bucket ORDER BY site_id, day, path, device, of, bucket
        ON CONFLICT (site_id, day, path, device, of, bucket) DO UPDATE
          SET visits = stay_day.visits + excluded.visits)
@@ -107,8 +138,9 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
       column((e) => e.variant),
       column((e) => e.stay?.[0] ?? null),
       column((e) => e.stay?.[1] ?? null),
-      column((e) => e.stayed?.[0] ?? null),
-      column((e) => e.stayed?.[1] ?? null),
+      column((e) => e.view),
+      column((e) => e.isLate),
+      column((e) => e.ownAt?.toISOString() ?? null),
       ofVisits((v) => v.siteId),
       ofVisits((v) => v.session),
       ofVisits((v) => v.visitor),
@@ -166,7 +198,9 @@ export async function ensurePartitions(
   }
 }
 
-/** Removes visits that began before `before`. */
+/** Removes visits that began before `before`, and what is known of how long their pages were looked at. */
 export async function forgetVisits(manager: EntityManager, before: Date): Promise<void> {
+  await manager.query(`SET LOCAL statement_timeout = '10min'`);
   await manager.query('DELETE FROM visit WHERE started_at < $1', [before]);
+  await manager.query('DELETE FROM page_stay WHERE day < $1::date', [before]);
 }

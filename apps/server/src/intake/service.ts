@@ -2,12 +2,11 @@ import { randomUUID } from 'node:crypto';
 import type { Collect, FormBlock, Submit, VisitorEvent } from '@velarium/contract';
 import { mailAddressSchema } from '@velarium/contract';
 import { LIMITS } from '@velarium/contract/values';
-import { allBlocks, answerFault, isSumAnswered, withSavedBlocks } from '@velarium/core';
+import { allBlocks, answerFault, isSumAnswered } from '@velarium/core';
 import type { DataSource } from 'typeorm';
-import type { CampaignService } from '../campaigns/index.ts';
 import { ProblemError } from '../infra/problem.ts';
-import type { LibraryService } from '../library/index.ts';
 import { type PeopleService, readAttachment } from '../people/index.ts';
+import type { PublishingService } from '../publishing/index.ts';
 import type { SiteService } from '../sites/index.ts';
 import { createBatcher } from './batcher.ts';
 import { ensurePartitions, forgetVisits, storeEvents } from './queries.ts';
@@ -31,24 +30,33 @@ const UNKNOWN_CLIENT: Client = { userAgent: '', acceptLanguage: '', country: nul
 
 export interface IntakeServices {
   readonly db: DataSource;
-  readonly campaigns: CampaignService;
   readonly people: PeopleService;
-  readonly library: LibraryService;
+  readonly publishing: PublishingService;
   readonly sites: SiteService;
   readonly clock?: () => Date;
 }
 
 export function createIntakeService({
   db,
-  campaigns,
   people,
-  library,
+  publishing,
   sites,
   clock = () => new Date(),
 }: IntakeServices) {
   const batcher = createBatcher(db);
   /** When each site was last noted to be seen, as long as it is the same to us. */
   const notedMs = new WeakMap<IntakeSite, number>();
+
+  async function findForm(
+    siteId: string,
+    { event, message: hash, form: id }: Submit,
+  ): Promise<FormBlock | undefined> {
+    const { campaign, version, variant } = event;
+    const file = await publishing.findAnswered(siteId, { campaign, version, variant, hash });
+    const forms = (file ? allBlocks(file.message) : []).filter((block) => block.kind === 'form');
+    return id === undefined ? forms[0] : forms.find((form) => form.id === id);
+  }
+
   return {
     /** Resolves once every event is durable. */
     async collect(
@@ -64,28 +72,30 @@ export function createIntakeService({
       sites.noteSeen(site.id).catch(() => notedMs.delete(site));
     },
 
-    /** Checks answers against the published form and stores them with their conversion, in one transaction. */
-    async submit(
-      site: IntakeSite,
-      { visitor, event, fields, consent, sum = '', files = {} }: Submit,
-    ): Promise<void> {
-      const version = await campaigns.findVersion(site.id, event.campaign, event.version);
-      const variants = version?.document.variants ?? [];
-      const message = variants.find(({ id }) => id === event.variant)?.message ?? version?.document.message;
-      const savedOf = await library.savedBlocks.reader(site.id);
-      const form =
-        message && allBlocks(withSavedBlocks(message, savedOf)).find((block) => block.kind === 'form');
+    /**
+     * Checks answers against the form of the very message file the visitor had, and stores them with their conversion
+     * and the showing that led to it, in one transaction. What a page claims about its own form is never believed.
+     */
+    async submit(site: IntakeSite, submitted: Submit): Promise<void> {
+      const { visitor, event, showing, message, fields, consent, sum = '', files = {} } = submitted;
+      const form = await findForm(site.id, submitted);
       if (!form) throw new ProblemError(404, 'no-form', 'No such form', 'This message takes no answers.');
       const { answers, attachments } = await readFiles(form, readAnswers(form, fields, consent, sum), files);
       const now = clock();
       await db.transaction(async (manager) => {
-        await storeEvents(manager, [storedEvent(site, visitor, event, now, UNKNOWN_CLIENT)]);
+        // The news of the showing may be on its way still, or have been blocked: of one id it counts once.
+        const events = showing ? [{ ...event, id: showing, kind: 'shown' as const }, event] : [event];
+        await storeEvents(
+          manager,
+          events.map((one) => storedEvent(site, visitor, one, now, UNKNOWN_CLIENT)),
+        );
         const lead = {
           id: event.id,
           workspaceId: site.workspaceId,
           siteId: site.id,
           campaignId: event.campaign,
           version: event.version,
+          messageHash: message ?? null,
           visitor,
           fields: answers,
           consentText: form.consentText || null,
@@ -100,17 +110,20 @@ export function createIntakeService({
     /** Room for events from a week ago to a week ahead, and none for visits nobody asks about; safe to repeat. */
     tidy: async (): Promise<void> => {
       await db.transaction((manager) => ensurePartitions(manager, clock(), -7, 7));
-      await forgetVisits(db.manager, new Date(clock().getTime() - KEPT_VISITS_MS));
+      await db.transaction((manager) => forgetVisits(manager, new Date(clock().getTime() - KEPT_VISITS_MS)));
     },
   };
 }
 export type IntakeService = ReturnType<typeof createIntakeService>;
 
-/** The instant inside a version 7 id, unless the visitor's clock is too far off; then the server's. */
-function eventTime(id: string, now: Date): Date {
-  const atMs = Number.parseInt(id.slice(0, 8) + id.slice(9, 13), 16);
-  const ageMs = now.getTime() - atMs;
-  return ageMs <= OLDEST_MS && ageMs >= -NEWEST_MS ? new Date(atMs) : now;
+/** The instant inside a version 7 id, unless it is too far off; then when it came. See decision 0016. */
+function eventTime(id: string, now: Date): Pick<StoredEvent, 'at' | 'isLate' | 'ownAt'> {
+  const ownMs = Number.parseInt(id.slice(0, 8) + id.slice(9, 13), 16);
+  const ageMs = now.getTime() - ownMs;
+  const isLate = ageMs > OLDEST_MS || ageMs < -NEWEST_MS;
+  return isLate
+    ? { at: now, isLate, ownAt: ageMs > 0 ? new Date(ownMs) : null }
+    : { at: new Date(ownMs), isLate, ownAt: null };
 }
 
 const boundedStay = (stay: VisitorEvent['stay']): StoredEvent['stay'] =>
@@ -125,7 +138,7 @@ function storedEvent(
 ): StoredEvent {
   return {
     id: event.id,
-    at: eventTime(event.id, now),
+    ...eventTime(event.id, now),
     siteId: site.id,
     kind: event.kind,
     visitor,
@@ -137,7 +150,7 @@ function storedEvent(
     closedBy: event.closedBy ?? null,
     variant: event.variant ?? null,
     stay: boundedStay(event.stay),
-    stayed: boundedStay(event.stayed),
+    view: event.view ?? null,
     begun: readBegun(event.begun, client),
     told: readTold(event.told, site.recordedFacts),
   };

@@ -24,6 +24,10 @@ export interface Told {
 export interface StoredEvent {
   readonly id: string;
   readonly at: Date;
+  /** Whether the time inside its id was not believed, so that `at` is when it came. */
+  readonly isLate: boolean;
+  /** The time inside the id of a late event, where it lies in the past: it may have been stored then. */
+  readonly ownAt: Date | null;
   readonly siteId: string;
   readonly kind: string;
   readonly visitor: string;
@@ -36,7 +40,8 @@ export interface StoredEvent {
   readonly variant: string | null;
   /** Seconds and per cent of the page; see the contract. */
   readonly stay: readonly [number, number] | null;
-  readonly stayed: readonly [number, number] | null;
+  /** The page view that was left: the id of its first event. */
+  readonly view: string | null;
   /** With the first page view of a session. */
   readonly begun: Begun | null;
   /** What the page told of the visitor, as far as the site records it. */

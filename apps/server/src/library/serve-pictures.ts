@@ -7,7 +7,9 @@ const FOREVER = 'public, max-age=31536000, immutable';
 const HOUR = 'public, max-age=3600';
 
 /** Pictures, as pages and the studio load them: public, in the best format the browser takes. */
-export const servePictures: FastifyPluginAsync<{ library: LibraryService }> = async (app, { library }) => {
+export const servePictures: FastifyPluginAsync<{
+  library: () => LibraryService;
+}> = async (app, { library }) => {
   const hidden = { schema: { hide: true } };
   app.get<{ Params: { name: string } }>('/pictures/drawn/:name.svg', hidden, (request, reply) => {
     const svg = drawnPicture(request.params.name);
@@ -29,7 +31,7 @@ export const servePictures: FastifyPluginAsync<{ library: LibraryService }> = as
       const { id, width } = request.params;
       const isAsked = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(id) && /^\d{2,4}$/.test(width);
       const takesAvif = (request.headers.accept ?? '').includes('image/avif');
-      const file = isAsked ? await library.pictures.serve(id, Number(width), takesAvif) : undefined;
+      const file = isAsked ? await library().pictures.serve(id, Number(width), takesAvif) : undefined;
       if (!file) throw notFound('picture');
       return reply
         .headers({

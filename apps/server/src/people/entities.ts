@@ -7,6 +7,8 @@ export interface LeadRow {
   siteId: string;
   campaignId: string;
   version: number;
+  /** The message file the visitor had; `null` for answers from before it was sent along. */
+  messageHash: string | null;
   visitor: string;
   /** Answers with the labels they were asked under. */
   fields: { label: string; value: string; attachment?: string }[];
@@ -25,6 +27,7 @@ export const LeadEntity = new EntitySchema<LeadRow>({
     siteId: { type: 'uuid', name: 'site_id' },
     campaignId: { type: 'uuid', name: 'campaign_id' },
     version: { type: 'integer' },
+    messageHash: { type: 'text', name: 'message_hash', nullable: true },
     visitor: { type: 'uuid' },
     fields: { type: 'jsonb' },
     consentText: { type: 'text', name: 'consent_text', nullable: true },

@@ -1,6 +1,7 @@
 import type {
   CampaignDocument,
   LookStyle,
+  Manifest,
   Message,
   MessageFile,
   PageGroup,
@@ -21,6 +22,7 @@ import type { LibraryService } from '../library/index.ts';
 import type { SiteService } from '../sites/index.ts';
 import { contentHash } from './content-hash.ts';
 import { MessageFileEntity, SiteManifestEntity } from './entities.ts';
+import { createSiteTurns, type SiteOfWorkspace } from './site-turns.ts';
 
 /** Every process that serves the edge listens here; the payload is the key of the site that changed. */
 export const SITE_CHANGED = 'velarium_site_changed';
@@ -33,6 +35,28 @@ export interface PublishingServices {
   readonly campaigns: CampaignService;
   readonly library: LibraryService;
 }
+/** A site as the edge serves it. */
+export interface SiteToServe {
+  readonly id: string;
+  readonly workspaceId: string;
+  readonly origins: readonly string[];
+  readonly recordedFacts: readonly string[] | null;
+  readonly etag: string;
+  /** Of the manifest; `null` where the asker has the one of this etag. */
+  readonly body: string | null;
+}
+
+/** What an answer says it answers. */
+export interface Answered {
+  readonly campaign: string;
+  readonly version: number;
+  readonly variant: string | undefined;
+  readonly hash: string | undefined;
+}
+
+/** What the first message of a campaign is called among its variants. */
+const FIRST_VARIANT = 'a';
+
 type Actor = { readonly workspaceId: string; readonly accountId: string };
 
 /** A campaign's document on its way into a manifest. */
@@ -45,17 +69,18 @@ interface Compilable {
 
 /** Moves campaigns between their states and makes what the edge serves, each move in one transaction. */
 export function createPublishingService({ db, sites, campaigns, library }: PublishingServices) {
-  /** Locks campaign and site, lets `move` change the row, and rebuilds the site's manifest. */
+  const inTurn = createSiteTurns(db, rebuild);
+
+  /** In the site's turn: locks the campaign, lets `move` change the row, and rebuilds the site's manifest. */
   async function transition(
     actor: Actor,
     campaignId: string,
     move: (manager: EntityManager, row: CampaignRow) => Promise<Partial<CampaignRow>>,
   ): Promise<void> {
-    await db.transaction(async (manager) => {
+    const siteId = await campaigns.siteOf(actor.workspaceId, campaignId);
+    await inTurn({ workspaceId: actor.workspaceId, siteId }, async (manager) => {
       const row = await campaigns.lock(manager, actor.workspaceId, campaignId);
-      await sites.lock(manager, actor.workspaceId, row.siteId);
       await campaigns.update(manager, campaignId, await move(manager, row));
-      await rebuild(manager, actor.workspaceId, row.siteId);
     });
   }
 
@@ -93,10 +118,11 @@ export function createPublishingService({ db, sites, campaigns, library }: Publi
     return { manifest: compileManifest(site, compilable), files };
   }
 
-  async function rebuild(manager: EntityManager, workspaceId: string, siteId: string): Promise<void> {
+  /** Makes the site's manifest and message files anew. Everything on the caller's one connection. */
+  async function rebuild(manager: EntityManager, { workspaceId, siteId }: SiteOfWorkspace): Promise<void> {
     const site = await sites.lock(manager, workspaceId, siteId);
     const live = await campaigns.live(manager, siteId);
-    const pages = sitePages(await sites.groups.list(siteId), await campaigns.pages(siteId, manager));
+    const pages = sitePages(await sites.groups.list(siteId, manager), await campaigns.pages(siteId, manager));
     const { manifest, files } = await compile(
       { ...site, pages },
       live.map(({ campaignId, version, capEpoch, document }) => ({
@@ -109,6 +135,7 @@ export function createPublishingService({ db, sites, campaigns, library }: Publi
     );
     const rows = [...files].map(([hash, file]) => ({ siteId, hash, body: JSON.stringify(file) }));
     if (rows.length > 0) await manager.getRepository(MessageFileEntity).upsert(rows, ['siteId', 'hash']);
+    await noteMessages(manager, manifest);
     const body = JSON.stringify(manifest);
     await manager
       .getRepository(SiteManifestEntity)
@@ -119,7 +146,7 @@ export function createPublishingService({ db, sites, campaigns, library }: Publi
 
   /** Builds a site's manifest anew after something beside its campaigns has changed. */
   const prepareSite = (workspaceId: string, siteId: string): Promise<void> =>
-    db.transaction((manager) => rebuild(manager, workspaceId, siteId));
+    inTurn({ workspaceId, siteId }, async () => {});
 
   return {
     prepareSite,
@@ -211,16 +238,48 @@ export function createPublishingService({ db, sites, campaigns, library }: Publi
       };
     },
 
-    /** For the public edge. */
-    async findManifest(siteId: string): Promise<{ etag: string; body: string } | undefined> {
-      return (await db.getRepository(SiteManifestEntity).findOneBy({ siteId })) ?? undefined;
+    /** For the public edge: a site with its manifest, whose body is left out where the edge has it already. */
+    async findSite(key: string, knownEtag?: string): Promise<SiteToServe | undefined> {
+      const [row]: SiteToServe[] = await db.query(
+        `SELECT site.id, workspace_id AS "workspaceId", origins, settings -> 'recordedFacts' AS "recordedFacts", etag,
+                CASE WHEN etag IS DISTINCT FROM $2 THEN body END AS body
+           FROM site JOIN site_manifest ON site_id = site.id WHERE key = $1`,
+        [key, knownEtag ?? null],
+      );
+      return row;
     },
     async findMessage(siteId: string, hash: string): Promise<string | undefined> {
       return (await db.getRepository(MessageFileEntity).findOneBy({ siteId, hash }))?.body;
     },
+    /** The message file a visitor of this site had of a campaign; without a hash, the version's latest. */
+    async findAnswered(siteId: string, { campaign, version, variant, hash }: Answered) {
+      const [row]: { body: string }[] = await db.query(
+        `SELECT file.body FROM campaign_message had
+           JOIN campaign ON campaign.id = had.campaign_id AND campaign.site_id = $1
+           JOIN message_file file ON file.site_id = $1 AND file.hash = had.hash
+          WHERE had.campaign_id = $2 AND had.version = $3 AND had.variant = $4 AND ($5::text IS NULL OR had.hash = $5)
+          ORDER BY had.first_at DESC LIMIT 1`,
+        [siteId, campaign, version, variant ?? FIRST_VARIANT, hash ?? null],
+      );
+      return row && (JSON.parse(row.body) as MessageFile);
+    },
   };
 }
 export type PublishingService = ReturnType<typeof createPublishingService>;
+
+/** Notes which files the live versions' messages are. */
+async function noteMessages(manager: EntityManager, { campaigns: live }: Manifest): Promise<void> {
+  const rows = live.flatMap(({ id, version, message, experiment }) => [
+    [id, version, FIRST_VARIANT, message] as const,
+    ...(experiment?.variants ?? []).map((one) => [id, version, one.id, one.message] as const),
+  ]);
+  if (rows.length === 0) return;
+  await manager.query(
+    `INSERT INTO campaign_message (campaign_id, version, variant, hash)
+     SELECT * FROM unnest($1::uuid[], $2::integer[], $3::text[], $4::text[]) ON CONFLICT DO NOTHING`,
+    [0, 1, 2, 3].map((column) => rows.map((row) => row[column])),
+  );
+}
 
 function sitePages(groups: readonly PageGroup[], pages: ReadonlyMap<string, Pages>) {
   return {

@@ -1,5 +1,5 @@
 import type { PageGroup } from '@velarium/contract';
-import { type DataSource, EntitySchema } from 'typeorm';
+import { type DataSource, type EntityManager, EntitySchema } from 'typeorm';
 import { notFound, ProblemError } from '../infra/problem.ts';
 
 interface PageGroupRow extends PageGroup {
@@ -21,8 +21,11 @@ export function createPageGroups(db: DataSource) {
   const groups = db.getRepository(PageGroupEntity);
   const plain = ({ id, name, rules }: PageGroupRow): PageGroup => ({ id, name, rules });
   return {
-    async list(siteId: string): Promise<PageGroup[]> {
-      return (await groups.find({ where: { siteId }, order: { name: 'ASC' } })).map(plain);
+    async list(siteId: string, manager: EntityManager = db.manager): Promise<PageGroup[]> {
+      const rows = await manager
+        .getRepository(PageGroupEntity)
+        .find({ where: { siteId }, order: { name: 'ASC' } });
+      return rows.map(plain);
     },
     /** Makes a group, or changes the one with this id. */
     async save(siteId: string, group: Omit<PageGroup, 'id'>, id?: string): Promise<PageGroup> {

@@ -5,6 +5,7 @@ import { ApiProblem } from '../api/client.ts';
 import { sessionQuery } from '../api/queries.ts';
 import { Toaster } from '../ui/toast.tsx';
 import { TooltipProvider } from '../ui/tooltip.tsx';
+import { BrokenPlace } from './broken-place.tsx';
 import { FirstSite } from './first-site.tsx';
 import { LostPage } from './lost-page.tsx';
 import { Shell } from './shell.tsx';
@@ -27,37 +28,47 @@ const queryClient: QueryClient = new QueryClient({
 const router = createBrowserRouter([
   {
     path: '/sign-in',
+    errorElement: <BrokenPlace />,
     hydrateFallbackElement: <FirstPaint />,
     lazy: async () => ({ Component: (await import('../account/sign-in-page.tsx')).SignInPage }),
   },
   {
     path: '/',
     element: <Shell />,
+    errorElement: <BrokenPlace />,
     hydrateFallbackElement: <FirstPaint />,
     children: [
-      { index: true, element: <FirstSite /> },
-      { path: 'sites/:siteId', element: <Navigate to="board" replace /> },
       {
-        path: 'sites/:siteId/board',
-        lazy: async () => ({ Component: (await import('../board/board-page.tsx')).BoardPage }),
+        // An error in a place stays in it: the masthead above leads on to the others.
+        errorElement: <BrokenPlace />,
+        children: [
+          { index: true, element: <FirstSite /> },
+          { path: 'sites/:siteId', element: <Navigate to="board" replace /> },
+          {
+            path: 'sites/:siteId/board',
+            lazy: async () => ({ Component: (await import('../board/board-page.tsx')).BoardPage }),
+          },
+          {
+            path: 'sites/:siteId/people',
+            lazy: async () => ({ Component: (await import('../people/people-page.tsx')).PeoplePage }),
+          },
+          {
+            path: 'sites/:siteId/site',
+            lazy: async () => ({ Component: (await import('../site/site-page.tsx')).SitePage }),
+          },
+          {
+            path: 'sites/:siteId/team',
+            lazy: async () => ({ Component: (await import('../team/team-page.tsx')).TeamPage }),
+          },
+          {
+            path: 'sites/:siteId/campaigns/:campaignId',
+            lazy: async () => ({
+              Component: (await import('../workbench/workbench-page.tsx')).WorkbenchPage,
+            }),
+          },
+          { path: '*', element: <LostPage /> },
+        ],
       },
-      {
-        path: 'sites/:siteId/people',
-        lazy: async () => ({ Component: (await import('../people/people-page.tsx')).PeoplePage }),
-      },
-      {
-        path: 'sites/:siteId/site',
-        lazy: async () => ({ Component: (await import('../site/site-page.tsx')).SitePage }),
-      },
-      {
-        path: 'sites/:siteId/team',
-        lazy: async () => ({ Component: (await import('../team/team-page.tsx')).TeamPage }),
-      },
-      {
-        path: 'sites/:siteId/campaigns/:campaignId',
-        lazy: async () => ({ Component: (await import('../workbench/workbench-page.tsx')).WorkbenchPage }),
-      },
-      { path: '*', element: <LostPage /> },
     ],
   },
 ]);

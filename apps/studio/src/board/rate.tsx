@@ -1,18 +1,16 @@
-import { wilson } from '@velarium/core';
+import { type ConversionCounts, conversionRate } from '@velarium/core';
 import { Tooltip } from '../ui/tooltip.tsx';
 
 const percent = (value: number) => `${(value * 100).toFixed(1)} %`;
 
-export interface RateProps {
-  readonly converters: number;
-  readonly visitors: number;
+export interface RateProps extends ConversionCounts {
   /** The rate at the right end of the scale, shared by all rows so that they can be compared. */
   readonly scaleTo: number;
 }
 
 /** A conversion rate of unique visitors, never without its 95 % interval. */
 export function Rate({ converters, visitors, scaleTo }: RateProps) {
-  const { value, low, high } = wilson(converters, visitors);
+  const { value, low, high } = conversionRate({ converters, visitors });
   if (value === null) return <span className="text-soft">no visitors yet</span>;
   const at = (rate: number) => `${Math.min(100, (rate / scaleTo) * 100)}%`;
   return (
@@ -42,14 +40,10 @@ export function Rate({ converters, visitors, scaleTo }: RateProps) {
 const TELLING_VISITORS = 30;
 
 /** A round end for the rows' common scale, a little beyond the highest interval that tells something. */
-export function rateScale(
-  rows: readonly { readonly converters: number; readonly visitors: number }[],
-): number {
+export function rateScale(rows: readonly ConversionCounts[]): number {
   const highest = Math.max(
     0.05,
-    ...rows
-      .filter(({ visitors }) => visitors >= TELLING_VISITORS)
-      .map((row) => wilson(row.converters, row.visitors).high),
+    ...rows.filter(({ visitors }) => visitors >= TELLING_VISITORS).map((row) => conversionRate(row).high),
   );
   return Math.min(1, Math.ceil(highest * 20) / 20);
 }

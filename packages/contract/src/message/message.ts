@@ -76,6 +76,9 @@ export const pictureFileSchema = z.strictObject({
 export type PictureFile = z.infer<typeof pictureFileSchema>;
 export type Pictures = Readonly<Record<z.infer<typeof pictureRefSchema>, PictureFile>>;
 
+/** Names a message file by its content: 128 bits of SHA-256 in hex. */
+export const messageHashSchema = z.string().regex(/^[0-9a-f]{32}$/);
+
 /** A message as pages load it: the sheet it is drawn with is made when it is published. */
 export const messageFileSchema = z.strictObject({
   message: messageSchema,

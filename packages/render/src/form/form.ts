@@ -61,6 +61,7 @@ export function drawForm(block: BlockOf<'form'>, context: BlockContext): HTMLFor
     send.disabled = true;
     try {
       await onSend({
+        form: block.id,
         fields: Object.fromEntries(fields.map(({ id, value }) => [id, value()])),
         consent: agree.checked,
         ...(sum ? { sum: sum.value() } : {}),

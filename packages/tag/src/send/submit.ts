@@ -1,5 +1,4 @@
 import type { Problem, Submit, VisitorEvent } from '@velarium/contract';
-import type { Answers } from '@velarium/render';
 import type { SiteScript } from '../site-script.ts';
 
 /** Sends a form's answers with the event they convert by; rejects with words a visitor can act on. */
@@ -7,9 +6,9 @@ export async function submitAnswers(
   { edge, key }: SiteScript,
   visitor: string,
   event: VisitorEvent,
-  answers: Answers,
+  answered: Omit<Submit, 'site' | 'visitor' | 'event'>,
 ): Promise<void> {
-  const body = { site: key, visitor, event: event as Submit['event'], ...answers } satisfies Submit;
+  const body = { site: key, visitor, event: event as Submit['event'], ...answered } satisfies Submit;
   let response: Response;
   try {
     response = await fetch(`${edge}/submit`, {

@@ -21,11 +21,12 @@ interface ShowContext {
   /** The campaigns that are running, which memory keeps when it must forget some. */
   readonly live: ReadonlySet<string>;
   readonly change: (by: (memory: Memory) => Memory) => void;
-  readonly report: (kind: VisitorEvent['kind'], more?: Pick<VisitorEvent, 'closedBy'>) => void;
+  /** Reports what became of it; answers the event's id. */
+  readonly report: (kind: VisitorEvent['kind'], more?: Pick<VisitorEvent, 'closedBy'>) => string;
   /** `name` is what a button calls. */
   readonly tell: (topic: Topic, name?: string) => void;
   /** Sends a form's answers; rejects with words for the visitor. */
-  readonly send: (answers: Answers) => Promise<void>;
+  readonly send: (answered: Answers & { readonly showing: string }) => Promise<void>;
   /** What the page has told of itself and its visitor. */
   readonly facts: () => PageViewFacts;
   readonly timeZone: string;
@@ -128,17 +129,17 @@ export function show(
       close('action');
     },
     onSend: async (answers) => {
-      await context.send(answers);
+      await context.send({ ...answers, showing });
       // The server that stored the answers has counted them.
       convert();
       goTo('success');
     },
   });
   const seen = (topic: 'shown' | 'viewable') => {
-    report(topic);
     tell(topic);
+    return report(topic);
   };
   const stopWatching = onViewable(rendered.box, () => seen('viewable'));
-  seen('shown');
+  const showing = seen('shown');
   return { close };
 }
