@@ -110,3 +110,30 @@ test('a stale lock of a process that is gone or damaged is taken over, a busy po
   expect(await ended).toBe(0);
   await new Promise((resolve) => blocker.close(resolve));
 });
+
+test('a database that dies is noticed and started again, and nothing is lost', async () => {
+  const { child, studio, ended, output } = await start();
+  const memory = Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${child.pid}/status`, 'utf8'))?.[1]);
+  // Kilobytes; building took half a gigabyte when it was done in the same process.
+  expect(memory).toBeLessThan(200_000);
+  const port = Number(
+    /-p (\d+)/.exec(processesOfHome().find((one) => one.includes('/bin/postgres')) ?? '')?.[1],
+  );
+  const [postmaster] = readdirSync('/proc').filter((name) => {
+    try {
+      return readFileSync(`/proc/${name}/cmdline`, 'utf8').includes(`\0-p\0${port}\0`) && !isKeeper(name);
+    } catch {
+      return false;
+    }
+  });
+  process.kill(Number(postmaster), 'SIGKILL');
+  await expect.poll(output, { timeout: 30_000 }).toContain('PostgreSQL is there again.');
+  await expect.poll(() => answers(studio), { timeout: 20_000 }).toBe(401);
+  expect(output()).toContain('PostgreSQL has ended. Starting it again …');
+  child.kill('SIGINT');
+  expect(await ended).toBe(0);
+  expect(processesOfHome()).toEqual([]);
+});
+
+/** The keeper names the server's arguments too, as one text. */
+const isKeeper = (pid: string) => readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('keep-server');

@@ -1,5 +1,11 @@
 import Fastify, { type FastifyInstance, LogController } from 'fastify';
-import { type EdgeServices, edgeRoutes, type SiteDirectory, type TagFiles } from './edge/index.ts';
+import {
+  type EdgeServices,
+  edgeRoutes,
+  NO_SNIFFING,
+  type SiteDirectory,
+  type TagFiles,
+} from './edge/index.ts';
 import type { CountrySource } from './infra/countries.ts';
 import { answerWithProblems } from './infra/problem.ts';
 import { SLOW_CLIENTS } from './infra/slow-clients.ts';
@@ -39,6 +45,9 @@ export async function createEdgeApp({
     ajv: { customOptions: { removeAdditional: false, coerceTypes: false, useDefaults: false } },
   });
   answerWithProblems(app);
+  app.addHook('onRequest', async (_request, reply) => {
+    reply.header(...NO_SNIFFING);
+  });
   await app.register(edgeRoutes, { directory, services, tagFiles, previews, country });
   await app.register(servePictures, { library: () => services().library });
   return app;

@@ -88,13 +88,15 @@ async function connect(config: Config, running: Running): Promise<Services> {
   await migrate(config.databaseUrl);
   const db = await createDataSource(config.databaseUrl).initialize();
   try {
-    const services = createServices(db);
+    const services = createServices(db, { report });
+    await services.jobs.prepare();
     await services.intake.tidy();
     await services.publishing.prepareMissing();
     if (config.roles.includes('edge')) await keepRelease(db, readRelease(config.tagFiles));
     if (process.env.VELARIUM_DEMO_ORIGINS)
       await seedDemo(services, process.env.VELARIUM_DEMO_ORIGINS.split(','));
     running.add(() => db.destroy());
+    running.add(() => services.jobs.stop());
     return services;
   } catch (error) {
     await db.destroy();
@@ -138,8 +140,13 @@ async function startEdge({ config, running, connected, country }: EdgeStart): Pr
 }
 
 async function startWorker(services: Services, running: Running): Promise<void> {
-  const timer = setInterval(() => void services.intake.tidy().catch(report), HOUR_MS);
+  const tidy = async () => {
+    await services.intake.tidy();
+    await services.accounts.tidy();
+  };
+  const timer = setInterval(() => void tidy().catch(report), HOUR_MS);
   running.add(() => clearInterval(timer));
+  await services.jobs.work('read-pages', services.sites.readPages);
 }
 
 /** Several processes may start at once over one database; one migrates and the others wait for it. */

@@ -1,6 +1,7 @@
 import type { DataSource } from 'typeorm';
 import { createAccountService, type HashingCost } from './accounts/index.ts';
 import { createCampaignService } from './campaigns/index.ts';
+import { createJobs } from './infra/jobs.ts';
 import { createIntakeService } from './intake/index.ts';
 import { createLibraryService } from './library/index.ts';
 import { createPeopleService } from './people/index.ts';
@@ -8,16 +9,23 @@ import { createPublishingService } from './publishing/index.ts';
 import { createResultService } from './results/index.ts';
 import { createSiteService } from './sites/index.ts';
 
+export interface ServiceOptions {
+  readonly hashingCost?: HashingCost;
+  /** Told of what fails beside any request. */
+  readonly report?: (error: unknown) => void;
+}
+
 /** Every domain's service over one database, wired in one place. */
-export function createServices(db: DataSource, hashingCost?: HashingCost) {
+export function createServices(db: DataSource, { hashingCost, report = () => {} }: ServiceOptions = {}) {
+  const jobs = createJobs(db, report);
   const accounts = createAccountService(db, hashingCost);
-  const sites = createSiteService(db);
+  const sites = createSiteService(db, jobs);
   const results = createResultService(db);
   const library = createLibraryService(db);
   const campaigns = createCampaignService({ db, sites, results, library });
   const publishing = createPublishingService({ db, sites, campaigns, library });
   const people = createPeopleService({ db, sites });
   const intake = createIntakeService({ db, people, publishing, sites });
-  return { db, accounts, sites, results, library, campaigns, publishing, people, intake };
+  return { db, jobs, accounts, sites, results, library, campaigns, publishing, people, intake };
 }
 export type Services = ReturnType<typeof createServices>;

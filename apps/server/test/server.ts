@@ -64,8 +64,9 @@ export async function createTestServer(): Promise<TestServer> {
   const databaseUrl = adminUrl.replace(/\/[^/]*$/, `/${database}`);
   const db = await createDataSource(databaseUrl).initialize();
   await db.runMigrations();
-  const services = createServices(db, QUICK);
+  const services = createServices(db, { hashingCost: QUICK });
   await services.intake.tidy();
+  await services.jobs.prepare();
   const tagFiles = mkdtempSync('/tmp/velarium-tag-');
   writeFileSync(
     `${tagFiles}/files.json`,
@@ -125,6 +126,7 @@ export async function createTestServer(): Promise<TestServer> {
       await studio.close();
       await edge.close();
       listener.stop();
+      await services.jobs.stop();
       await db.destroy();
       await admin.query(`DROP DATABASE ${database} WITH (FORCE)`);
       await admin.end();

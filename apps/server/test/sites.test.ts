@@ -1,7 +1,8 @@
 import { createServer, type RequestListener, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { pipeline, Readable } from 'node:stream';
 import { gzipSync } from 'node:zlib';
-import type { Site, SitePage, StayHistograms } from '@velarium/contract';
+import type { PageReading, Site, SitePage, StayHistograms } from '@velarium/contract';
 import { STAY_DEPTHS, STAY_SECONDS, survivalCurve } from '@velarium/core';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import {
@@ -20,6 +21,7 @@ let server: TestServer;
 let owner: Member;
 beforeAll(async () => {
   server = await createTestServer();
+  await server.services.jobs.work('read-pages', server.services.sites.readPages);
 });
 beforeEach(async () => {
   owner = await createWorkspace(server);
@@ -76,7 +78,24 @@ describe('the page catalogue', () => {
     `<?xml version="1.0" encoding="UTF-8"?><urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">${addresses
       .map((loc) => `<url><loc>${loc}</loc></url>`)
       .join('')}</urlset>`;
-  const learn = () => owner.ask('POST', `/sites/${owner.siteId}/pages/learn`);
+  /** Has the worker read the pages, and waits for its end. */
+  const learn = async (): Promise<PageReading> => {
+    await owner.ask('POST', `/sites/${owner.siteId}/pages/reading`);
+    return endOf(['done', 'stopped', 'failed']);
+  };
+  const endOf = async (states: readonly string[]): Promise<PageReading> => {
+    let reading: PageReading | undefined;
+    await expect
+      .poll(
+        async () => {
+          reading = (await owner.ask('GET', `/sites/${owner.siteId}/pages/reading`)).json<PageReading>();
+          return states.includes(reading.state);
+        },
+        { timeout: 10_000 },
+      )
+      .toBe(true);
+    return reading as PageReading;
+  };
 
   it('is read from an index of sitemaps, one of them gzip (sitemaps.org 0.9, RFC 1952)', async () => {
     await live((path, origin) => {
@@ -84,12 +103,14 @@ describe('the page catalogue', () => {
         return `<sitemapindex xmlns="http://www.sitemaps.org/schemas/sitemap/0.9"><sitemap><loc>${origin}/a.xml</loc></sitemap><sitemap><loc>${origin}/b.xml.gz</loc></sitemap><sitemap><loc>https://elsewhere.example/c.xml</loc></sitemap></sitemapindex>`;
       if (path === '/a.xml') return urlset(`${origin}/a?x=1&amp;y=2`, 'https://elsewhere.example/not-ours');
       if (path === '/b.xml.gz') return gzipSync(urlset(`${origin}/b`));
+      if (path.startsWith('/a?')) return '<title>A</title>';
       if (path === '/b')
         return '<title>Bee &amp; me · Site</title><meta property="og:type" content="article">';
       return undefined;
     });
-    expect((await learn()).json()).toEqual([
-      { path: '/a?x=1&y=2', title: '/a?x=1&y=2', kind: null, source: 'sitemap', views: 0 },
+    expect(await learn()).toMatchObject({ state: 'done', found: 2, read: 2, unread: 0 });
+    expect(await pagesOf()).toEqual([
+      { path: '/a?x=1&y=2', title: 'A', kind: null, source: 'sitemap', views: 0 },
       { path: '/b', title: 'Bee & me', kind: 'article', source: 'sitemap', views: 0 },
     ]);
   });
@@ -97,8 +118,83 @@ describe('the page catalogue', () => {
     await live(() => undefined);
     const pages = [{ path: '/kept', title: 'Kept', kind: null }];
     await owner.ask('POST', `/sites/${owner.siteId}/pages`, { source: 'hand', pages });
-    expect((await learn()).json()).toMatchObject({ status: 422, code: 'no-sitemap' });
+    expect(await learn()).toMatchObject({
+      state: 'failed',
+      fault: expect.stringMatching(/sitemap\.xml answered with status 404/),
+    });
     expect(await pagesOf()).toMatchObject([{ path: '/kept', source: 'hand' }]);
+  });
+  it('leaves out what answers that it is not there, and takes two addresses of one page for one', async () => {
+    await live((path, origin) => {
+      if (path === '/sitemap.xml')
+        return urlset(`${origin}/members/`, `${origin}/members`, `${origin}/gone`, `${origin}/?utm_source=x`);
+      return path === '/gone' ? undefined : '<title>T</title>';
+    });
+    await learn();
+    expect((await pagesOf()).map(({ path }) => path)).toEqual(['/', '/members']);
+    const by = { source: 'hand', pages: [{ path: '/members/', title: 'M', kind: null }] };
+    await owner.ask('POST', `/sites/${owner.siteId}/pages`, by);
+    const [origin = ''] = (await owner.ask('GET', `/sites/${owner.siteId}`)).json<Site>().origins;
+    await sendEvents(
+      server,
+      owner,
+      ['/members/', '/members'].map((page) => ({ kind: 'pageview', page })),
+      {
+        headers: { origin },
+      },
+    );
+    expect(await pagesOf()).toMatchObject([{ path: '/' }, { path: '/members', views: 2 }]);
+  });
+  it('is never read past its limit: a sitemap and a page without end cost no memory', async () => {
+    let sent = 0;
+    const endless: RequestListener = (request, response) => {
+      const isMap = request.url === '/sitemap.xml';
+      const isEndless = isMap ? stream === 'sitemap' : stream === 'page';
+      response.writeHead(200);
+      if (isMap && !isEndless) return void response.end(urlset(`${origin}/endless`));
+      if (!isEndless) return void response.end();
+      const chunk = Buffer.alloc(65_536, 'x');
+      const chunks = function* () {
+        for (;;) {
+          sent += chunk.length;
+          yield chunk;
+        }
+      };
+      pipeline(Readable.from(chunks()), response, () => {});
+    };
+    let stream = 'sitemap';
+    web = createServer(endless).listen(0, '127.0.0.1');
+    await new Promise((resolve) => web.once('listening', resolve));
+    const origin = `http://127.0.0.1:${(web.address() as AddressInfo).port}`;
+    await owner.ask('PUT', `/sites/${owner.siteId}`, { name: 'Site', origins: [origin], timeZone: 'UTC' });
+    expect(await learn()).toMatchObject({
+      state: 'failed',
+      fault: expect.stringMatching(/larger than 20 MB/),
+    });
+    expect(sent).toBeLessThan(60_000_000);
+    stream = 'page';
+    sent = 0;
+    expect(await learn()).toMatchObject({ state: 'done', found: 1, unread: 0 });
+    expect(sent).toBeLessThan(10_000_000);
+  }, 40_000);
+  it('is stopped while it is read, and stays as it was', async () => {
+    let release = () => {};
+    const held = new Promise<void>((resolve) => {
+      release = resolve;
+    });
+    web = createServer(async (request, response) => {
+      if (request.url !== '/sitemap.xml') await held;
+      response.end(request.url === '/sitemap.xml' ? urlset(`${origin}/slow`) : '<title>S</title>');
+    }).listen(0, '127.0.0.1');
+    await new Promise((resolve) => web.once('listening', resolve));
+    const origin = `http://127.0.0.1:${(web.address() as AddressInfo).port}`;
+    await owner.ask('PUT', `/sites/${owner.siteId}`, { name: 'Site', origins: [origin], timeZone: 'UTC' });
+    await owner.ask('POST', `/sites/${owner.siteId}/pages/reading`);
+    await endOf(['running']);
+    await owner.ask('DELETE', `/sites/${owner.siteId}/pages/reading`);
+    expect(await endOf(['stopped'])).toMatchObject({ state: 'stopped' });
+    release();
+    expect(await pagesOf()).toEqual([]);
   });
   it('read again forgets what has left the sitemap, and nothing else', async () => {
     let inMap = ['/a', '/b'];

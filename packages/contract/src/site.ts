@@ -49,6 +49,20 @@ export const sitePageSchema = z.strictObject({
 });
 export type SitePage = z.infer<typeof sitePageSchema>;
 
+/** How the reading of a site's pages goes on. */
+export const pageReadingSchema = z.strictObject({
+  id: z.uuid(),
+  state: z.enum(['waiting', 'running', 'done', 'stopped', 'failed']),
+  /** Pages found in the sitemap, those done with, and those of them that gave nothing to read. */
+  found: z.number().int(),
+  read: z.number().int(),
+  unread: z.number().int(),
+  /** What went wrong, in words. */
+  fault: z.string().nullable(),
+  updatedAt: z.iso.datetime(),
+});
+export type PageReading = z.infer<typeof pageReadingSchema>;
+
 /** Pages put into the catalogue by a person or from a file. */
 export const addPagesSchema = z.strictObject({
   source: z.enum(['hand', 'file']),

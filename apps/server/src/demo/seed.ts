@@ -2,7 +2,7 @@ import type { CampaignDocument } from '@velarium/contract';
 import type { Principal } from '../accounts/index.ts';
 import { type StoredEvent, storeEvents } from '../intake/index.ts';
 import type { Services } from '../services.ts';
-import { learnPages } from '../sites/index.ts';
+import { cataloguePath, learnPages } from '../sites/index.ts';
 import { demoEvents, demoStays } from './visits.ts';
 
 /** The printed demo accounts. They exist only where the demo is seeded, on loopback. */
@@ -56,7 +56,7 @@ export async function seedDemo(
     [fell, fellOrigin],
     [skerry, skerryOrigin],
   ] as const) {
-    const pages = await learnPages(origin);
+    const { pages } = await learnPages(origin, { pathOf: cataloguePath(site.settings) });
     await sites.addPages(site.id, pages);
     await storeAll(services, demoStays(site.id, pages, new Date()));
     await sites.noteSeen(site.id);

@@ -53,11 +53,6 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
   app,
   { directory, services, tagFiles, previews, country },
 ) => {
-  // Nothing here is ever to be taken for another type than the one it is sent as.
-  app.addHook('onRequest', async (_request, reply) => {
-    reply.header(...NO_SNIFFING);
-  });
-
   // Pages send text/plain, which needs no preflight; it is JSON all the same.
   app.removeContentTypeParser(['application/json', 'text/plain']);
   app.addContentTypeParser(
@@ -199,7 +194,8 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
   );
 };
 
-const NO_SNIFFING = ['x-content-type-options', 'nosniff'] as const;
+/** Nothing the edge sends is ever to be taken for another type than the one it is sent as. */
+export const NO_SNIFFING = ['x-content-type-options', 'nosniff'] as const;
 const isBot = (request: FastifyRequest): boolean => isbot(request.headers['user-agent'] ?? '');
 
 interface Serving {

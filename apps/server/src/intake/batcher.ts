@@ -1,4 +1,5 @@
 import type { DataSource } from 'typeorm';
+import { databaseFault } from '../infra/database-fault.ts';
 import { storeEvents } from './queries.ts';
 import type { StoredEvent } from './stored-event.ts';
 
@@ -30,18 +31,23 @@ export function createBatcher(db: DataSource) {
   async function write(): Promise<void> {
     writers++;
     while (queue.length) {
-      const batch = take();
-      try {
-        await storeEvents(
-          db.manager,
-          batch.flatMap((call) => call.events),
-        );
-        for (const call of batch) call.resolve();
-      } catch (error) {
-        for (const call of batch) call.reject(error);
-      }
+      await store(take());
     }
     writers--;
+  }
+
+  async function store(batch: readonly Waiting[]): Promise<void> {
+    try {
+      await storeEvents(
+        db.manager,
+        batch.flatMap((call) => call.events),
+      );
+      for (const call of batch) call.resolve();
+    } catch (error) {
+      // What one visitor sent must not take others' events with it: each call is tried by itself.
+      if (batch.length > 1 && databaseFault(error) === 'value') for (const call of batch) await store([call]);
+      else for (const call of batch) call.reject(error);
+    }
   }
 
   function take(): Waiting[] {

@@ -4,6 +4,8 @@ import type { StoredEvent } from './stored-event.ts';
 import { type VisitRow, visitsOf } from './visits.ts';
 
 const SECONDS = `ARRAY[${STAY_SECONDS.join(',')}]::smallint[]`;
+/** A page's path without query, and without a slash at its end: both addresses are one page. */
+const PATH = `coalesce(nullif(rtrim(split_part(page, '?', 1), '/'), ''), '/')`;
 const DEPTHS = `ARRAY[${STAY_DEPTHS.join(',')}]::smallint[]`;
 
 /**
@@ -69,7 +71,7 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
              first_visitors = campaign_hour.first_visitors + excluded.first_visitors),
      seen AS (
        INSERT INTO page_day (site_id, path, day, views)
-       SELECT site_id, split_part(page, '?', 1) AS path, (at AT TIME ZONE 'UTC')::date AS day, count(*)
+       SELECT site_id, ${PATH} AS path, (at AT TIME ZONE 'UTC')::date AS day, count(*)
          FROM fresh WHERE kind = 'pageview' GROUP BY site_id, path, day ORDER BY site_id, day, path
        ON CONFLICT (site_id, day, path) DO UPDATE SET views = page_day.views + excluded.views),
      visited AS (
@@ -102,7 +104,7 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
      stays AS (
        -- People come back to hidden pages: the longest and deepest that was told of a page view is what it lasted.
        INSERT INTO page_stay AS old (site_id, view, path, device, day, seconds, depth)
-       SELECT site_id, view, min(split_part(page, '?', 1)), min(device), min((at AT TIME ZONE 'UTC')::date),
+       SELECT site_id, view, min(${PATH}), min(device), min((at AT TIME ZONE 'UTC')::date),
               max(seconds), max(depth)
          FROM fresh WHERE kind = 'left' AND view IS NOT NULL AND seconds IS NOT NULL
         GROUP BY site_id, view ORDER BY site_id, view

@@ -1,6 +1,23 @@
-import type { SitePage } from '@velarium/contract';
+import type { SitePage, SiteSettings } from '@velarium/contract';
 import { LIMITS } from '@velarium/contract/values';
 import type { DataSource } from 'typeorm';
+
+/**
+ * The path under which the catalogue knows a page: as browsers write it, so that it is the one visits tell of, without
+ * a slash at its end and without the site's tracking parameters.
+ */
+export function cataloguePath({ trackingParameters }: SiteSettings): (path: string) => string {
+  const tracking = new Set(trackingParameters.map((name) => name.toLowerCase()));
+  return (path) => {
+    const url = new URL(path, 'https://site.example');
+    for (const name of [...url.searchParams.keys()]) {
+      if (tracking.has(name.toLowerCase())) url.searchParams.delete(name);
+    }
+    let end = url.pathname.length;
+    while (end > 1 && url.pathname[end - 1] === '/') end--;
+    return url.pathname.slice(0, end) + url.search;
+  };
+}
 
 /** A page as it is put into the catalogue; its views are counted, not given. */
 export type CataloguePage = Omit<SitePage, 'views' | 'source'> & {

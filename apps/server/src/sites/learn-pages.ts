@@ -1,3 +1,5 @@
+import { LIMITS } from '@velarium/contract/values';
+import { readOutside } from '../infra/outside.ts';
 import type { CataloguePage } from './catalogue.ts';
 import { readSitemap } from './read-sitemap.ts';
 
@@ -18,27 +20,73 @@ function readPageHead(html: string): { title: string; kind: string | null } {
   return { title: plain(title), kind: kind ? plain(kind) : null };
 }
 
-async function readPage(origin: string, path: string): Promise<CataloguePage> {
+/** What became of reading one page: its entry, `gone` where the site says there is none, `unread` where it says nothing. */
+type PageRead = CataloguePage | 'gone' | 'unread';
+
+async function readPage(origin: string, path: string, signal: AbortSignal | undefined): Promise<PageRead> {
   try {
-    const response = await fetch(origin + path, {
-      signal: AbortSignal.timeout(TIMEOUT_MS),
-      redirect: 'error',
+    const { status, address, text } = await readOutside(origin + path, {
+      mostBytes: PAGE_BYTES,
+      timeoutMs: TIMEOUT_MS,
+      signal,
+      isCut: true,
+      accept: 'text/html',
     });
-    const { title, kind } = readPageHead((await response.text()).slice(0, PAGE_BYTES));
-    return { path, title: title.split(' · ')[0] || path, kind };
+    if (status === 404 || status === 410) return 'gone';
+    if (status >= 400) return 'unread';
+    const { pathname, search } = new URL(address);
+    const { title, kind } = readPageHead(text);
+    return { path: pathname + search, title: title.split(' · ')[0] || pathname, kind };
   } catch {
-    // A page that cannot be read is still a page of the site.
-    return { path, title: path, kind: null };
+    return 'unread';
   }
 }
 
-/** Learns a site's pages from its sitemap, with the titles and kinds of their heads. */
-export async function learnPages(origin: string): Promise<CataloguePage[]> {
-  const paths = await readSitemap(origin);
-  const pages: CataloguePage[] = paths.slice(HEADS).map((path) => ({ path, title: path, kind: null }));
-  for (let at = 0; at < Math.min(HEADS, paths.length); at += AT_ONCE) {
-    const batch = paths.slice(at, Math.min(HEADS, at + AT_ONCE));
-    pages.push(...(await Promise.all(batch.map((path) => readPage(origin, path)))));
+export interface PagesLearned {
+  readonly pages: readonly CataloguePage[];
+  /** Pages whose heads gave nothing; they stand in the catalogue by their paths. */
+  readonly unread: number;
+}
+
+export interface Learning {
+  readonly signal?: AbortSignal;
+  /** Called as it goes on: how many pages were found, and how many of them are done with. */
+  readonly onProgress?: (found: number, read: number, unread: number) => void;
+  /** Reduces a path to the one its page goes by. */
+  readonly pathOf: (path: string) => string;
+}
+
+/**
+ * Learns a site's pages from its sitemap, with the titles and kinds of their heads. A page that answers that it is not
+ * there is left out; two addresses of one page are one.
+ *
+ * @throws {OutsideError} When there is no sitemap to read, or when it is stopped.
+ */
+export async function learnPages(
+  origin: string,
+  { signal, onProgress, pathOf }: Learning,
+): Promise<PagesLearned> {
+  const paths = [...new Set((await readSitemap(origin, signal)).map(pathOf))].slice(0, LIMITS.pagesOfSite);
+  const pages = new Map<string, CataloguePage>();
+  const put = (page: CataloguePage) => pages.set(pathOf(page.path), { ...page, path: pathOf(page.path) });
+  let unread = 0;
+  onProgress?.(paths.length, 0, 0);
+  const heads = paths.slice(0, HEADS);
+  for (let at = 0; at < heads.length; at += AT_ONCE) {
+    signal?.throwIfAborted();
+    const batch = heads.slice(at, at + AT_ONCE);
+    const read = await Promise.all(batch.map((path) => readPage(origin, path, signal)));
+    read.forEach((one, n) => {
+      const path = batch[n] as string;
+      if (one === 'unread') {
+        unread++;
+        // A page that cannot be read is still a page of the site.
+        put({ path, title: path, kind: null });
+      } else if (one !== 'gone') put(one);
+    });
+    onProgress?.(paths.length, at + batch.length, unread);
   }
-  return pages;
+  for (const path of paths.slice(HEADS)) if (!pages.has(path)) put({ path, title: path, kind: null });
+  onProgress?.(paths.length, paths.length, unread);
+  return { pages: [...pages.values()], unread };
 }

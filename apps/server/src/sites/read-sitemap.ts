@@ -1,8 +1,8 @@
-import { gunzipSync } from 'node:zlib';
 import { LIMITS } from '@velarium/contract/values';
 import { XMLParser } from 'fast-xml-parser';
+import { OutsideError, readOutside } from '../infra/outside.ts';
 
-const TIMEOUT_MS = 5000;
+const TIMEOUT_MS = 15_000;
 /** Bytes a sitemap may unfold to. Source: sitemaps.org, 50 MB; fewer are enough for the pages kept. */
 const MOST_BYTES = 20_000_000;
 /** Sitemaps an index may name that are read. */
@@ -17,16 +17,19 @@ interface Parsed {
   readonly sitemapindex?: { readonly sitemap?: readonly { readonly loc?: unknown }[] } | string;
 }
 
-/** Fetches a file of a site, unpacked where it is gzip. @throws {Error} In words when it cannot be had. */
-async function fetchText(address: string): Promise<string> {
-  const response = await fetch(address, { signal: AbortSignal.timeout(TIMEOUT_MS), redirect: 'error' });
-  if (!response.ok) throw new Error(`${address} answered with status ${response.status}`);
-  const bytes = Buffer.from(await response.arrayBuffer());
-  // Source: RFC 1952, the two bytes every gzip file begins with.
-  const isGzip = bytes[0] === 0x1f && bytes[1] === 0x8b;
-  return (
-    isGzip ? gunzipSync(bytes, { maxOutputLength: MOST_BYTES }) : bytes.subarray(0, MOST_BYTES)
-  ).toString('utf8');
+/** @throws {OutsideError} In words when it cannot be had. */
+async function readFile(address: string, signal: AbortSignal | undefined): Promise<Parsed> {
+  const { status, text } = await readOutside(address, {
+    mostBytes: MOST_BYTES,
+    timeoutMs: TIMEOUT_MS,
+    signal,
+  });
+  if (status !== 200) throw new OutsideError(`${address} answered with status ${status}`);
+  try {
+    return parser.parse(text) as Parsed;
+  } catch {
+    throw new OutsideError(`${address} is no XML that can be read`);
+  }
 }
 
 const locations = (entries: readonly { readonly loc?: unknown }[] | undefined): string[] =>
@@ -36,7 +39,7 @@ const locations = (entries: readonly { readonly loc?: unknown }[] | undefined): 
  * The paths, with their queries, that a site's sitemap names on its own origin; an index of sitemaps is followed one
  * level down, as the protocol has it. Source: sitemaps.org protocol 0.9.
  */
-export async function readSitemap(origin: string): Promise<string[]> {
+export async function readSitemap(origin: string, signal?: AbortSignal): Promise<string[]> {
   const paths = new Set<string>();
   const take = (addresses: readonly string[]) => {
     for (const address of addresses) {
@@ -46,7 +49,7 @@ export async function readSitemap(origin: string): Promise<string[]> {
     }
   };
   const read = async (address: string, isTop: boolean): Promise<void> => {
-    const parsed = parser.parse(await fetchText(address)) as Parsed;
+    const parsed = await readFile(address, signal);
     if (typeof parsed.urlset === 'object') take(locations(parsed.urlset.url));
     if (!isTop || typeof parsed.sitemapindex !== 'object') return;
     const files = locations(parsed.sitemapindex.sitemap)

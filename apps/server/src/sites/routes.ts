@@ -3,6 +3,7 @@ import {
   audienceQuestionSchema,
   audienceShareSchema,
   countrySourceSchema,
+  pageReadingSchema,
   saveSiteSchema,
   seenValuesSchema,
   sitePageSchema,
@@ -14,6 +15,7 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { requireRole } from '../accounts/index.ts';
 import type { CountrySource } from '../infra/countries.ts';
+import { cataloguePath } from './catalogue.ts';
 import type { SiteService } from './service.ts';
 
 const params = z.object({ siteId: z.uuid() });
@@ -65,11 +67,14 @@ export const siteRoutes: FastifyPluginAsyncZod<{
       const { workspaceId } = request.principal;
       const { siteId } = request.params;
       const { source, pages } = request.body;
-      await sites.get(workspaceId, siteId);
-      await sites.addPages(
-        siteId,
-        pages.map((page) => ({ ...page, title: page.title || page.path, source })),
-      );
+      const { settings } = await sites.get(workspaceId, siteId);
+      const pathOf = cataloguePath(settings);
+      const added = pages.map((page) => {
+        const path = pathOf(page.path);
+        return [path, { ...page, path, title: page.title || path, source }] as const;
+      });
+      // Two addresses of one page are one, the last word on it counts.
+      await sites.addPages(siteId, [...new Map(added).values()]);
       return sites.pages(workspaceId, siteId);
     },
   );
@@ -81,15 +86,15 @@ export const siteRoutes: FastifyPluginAsyncZod<{
       return reply.status(204).send();
     },
   );
-  app.post(
-    '/sites/:siteId/pages/learn',
-    { preHandler: editor, schema: { params, response: { 200: z.array(sitePageSchema) } } },
-    async (request) => {
-      const { workspaceId } = request.principal;
-      const { siteId } = request.params;
-      await sites.learn(workspaceId, siteId);
-      return sites.pages(workspaceId, siteId);
-    },
+  const reading = { schema: { params, response: { 200: pageReadingSchema.nullable() } } };
+  app.get('/sites/:siteId/pages/reading', reading, (request) =>
+    sites.reading(request.principal.workspaceId, request.params.siteId),
+  );
+  app.post('/sites/:siteId/pages/reading', { preHandler: editor, ...reading }, (request) =>
+    sites.beginReading(request.principal.workspaceId, request.params.siteId),
+  );
+  app.delete('/sites/:siteId/pages/reading', { preHandler: editor, ...reading }, (request) =>
+    sites.stopReading(request.principal.workspaceId, request.params.siteId),
   );
   app.get(
     '/sites/:siteId/pages',

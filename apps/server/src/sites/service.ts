@@ -2,6 +2,7 @@ import { randomInt } from 'node:crypto';
 import type {
   AudienceQuestion,
   AudienceShare,
+  PageReading,
   SaveSite,
   SeenValues,
   Site,
@@ -12,12 +13,13 @@ import type {
 } from '@velarium/contract';
 import { TRACKING_PARAMETERS } from '@velarium/contract/values';
 import type { DataSource, EntityManager } from 'typeorm';
-import { notFound, ProblemError } from '../infra/problem.ts';
+import type { JobData, Jobs } from '../infra/jobs.ts';
+import { notFound } from '../infra/problem.ts';
 import { readAudienceShare, readSeenValues, readStays } from '../results/index.ts';
 import { type CataloguePage, readCatalogue } from './catalogue.ts';
 import { SiteEntity, SitePageEntity, type SiteRow } from './entities.ts';
-import { learnPages } from './learn-pages.ts';
 import { createPageGroups } from './page-groups.ts';
+import { createPageReadings } from './page-readings.ts';
 
 const DEFAULT_SETTINGS: SiteSettings = {
   sessionMinutes: 30,
@@ -54,13 +56,26 @@ export interface NewSite {
   readonly key?: string;
 }
 
-export function createSiteService(db: DataSource) {
+export function createSiteService(db: DataSource, jobs: Jobs) {
+  const readings = createPageReadings(db, jobs, async (siteId, { pages }) => {
+    await db.getRepository(SitePageEntity).delete({ siteId, source: 'sitemap' });
+    await addPages(siteId, pages);
+  });
   const sites = db.getRepository(SiteEntity);
   const find = async (workspaceId: string, siteId: string): Promise<SiteRow> => {
     const row = await sites.findOneBy({ id: siteId, workspaceId });
     if (!row) throw notFound('site');
     return row;
   };
+  async function addPages(siteId: string, pages: readonly CataloguePage[]): Promise<void> {
+    for (let at = 0; at < pages.length; at += PAGES_AT_ONCE) {
+      await db.getRepository(SitePageEntity).upsert(
+        pages.slice(at, at + PAGES_AT_ONCE).map((page) => ({ siteId, source: 'sitemap' as const, ...page })),
+        ['siteId', 'path'],
+      );
+    }
+  }
+
   return {
     async list(workspaceId: string): Promise<Site[]> {
       return (await sites.find({ where: { workspaceId }, order: { createdAt: 'ASC' } })).map(siteOf);
@@ -79,6 +94,25 @@ export function createSiteService(db: DataSource) {
     /** For the public edge only: a site key is public and names one site. */
     async findByKey(key: string): Promise<SiteRow | undefined> {
       return (await sites.findOneBy({ key })) ?? undefined;
+    },
+    /** How the reading of the site's pages goes on, if one was ever asked for. */
+    async reading(workspaceId: string, siteId: string): Promise<PageReading | null> {
+      await find(workspaceId, siteId);
+      return readings.find(siteId);
+    },
+    /** Asks the worker to read the site's sitemap into the catalogue; what was there by other ways stays. */
+    async beginReading(workspaceId: string, siteId: string): Promise<PageReading | null> {
+      await find(workspaceId, siteId);
+      return readings.begin(siteId);
+    },
+    async stopReading(workspaceId: string, siteId: string): Promise<PageReading | null> {
+      await find(workspaceId, siteId);
+      return readings.stop(siteId);
+    },
+    /** For the worker. */
+    async readPages(job: JobData['read-pages']): Promise<void> {
+      const site = await sites.findOneBy({ id: job.siteId });
+      if (site) await readings.read(job, site);
     },
     async pages(workspaceId: string, siteId: string): Promise<SitePage[]> {
       await find(workspaceId, siteId);
@@ -142,24 +176,6 @@ export function createSiteService(db: DataSource) {
       const { affected } = await db.getRepository(SitePageEntity).delete({ siteId, path });
       if (!affected) throw notFound('page');
     },
-    /** Reads the site's sitemap and puts its pages into the catalogue; what was there by other ways stays. */
-    async learn(workspaceId: string, siteId: string): Promise<void> {
-      const { origins } = await find(workspaceId, siteId);
-      const [origin = ''] = origins;
-      let pages: CataloguePage[];
-      try {
-        pages = await learnPages(origin);
-      } catch (error) {
-        throw new ProblemError(
-          422,
-          'no-sitemap',
-          'The sitemap could not be read',
-          `${origin}/sitemap.xml gave nothing to read (${error instanceof Error ? error.message : error}). Add pages by hand or from a file, or wait for visits.`,
-        );
-      }
-      await db.getRepository(SitePageEntity).delete({ siteId, source: 'sitemap' });
-      await this.addPages(siteId, pages);
-    },
     /** Changes what the tag must know of the site. */
     async setSettings(workspaceId: string, siteId: string, settings: SiteSettings): Promise<Site> {
       await find(workspaceId, siteId);
@@ -170,16 +186,7 @@ export function createSiteService(db: DataSource) {
     async setOrigins(workspaceId: string, siteId: string, origins: string[]): Promise<void> {
       await sites.update({ id: siteId, workspaceId }, { origins });
     },
-    async addPages(siteId: string, pages: readonly CataloguePage[]): Promise<void> {
-      for (let at = 0; at < pages.length; at += PAGES_AT_ONCE) {
-        await db.getRepository(SitePageEntity).upsert(
-          pages
-            .slice(at, at + PAGES_AT_ONCE)
-            .map((page) => ({ siteId, source: 'sitemap' as const, ...page })),
-          ['siteId', 'path'],
-        );
-      }
-    },
+    addPages,
   };
 }
 export type SiteService = ReturnType<typeof createSiteService>;

@@ -17,6 +17,7 @@ import type {
   Lead,
   Member,
   PageGroup,
+  PageReading,
   PreviewTicket,
   Role,
   SaveSite,
@@ -101,8 +102,20 @@ export const addPages = (siteId: string, body: AddPages) =>
   request<SitePage[]>('POST', `/sites/${siteId}/pages`, body);
 export const removePage = (siteId: string, path: string) =>
   request<void>('DELETE', `/sites/${siteId}/pages?path=${encodeURIComponent(path)}`);
-/** Reads the site's sitemap into the catalogue. */
-export const learnPages = (siteId: string) => request<SitePage[]>('POST', `/sites/${siteId}/pages/learn`);
+const isReading = (reading: PageReading | null | undefined): boolean =>
+  reading?.state === 'waiting' || reading?.state === 'running';
+/** How the reading of the site's pages goes on. */
+export const pageReadingQuery = (siteId: string) =>
+  queryOptions({
+    queryKey: ['sites', siteId, 'reading'],
+    queryFn: () => request<PageReading | null>('GET', `/sites/${siteId}/pages/reading`),
+    refetchInterval: ({ state }) => (isReading(state.data) ? 600 : false),
+  });
+/** Asks for the site's sitemap to be read into the catalogue, or for that to stop. */
+export const beginPageReading = (siteId: string) =>
+  request<PageReading | null>('POST', `/sites/${siteId}/pages/reading`);
+export const stopPageReading = (siteId: string) =>
+  request<PageReading | null>('DELETE', `/sites/${siteId}/pages/reading`);
 export const createSite = (body: SaveSite) => request<Site>('POST', '/sites', body);
 export const saveSite = (siteId: string, body: SaveSite) => request<Site>('PUT', `/sites/${siteId}`, body);
 export const saveSettings = (siteId: string, settings: SiteSettings) =>

@@ -1,8 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { addPagesSchema, type SitePage } from '@velarium/contract';
-import { RefreshCw, Trash2 } from 'lucide-react';
+import { Trash2 } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
-import { addPages, learnPages, removePage, sitePagesQuery } from '../api/queries.ts';
+import { addPages, removePage, sitePagesQuery } from '../api/queries.ts';
 import { useCanEdit } from '../app/use-session.ts';
 import { Button, IconButton } from '../ui/button.tsx';
 import { inputClass } from '../ui/field.tsx';
@@ -10,6 +10,7 @@ import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
 import { type Column, Table } from '../ui/table.tsx';
 import { tell, tellProblem } from '../ui/toast.tsx';
 import { readPagesFile } from './read-pages-file.ts';
+import { SitemapReading } from './sitemap-reading.tsx';
 
 const SHOWN = 100;
 const SOURCE_WORDS = {
@@ -29,14 +30,6 @@ export function PagesSection({ siteId }: { readonly siteId: string }) {
   const [shown, setShown] = useState(SHOWN);
   const file = useRef<HTMLInputElement>(null);
   const take = (next: SitePage[]) => queryClient.setQueryData(sitePagesQuery(siteId).queryKey, next);
-  const learn = useMutation({
-    mutationFn: () => learnPages(siteId),
-    onSuccess: (next) => {
-      take(next);
-      tell(`The sitemap was read: ${next.length} pages are known now.`);
-    },
-    onError: tellProblem,
-  });
   const add = useMutation({
     mutationFn: (body: Parameters<typeof addPages>[1]) => addPages(siteId, body),
     onSuccess: (next, { pages: added }) => {
@@ -145,9 +138,7 @@ export function PagesSection({ siteId }: { readonly siteId: string }) {
                 }
               }}
             />
-            <Button isBusy={learn.isPending} onClick={() => learn.mutate()}>
-              <RefreshCw size={14} aria-hidden /> {learn.isPending ? 'Reading …' : 'Read the sitemap'}
-            </Button>
+            <SitemapReading siteId={siteId} />
           </>
         )}
       </div>
