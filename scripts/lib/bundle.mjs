@@ -35,10 +35,10 @@ export async function bundleProgram(name) {
  */
 const INNER_NAMES = [
   ...['ticksMs', 'wallMs', 'sessionVisibleMs', 'stillMs', 'inMs', 'inPageView', 'inSession'],
-  ...['onOpened', 'onGone', 'giveUp', 'verdictOf', 'scheduleVerdict', 'setVisible', 'onActive', 'onFact'],
+  ...['onOpened', 'onGone', 'giveUp', 'verdictOf', 'setVisible', 'onActive', 'onFact'],
   ...['rearm', 'feed', 'remaining', 'isAllowed', 'candidates', 'pageKey', 'remembers', 'isVisible', 'facts'],
-  ...['isMetBy', 'isInAudience', 'scheduleState', 'nextChange', 'isAmong', 'ownHost', 'joinMemory'],
-  ...['browserOf', 'systemOf', 'tellPage', 'tellVisitor', 'tellBasket', 'forgetPage', 'setLive', 'isKept'],
+  ...['isMetBy', 'isInAudience', 'scheduleVerdict', 'notBeforeMs', 'isAmong', 'ownHost', 'joinMemory'],
+  ...['browserOf', 'systemOf', 'forgetPage', 'personalFacts', 'setLive', 'isKept'],
   ...['fallback', 'showNow', 'restart', 'topics', 'outbox', 'isPreview', 'startAgain', 'storage'],
   ...['hasCoarsePointer', 'extras', 'isStill', 'onClose', 'onAction', 'onSend', 'showStep'],
   ...[
@@ -54,7 +54,8 @@ const INNER_NAMES = [
     'onUndo',
     'countOf',
   ],
-  ...['isPlayed', 'loadPart'],
+  ...['isPlayed', 'loadPart', 'settle', 'came', 'yielded', 'latch', 'deepest', 'windowHeight', 'pageHeight'],
+  ...['counts', 'seenPaths', 'seenWholes', 'elementHeight', 'seenHeight', 'isMouse', 'isOut', 'pageWidth'],
 ];
 
 /**

@@ -70,7 +70,14 @@ export const compiledPageRuleSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('every') }),
   z.strictObject({ kind: z.literal('begins'), key: z.string(), isWhole: z.boolean() }),
   z.strictObject({ kind: z.literal('contains'), text: z.string() }),
-  z.strictObject({ kind: z.literal('program'), program: z.array(instructionSchema), isWhole: z.boolean() }),
+  z.strictObject({
+    kind: z.literal('program'),
+    program: z.array(instructionSchema),
+    /** Whether it speaks of the host too. */
+    isWhole: z.boolean(),
+    /** Whether it reads the address as people see it, or as pages are told apart. */
+    isSeen: z.boolean(),
+  }),
   z.strictObject({ kind: z.literal('pageKind'), name: z.string() }),
   z.strictObject({ kind: z.literal('parameter'), name: z.string(), value: z.string().nullable() }),
   z.strictObject({ kind: z.literal('holds'), selector: z.string() }),

@@ -2,11 +2,24 @@ import { z } from 'zod';
 import { selectorSchema } from './trigger.ts';
 import { LIMITS } from './values.ts';
 
+/** Wildcards may stand in a host too, where the standard's parser takes none. */
+function isAddress(address: string): boolean {
+  try {
+    return new URL(address).host !== '';
+  } catch {
+    return false;
+  }
+}
+
 /** A path of the site beginning with `/`, or a whole http(s) address. */
 export const pageAddressSchema = z
   .string()
   .max(LIMITS.pageAddress)
-  .regex(/^(\/|https?:\/\/)[^\s]*$/, 'start with / or with https://, without spaces');
+  .regex(/^(\/|https?:\/\/)[^\s]*$/, 'start with / or with https://, without spaces')
+  .refine(
+    (address) => address.startsWith('/') || isAddress(address),
+    'this is no address; check the host and the port',
+  );
 
 const text = z.string().min(1).max(300);
 

@@ -1,8 +1,13 @@
 /** What the tag takes of core: deciding, nothing of words, statistics or templates. */
 export { deviceOf } from './devices/device.ts';
 export { createPageIndex } from './manifest/page-index.ts';
+export { createDepth, type Depth, type DepthState, scrolls } from './page/depth.ts';
+export { createMouseLeaving } from './page/leaving-by-mouse.ts';
+export { createBackGesture, createQuickScroll } from './page/leaving-by-touch.ts';
+export { isReached, reachedHeight } from './page/reached.ts';
+export { createViewable } from './page/viewable.ts';
 export { createKeyReader } from './pages/page-key.ts';
-export { createQuickScroll, exitSign } from './triggers/exit.ts';
 export type { Fact } from './triggers/trigger.ts';
 export * from './visit/memory.ts';
 export { createPageView, type Now, type PageView, type PageViewFacts } from './visit/page-view.ts';
+export { toJson } from './visit/to-json.ts';

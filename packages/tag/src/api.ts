@@ -26,26 +26,24 @@ export interface PublicApi {
 
 /** Calls the page's own listeners; what they throw is theirs and never stops the tag. */
 export function createTopics() {
-  const listeners = new Map<Topic, Set<Listener>>();
+  const listeners = new Set<readonly [Topic, Listener]>();
   return {
     on(topic: Topic, listener: Listener) {
-      const set = listeners.get(topic) ?? new Set();
-      listeners.set(topic, set.add(listener));
-      return () => void set.delete(listener);
+      const one = [topic, listener] as const;
+      listeners.add(one);
+      return () => void listeners.delete(one);
     },
     tell(
       topic: Topic,
       campaign: string,
       more?: { readonly verdict?: Verdict; readonly name?: string | undefined },
     ) {
-      for (const listener of listeners.get(topic) ?? []) {
+      for (const [wanted, listener] of listeners) {
         try {
-          listener({ campaign, ...more });
+          if (wanted === topic) listener({ campaign, ...more });
         } catch (error) {
-          // Reported as an error of the page's script, outside the tag's own run.
-          setTimeout(() => {
-            throw error;
-          });
+          // Reported as an error of the page's script, which it is.
+          reportError(error);
         }
       }
     },

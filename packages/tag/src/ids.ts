@@ -5,9 +5,9 @@ const randomHex = (length: number) => hex(crypto.getRandomValues(new Uint8Array(
 export const visitorId = (): string => randomHex(16);
 
 /** A time-ordered id. Source: RFC 9562, UUID version 7. */
-export function timeOrderedId(): string {
-  const time = Date.now().toString(16).padStart(12, '0');
-  const random = randomHex(10);
-  const variant = ((Number.parseInt(random[3] as string, 16) & 3) | 8).toString(16);
-  return `${time.slice(0, 8)}-${time.slice(8)}-7${random.slice(0, 3)}-${variant}${random.slice(4, 7)}-${random.slice(7, 19)}`;
-}
+export const timeOrderedId = (): string =>
+  `${Date.now().toString(16).padStart(12, '0')}7${randomHex(10)}`.replace(
+    /(.{8})(.{4})(.{4})(.)(.{3})(.{12}).*/,
+    (_all, high, middle, low, variant, rest, node) =>
+      `${high}-${middle}-${low}-${'89ab'[Number.parseInt(variant, 16) & 3]}${rest}-${node}`,
+  );

@@ -29,7 +29,7 @@ async function start(script: SiteScript): Promise<void> {
     manifest.asksCountry
       ? ask('country').then(
           (answer) => answer?.country,
-          () => null,
+          () => {},
         )
       : null,
     ...manifest.parts.map((part) => loadPart<Parts>(part)),
@@ -53,7 +53,11 @@ async function start(script: SiteScript): Promise<void> {
   installApi({
     ...visit.api,
     on(topic, listener: Listener) {
-      if (topic === 'verdict') void panel().then(({ tellVerdicts }) => tellVerdicts(visit, topics.tell));
+      if (topic === 'verdict')
+        panel().then(
+          ({ tellVerdicts }) => tellVerdicts(visit, topics.tell),
+          () => {},
+        );
       return topics.on(topic, listener);
     },
   });

@@ -1,4 +1,4 @@
-import type { Manifest, ManifestCampaign, VisitorEvent } from '@velarium/contract';
+import type { Manifest, ManifestCampaign, Trigger, VisitorEvent } from '@velarium/contract';
 import {
   createKeyReader,
   createPageIndex,
@@ -18,6 +18,7 @@ import { loadBundle } from './files.ts';
 import { timeOrderedId } from './ids.ts';
 import { all, closest, on } from './observe/on.ts';
 import { onActivity } from './page/on-activity.ts';
+import { onDepth } from './page/on-depth.ts';
 import { onPageHidden } from './page/on-page-hidden.ts';
 import { onPageShown } from './page/on-page-shown.ts';
 import { onRouteChange } from './page/on-route-change.ts';
@@ -34,10 +35,10 @@ import { type VisitorStore, withSiteLock } from './store/visitor-store.ts';
 const FETCH_AHEAD_MS = 3000;
 const SESSION_EVERY_MS = 15_000;
 const STILLNESS_EVERY_MS = 250;
-const DEPTH_EVERY_MS = 500;
 /** Longest a timer is set for; browsers take anything over 2^31 ms for nothing. */
 const LONGEST_TIMER_MS = 3_600_000;
 
+const nothing = () => {};
 const NOTHING_TOLD = { kind: '', holds: () => false } as unknown as PageViewFacts;
 
 export interface VisitInput {
@@ -81,7 +82,9 @@ export function startVisit(input: VisitInput): Visit {
   let viewedPage = '';
   /** The event this page view began with. */
   let viewId = '';
-  let stopObserving = () => {};
+  let stopObserving = nothing;
+  let depth: ReturnType<typeof onDepth>;
+  let asksDepth = false;
   let opening: string | undefined;
   let isLeaving = false;
   let timer = 0;
@@ -131,6 +134,9 @@ export function startVisit(input: VisitInput): Visit {
       ...viewed,
       begun: session.views > 1 ? undefined : [session.number, session.referrer],
     });
+    depth = onDepth((reached) => {
+      if (asksDepth) tell({ kind: 'scrolled', ...reached });
+    });
     watch();
     plan();
   };
@@ -141,10 +147,11 @@ export function startVisit(input: VisitInput): Visit {
     const triggers = index
       .candidates(location.href, readFacts())
       [device()].flatMap(({ moment }) => moment.triggers);
-    const isStill = triggers.some(({ kind }) => kind === 'inactivity');
+    const asks = (wanted: Trigger['kind']) => triggers.some(({ kind }) => kind === wanted);
+    asksDepth = asks('scroll');
     stopObserving = all([
-      parts.observe?.(triggers, tell) ?? (() => {}),
-      isStill ? onActivity(() => view.onActive(now()), STILLNESS_EVERY_MS) : () => {},
+      parts.observe?.(triggers, tell) ?? nothing,
+      asks('inactivity') ? onActivity(() => view.onActive(memoryNow(), now()), STILLNESS_EVERY_MS) : () => {},
     ]);
   };
 
@@ -154,10 +161,11 @@ export function startVisit(input: VisitInput): Visit {
 
   const endPageView = () => {
     stopObserving();
-    stopObserving = () => {};
+    stopObserving = nothing;
     clearTimeout(timer);
     closeAll();
     tellLeft();
+    depth.stop();
     told?.forgetPage();
   };
 
@@ -169,19 +177,10 @@ export function startVisit(input: VisitInput): Visit {
     keptVisibleMs = visibleMs;
     if (more > 0) store.change((memory) => rememberVisible(memory, more));
   };
-  /** How far this page view has come: pixels from the top, and what was told of it before. */
-  let deepest = 0;
   let toldStay = '';
-  const deepen = () => {
-    deepest = Math.max(deepest, scrollY + innerHeight);
-  };
   const tellLeft = () => {
     keepVisible();
-    deepen();
-    const stay: VisitorEvent['stay'] = [
-      (keptVisibleMs / 1000) | 0,
-      ((deepest / document.documentElement.scrollHeight) * 100) | 0,
-    ];
+    const stay: VisitorEvent['stay'] = [(keptVisibleMs / 1000) | 0, depth.read().percent | 0];
     // People come back to hidden pages and leave them again.
     // Of who is not remembered nothing that the page told is recorded.
     const facts = storage.isKept() && told?.recorded();
@@ -198,7 +197,9 @@ export function startVisit(input: VisitInput): Visit {
 
   /** What core says comes next; showings it withholds are told once. */
   const ask = () => {
-    const next = view.next(memoryNow(), now());
+    const at = now();
+    const next = view.next(memoryNow(), at);
+    view.settle(next, at);
     for (const campaign of next.held) outbox.add(eventOf('held', campaign));
     return next;
   };
@@ -212,7 +213,7 @@ export function startVisit(input: VisitInput): Visit {
     const [soonest] = near;
     if (!soonest) return;
     const aheadMs = soonest.inMs - FETCH_AHEAD_MS;
-    if (aheadMs <= 0) void load(messageOf(soonest.campaign)).catch(() => {});
+    if (aheadMs <= 0) void load(messageOf(soonest.campaign)).catch(nothing);
     timer = window.setTimeout(plan, Math.min(LONGEST_TIMER_MS, aheadMs > 0 ? aheadMs : soonest.inMs));
   };
 
@@ -241,7 +242,7 @@ export function startVisit(input: VisitInput): Visit {
     shown.set(
       id,
       renderer.show(campaign, file, {
-        live: new Set(manifest.campaigns.map((one) => one.id)),
+        manifest,
         change: store.change,
         report(kind, more) {
           const event = { ...eventOf(kind, campaign), ...more };
@@ -260,7 +261,6 @@ export function startVisit(input: VisitInput): Visit {
                 { ...answered, message: messageOf(campaign) },
               ),
         facts: readFacts,
-        timeZone: manifest.timeZone,
         script,
         form,
         further,
@@ -275,7 +275,7 @@ export function startVisit(input: VisitInput): Visit {
 
   const restart = () => {
     endPageView();
-    keptVisibleMs = deepest = 0;
+    keptVisibleMs = 0;
     toldStay = '';
     beginPageView();
   };
@@ -296,7 +296,7 @@ export function startVisit(input: VisitInput): Visit {
     if (page() !== viewedPage) restart();
   });
   onPageHidden(() => {
-    view.setVisible(false, now());
+    view.setVisible(false, memoryNow(), now());
     tellLeft();
     clearTimeout(timer);
   });
@@ -309,16 +309,10 @@ export function startVisit(input: VisitInput): Visit {
   onPageShown(() => {
     isLeaving = false;
     store.touch();
-    view.setVisible(true, now());
+    view.setVisible(true, memoryNow(), now());
     tell({ kind: 'tabReturned' });
   });
-  let touchAtMs = 0;
-  onActivity(() => {
-    requestAnimationFrame(deepen);
-    if (performance.now() < touchAtMs) return;
-    touchAtMs = performance.now() + SESSION_EVERY_MS;
-    store.touch();
-  }, DEPTH_EVERY_MS);
+  onActivity(store.touch, SESSION_EVERY_MS);
   on(document, ['click'], (event) => {
     const opener = closest(event, '[data-velarium-open]');
     if (opener) openByHand(opener.getAttribute('data-velarium-open') ?? '');
@@ -348,26 +342,22 @@ export function startVisit(input: VisitInput): Visit {
     api: {
       open: openByHand,
       close: () => closeAll('script'),
-      event: (name, data) => tell({ kind: 'event', name: String(name), data }),
-      page(facts) {
-        told?.tellPage(facts);
-        reconsider();
-      },
-      visitor(facts) {
-        told?.tellVisitor(facts);
-        reconsider();
-      },
-      basket(facts) {
-        told?.tellBasket(facts);
-        reconsider();
-        tell({ kind: 'event', name: 'basket', data: facts });
-      },
+      // Without the extras no live campaign asks for what the page could tell.
+      event: nothing,
+      page: nothing,
+      visitor: nothing,
+      basket: nothing,
+      ...told?.api(tell, reconsider),
       consent(isGiven) {
         // Rarely called, so it comes apart.
-        void loadBundle<typeof Rare>(script.edge, 'rare').then(({ giveConsent }) => {
-          giveConsent(isGiven === true, script.key, store, storage);
-          reconsider();
-        });
+        loadBundle<typeof Rare>(script.edge, 'rare').then(
+          ({ giveConsent }) => {
+            giveConsent(isGiven === true, script.key, store, storage);
+            reconsider();
+          },
+          // What cannot be asked is not assumed.
+          () => storage.allow(false),
+        );
       },
     },
   };

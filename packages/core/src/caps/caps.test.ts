@@ -10,7 +10,7 @@ import {
   rememberRefused,
   rememberShown,
 } from '../visit/memory.ts';
-import { type CapDecision, decideCaps } from './caps.ts';
+import { decideCaps } from './caps.ts';
 import { spanMs } from './span.ts';
 
 const DAY_MS = 86_400_000;
@@ -18,9 +18,9 @@ const nowMs = Date.UTC(2026, 10, 25, 12);
 const ID = 'c';
 const session = 's1';
 
-const memoryWith = (caps: readonly Cap[], shownAtMs: readonly number[]): Memory =>
+const memoryWith = (shownAtMs: readonly number[]): Memory =>
   shownAtMs.reduce<Memory>(
-    (memory, atMs) => rememberShown(memory, { id: ID, caps: [...caps], epoch: 0 }, atMs),
+    (memory, atMs) => rememberShown(memory, { id: ID, epoch: 0 }, atMs),
     newMemory({ visitor: () => 'v', session: () => session }, nowMs),
   );
 const decide = (
@@ -34,8 +34,8 @@ const decide = (
   },
   memory: Memory,
   at = { nowMs, session },
-): CapDecision =>
-  decideCaps(
+) => {
+  const objection = decideCaps(
     {
       caps: [],
       afterClose: 'none',
@@ -48,21 +48,28 @@ const decide = (
     memory.campaigns[ID],
     at,
   );
+  return objection ? { isAllowed: false, ...objection } : { isAllowed: true, retryAtMs: null };
+};
 const ago = (days: number) => nowMs - days * DAY_MS;
 const refused = (code: string, retryAtMs: number | null) => ({ isAllowed: false, code, retryAtMs });
 const days = (max: number, count: number): Cap => ({ max, per: { count, unit: 'days' } });
 
 describe('frequency caps', () => {
   it.each<[rule: string, caps: Cap[], shownAtMs: number[], expected: unknown]>([
-    ['without a cap it may always show', [], [ago(0)], { isAllowed: true }],
-    ['once per visitor, never seen', [{ max: 1, per: 'ever' }], [], { isAllowed: true }],
+    ['without a cap it may always show', [], [ago(0)], { isAllowed: true, retryAtMs: null }],
+    ['once per visitor, never seen', [{ max: 1, per: 'ever' }], [], { isAllowed: true, retryAtMs: null }],
     [
       'once per visitor, seen once: time never lifts it',
       [{ max: 1, per: 'ever' }],
       [ago(400)],
       refused('cap.showings', null),
     ],
-    ['twice per visitor, seen once', [{ max: 2, per: 'ever' }], [ago(1)], { isAllowed: true }],
+    [
+      'twice per visitor, seen once',
+      [{ max: 2, per: 'ever' }],
+      [ago(1)],
+      { isAllowed: true, retryAtMs: null },
+    ],
     ['once per session, seen in it', [{ max: 1, per: 'session' }], [ago(0)], refused('cap.showings', null)],
     [
       'once every 7 days, seen 6 days ago',
@@ -70,7 +77,12 @@ describe('frequency caps', () => {
       [ago(6)],
       refused('cap.showings', ago(6) + 7 * DAY_MS),
     ],
-    ['once every 7 days, seen exactly 7 days ago', [days(1, 7)], [ago(7)], { isAllowed: true }],
+    [
+      'once every 7 days, seen exactly 7 days ago',
+      [days(1, 7)],
+      [ago(7)],
+      { isAllowed: true, retryAtMs: null },
+    ],
     [
       'twice every 7 days reopens when the older leaves',
       [days(2, 7)],
@@ -96,13 +108,14 @@ describe('frequency caps', () => {
       refused('cap.showings', null),
     ],
   ])('%s', (_rule, caps, shownAtMs, expected) => {
-    expect(decide({ caps }, memoryWith(caps, shownAtMs))).toEqual(expected);
+    expect(decide({ caps }, memoryWith(shownAtMs))).toEqual(expected);
   });
 
   it('a session’s cap does not reach into the next session', () => {
     const caps: Cap[] = [{ max: 1, per: 'session' }];
-    expect(decide({ caps }, memoryWith(caps, [ago(0)]), { nowMs, session: 's2' })).toEqual({
+    expect(decide({ caps }, memoryWith([ago(0)]), { nowMs, session: 's2' })).toEqual({
       isAllowed: true,
+      retryAtMs: null,
     });
   });
 
@@ -112,7 +125,7 @@ describe('frequency caps', () => {
 });
 
 describe('showings without an answer', () => {
-  const shown = memoryWith([], [ago(3), ago(2), ago(1)]);
+  const shown = memoryWith([ago(3), ago(2), ago(1)]);
   it.each([
     ['three of three', shown, false],
     ['a close is no answer', rememberClosed(shown, ID, ago(1)), false],
@@ -120,15 +133,15 @@ describe('showings without an answer', () => {
     ['a conversion begins anew', rememberConverted(shown, ID, ago(1)), true],
   ])('%s', (_rule, memory, isAllowed) => {
     expect(decide({ stopAfterUnanswered: 3 }, memory)).toEqual(
-      isAllowed ? { isAllowed } : refused('cap.unanswered', null),
+      isAllowed ? { isAllowed, retryAtMs: null } : refused('cap.unanswered', null),
     );
-    expect(decide({ stopAfterUnanswered: 4 }, memory)).toEqual({ isAllowed: true });
+    expect(decide({ stopAfterUnanswered: 4 }, memory)).toEqual({ isAllowed: true, retryAtMs: null });
   });
 });
 
 describe('pauses', () => {
   it.each<[rule: string, pause: Pause, expected: unknown]>([
-    ['none: it may come again', 'none', { isAllowed: true }],
+    ['none: it may come again', 'none', { isAllowed: true, retryAtMs: null }],
     ['this session', 'session', refused('cap.closed', null)],
     ['for ever', 'ever', refused('cap.closed', null)],
     [
@@ -137,12 +150,12 @@ describe('pauses', () => {
       refused('cap.closed', ago(0) + 3 * 3_600_000),
     ],
   ])('after a close, %s', (_rule, afterClose, expected) => {
-    expect(decide({ afterClose }, rememberClosed(memoryWith([], []), ID, ago(0)))).toEqual(expected);
+    expect(decide({ afterClose }, rememberClosed(memoryWith([]), ID, ago(0)))).toEqual(expected);
   });
 
   it('converting speaks before closing, and closing before the cap', () => {
     const caps: Cap[] = [{ max: 1, per: 'ever' }];
-    const closed = rememberClosed(memoryWith(caps, [ago(1)]), ID, ago(1));
+    const closed = rememberClosed(memoryWith([ago(1)]), ID, ago(1));
     expect(decide({ caps, afterClose: 'ever', afterConversion: 'ever' }, closed)).toMatchObject({
       code: 'cap.closed',
     });
@@ -161,12 +174,12 @@ it('in no rolling window are there more showings than the cap allows', () => {
       fc.array(fc.integer({ min: 0, max: 40 * DAY_MS }), { maxLength: 60 }),
       (max, count, offsets) => {
         const caps = [days(max, count)];
-        let memory = memoryWith(caps, []);
+        let memory = memoryWith([]);
         const shown: number[] = [];
         for (const atMs of [...offsets].sort((a, b) => a - b)) {
           if (!decide({ caps }, memory, { nowMs: atMs, session }).isAllowed) continue;
           shown.push(atMs);
-          memory = rememberShown(memory, { id: ID, caps, epoch: 0 }, atMs);
+          memory = rememberShown(memory, { id: ID, epoch: 0 }, atMs);
         }
         for (const end of shown) {
           expect(
@@ -185,7 +198,7 @@ it('says exactly when it reopens: refused one millisecond before, allowed then',
       fc.array(fc.integer({ min: 0, max: 6 * DAY_MS }), { minLength: 1, maxLength: 8 }),
       (max, offsets) => {
         const caps = [days(max, 7)];
-        const memory = memoryWith(caps, offsets);
+        const memory = memoryWith(offsets);
         const at = 6 * DAY_MS;
         const decision = decide({ caps }, memory, { nowMs: at, session });
         if (decision.isAllowed || decision.retryAtMs === null) return;
@@ -197,13 +210,13 @@ it('says exactly when it reopens: refused one millisecond before, allowed then',
 });
 
 describe('a pause after a no', () => {
-  const refusedMemory = rememberRefused(memoryWith([], [ago(1)]), ID, nowMs);
+  const refusedMemory = rememberRefused(memoryWith([ago(1)]), ID, nowMs);
   it.each<[pause: Pause, laterDays: number, expected: unknown]>([
-    ['none', 0, { isAllowed: true }],
+    ['none', 0, { isAllowed: true, retryAtMs: null }],
     ['session', 0, refused('cap.refused', null)],
     ['ever', 900, refused('cap.refused', null)],
     [{ count: 3, unit: 'hours' }, 0.124, refused('cap.refused', nowMs + 3 * 3_600_000)],
-    [{ count: 3, unit: 'hours' }, 0.125, { isAllowed: true }],
+    [{ count: 3, unit: 'hours' }, 0.125, { isAllowed: true, retryAtMs: null }],
   ])('%j, %d days later', (afterNo, laterDays, expected) => {
     expect(decide({ afterNo }, refusedMemory, { nowMs: nowMs + laterDays * DAY_MS, session })).toEqual(
       expected,
@@ -211,35 +224,44 @@ describe('a pause after a no', () => {
   });
 
   it('a close is no no', () => {
-    expect(decide({ afterNo: 'ever' }, rememberClosed(memoryWith([], [ago(1)]), ID, nowMs))).toEqual({
+    expect(decide({ afterNo: 'ever' }, rememberClosed(memoryWith([ago(1)]), ID, nowMs))).toEqual({
       isAllowed: true,
+      retryAtMs: null,
     });
   });
 });
 
+it('a cap that is raised looks back on what was shown before it was', () => {
+  // Shown twice in the week when once was allowed; three in a week leave room for one more, not for three.
+  const memory = memoryWith([ago(6), ago(1)]);
+  expect(decide({ caps: [days(3, 7)] }, memory).isAllowed).toBe(true);
+  const again = rememberShown(memory, { id: ID, epoch: 0 }, nowMs);
+  expect(decide({ caps: [days(3, 7)] }, again).isAllowed).toBe(false);
+});
+
 describe('counting afresh', () => {
   const once: Cap[] = [{ max: 1, per: 'ever' }];
-  const used = rememberClosed(memoryWith(once, [ago(2)]), ID, ago(2));
+  const used = rememberClosed(memoryWith([ago(2)]), ID, ago(2));
 
   it('visitors who have used up the old cap can see it again, and then not once more', () => {
     expect(decide({ caps: once }, used)).toEqual(refused('cap.showings', null));
-    expect(decide({ caps: once, epoch: 1 }, used)).toEqual({ isAllowed: true });
-    const again = rememberShown(used, { id: ID, caps: once, epoch: 1 }, nowMs);
+    expect(decide({ caps: once, epoch: 1 }, used)).toEqual({ isAllowed: true, retryAtMs: null });
+    const again = rememberShown(used, { id: ID, epoch: 1 }, nowMs);
     expect(decide({ caps: once, epoch: 1 }, again)).toEqual(refused('cap.showings', null));
   });
 
   it('pauses begin afresh too, also after the first new showing', () => {
     const paused = { afterClose: 'ever', epoch: 1 } as const;
-    expect(decide(paused, used)).toEqual({ isAllowed: true });
-    const again = rememberShown(used, { id: ID, caps: [], epoch: 1 }, nowMs);
-    expect(decide(paused, again)).toEqual({ isAllowed: true });
+    expect(decide(paused, used)).toEqual({ isAllowed: true, retryAtMs: null });
+    const again = rememberShown(used, { id: ID, epoch: 1 }, nowMs);
+    expect(decide(paused, again)).toEqual({ isAllowed: true, retryAtMs: null });
     expect(decide(paused, rememberClosed(again, ID, nowMs))).toEqual(refused('cap.closed', null));
   });
 
   it('a conversion still means never again, and that it was closed before stays known', () => {
     const converted = rememberConverted(used, ID, ago(1));
     expect(decide({ afterConversion: 'ever', epoch: 1 }, converted)).toEqual(refused('cap.converted', null));
-    const again = rememberShown(converted, { id: ID, caps: [], epoch: 1 }, nowMs);
+    const again = rememberShown(converted, { id: ID, epoch: 1 }, nowMs);
     expect(decide({ afterConversion: 'ever', epoch: 1 }, again)).toEqual(refused('cap.converted', null));
     expect(again.campaigns[ID]?.closedAtMs).toBe(ago(2));
   });
@@ -279,7 +301,7 @@ it('caps are never exceeded, however the turns of two tabs and the clock fall', 
           const wants = decide({ caps }, stale[tab] as Memory, now).isAllowed;
           // Under the lock the tab reads what is stored now and asks again, as the tag does.
           if (wants && decide({ caps }, stored, now).isAllowed) {
-            stored = rememberShown(stored, { id: ID, caps, epoch: 0 }, atMs);
+            stored = rememberShown(stored, { id: ID, epoch: 0 }, atMs);
             shown.push({ atMs, session: now.session });
           }
           stale[tab] = stored;

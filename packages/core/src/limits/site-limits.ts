@@ -10,28 +10,27 @@ export interface ShownSoFar {
 
 const DAY_MS = 86_400_000;
 
-export type SiteLimitDecision =
-  | { readonly isAllowed: true }
-  | {
-      readonly isAllowed: false;
-      readonly code: 'limit.pageView' | 'limit.session' | 'limit.day' | 'limit.gap';
-      /** First instant at which time alone lifts it, or `null`. */
-      readonly retryAtMs: number | null;
-    };
+/** What the site's own limits have against one message more. */
+export interface SiteLimitObjection {
+  readonly code: 'limit.pageView' | 'limit.session' | 'limit.day' | 'limit.gap';
+  /** First instant at which time alone lifts it, or `null`. */
+  readonly retryAtMs: number | null;
+}
 
-/** Whether the site's own limits leave room for one more message, whichever campaign it is of. */
-export function decideSiteLimits(limits: SiteLimits, shown: ShownSoFar, nowMs: number): SiteLimitDecision {
-  const refuse = (
-    code: 'limit.pageView' | 'limit.session' | 'limit.day' | 'limit.gap',
-    retryAtMs: number | null,
-  ) => ({ isAllowed: false, code, retryAtMs }) as const;
-  if (limits.perPageView !== null && shown.inPageView >= limits.perPageView)
-    return refuse('limit.pageView', null);
-  if (limits.perSession !== null && shown.inSession >= limits.perSession)
-    return refuse('limit.session', null);
-  const today = shown.shownAtMs.filter((atMs) => nowMs - atMs < DAY_MS).sort((a, b) => b - a);
-  const blocking = limits.perDay === null ? undefined : today[limits.perDay - 1];
-  if (blocking !== undefined) return refuse('limit.day', blocking + DAY_MS);
-  const gapOverMs = (today[0] ?? Number.NEGATIVE_INFINITY) + limits.gapSeconds * 1000;
-  return nowMs < gapOverMs ? refuse('limit.gap', gapOverMs) : { isAllowed: true };
+/** What speaks against one more message, whichever campaign it is of; nothing when there is room for it. */
+export function decideSiteLimits(
+  { perPageView, perSession, perDay, gapSeconds }: SiteLimits,
+  shown: ShownSoFar,
+  nowMs: number,
+): SiteLimitObjection | undefined {
+  if (perPageView !== null && shown.inPageView >= perPageView)
+    return { code: 'limit.pageView', retryAtMs: null };
+  if (perSession !== null && shown.inSession >= perSession) return { code: 'limit.session', retryAtMs: null };
+  const latest = [...shown.shownAtMs].sort((a, b) => b - a);
+  const blocking = latest[(perDay ?? Number.NaN) - 1];
+  if (blocking !== undefined && nowMs - blocking < DAY_MS)
+    return { code: 'limit.day', retryAtMs: blocking + DAY_MS };
+  const gapOverMs = (latest[0] ?? Number.NEGATIVE_INFINITY) + gapSeconds * 1000;
+  // Without a gap there is none, also where a clock was set back.
+  return gapSeconds && nowMs < gapOverMs ? { code: 'limit.gap', retryAtMs: gapOverMs } : undefined;
 }

@@ -50,8 +50,8 @@ export function imagineVisits(limits: CapLimits, reply: Reply, sessionMinutes: n
   return TEN_VISITS.map(({ afterMs, words }) => {
     memory = touchSession(memory, afterMs, sessionMinutes, ids);
     const now = { nowMs: afterMs, session: memory.session.id };
-    const decision = decideCaps(rule, memory.campaigns[CAMPAIGN], now);
-    if (!decision.isAllowed) return { words, isShown: false, code: decision.code };
+    const objection = decideCaps(rule, memory.campaigns[CAMPAIGN], now);
+    if (objection) return { words, isShown: false, code: objection.code };
     memory = rememberShown(memory, rule, afterMs);
     if (reply === 'closes') memory = rememberClosed(memory, CAMPAIGN, afterMs);
     if (reply === 'refuses') memory = rememberRefused(memory, CAMPAIGN, afterMs);

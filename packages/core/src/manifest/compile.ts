@@ -15,6 +15,7 @@ import { cellsOf, type PlacedMessage } from '../arbitration/cells.ts';
 import { DEVICE_BIT } from '../devices/device.ts';
 import { createKeyReader, type KeyReader } from '../pages/page-key.ts';
 import { resolvePages, type SitePages } from '../pages/resolve-pages.ts';
+import { seenAddress } from '../pages/seen-address.ts';
 import { compileRegex, compileWildcard, type Program } from '../patterns/compile.ts';
 
 /** A published campaign as the compiler takes it, in order of precedence. */
@@ -45,7 +46,7 @@ export function compileManifest(
   site: { readonly settings: SiteSettings; readonly timeZone: string; readonly pages: SitePages },
   campaigns: readonly CompiledFrom[],
 ): Manifest {
-  const read = createKeyReader(site.settings);
+  const read = tolerant(createKeyReader(site.settings));
   const compiled = campaigns.map((campaign) => compileCampaign(read, site.pages, campaign));
   return {
     v: 1,
@@ -60,6 +61,17 @@ export function compileManifest(
     campaigns: compiled,
   };
 }
+
+/** A rule of before addresses were checked may name none; it covers no page and takes nothing from the others. */
+const tolerant =
+  (read: KeyReader): KeyReader =>
+  (address) => {
+    try {
+      return read(address);
+    } catch {
+      return { path: address, full: address };
+    }
+  };
 
 /** Triggers that need no fact: the clocks and the counts are enough. */
 const BY_THEMSELVES: ReadonlySet<TriggerKind> = new Set(['time', 'sessionTime', 'count', 'inactivity']);
@@ -84,7 +96,12 @@ const NEEDS: Readonly<
   rare: (campaigns, site) =>
     site.privacy.memory === 'asked' ||
     site.sharedDomain !== null ||
-    campaigns.some((campaign) => campaign.experiment !== null || asksFor(campaign, ['browser', 'system'])),
+    campaigns.some(
+      (campaign) =>
+        campaign.experiment !== null ||
+        campaign.schedule !== null ||
+        asksFor(campaign, ['browser', 'system']),
+    ),
 };
 
 /** Whether these limits look beyond the page view, and so need to remember. */
@@ -169,7 +186,7 @@ export function compilePageRule(page: PageRule, keysOfAddress: KeyReader): Compi
       const keys = keysOfAddress(page.address);
       const key = keys.full ?? keys.path;
       // `/journal/` covers `/journal` itself and what lies below it, never `/journalism`.
-      const isFolder = /[^:/]\/+([?#]|$)/.test(page.address);
+      const isFolder = /[^:/]\/+$/.test(page.address);
       return {
         kind: 'begins',
         key: isFolder && !key.endsWith('/') ? `${key}/` : key,
@@ -179,10 +196,17 @@ export function compilePageRule(page: PageRule, keysOfAddress: KeyReader): Compi
     case 'wildcard': {
       const keys = keysOfAddress(page.pattern);
       const program = compileWildcard(keys.full ?? keys.path);
-      return { kind: 'program', program: writable(program), isWhole: keys.full !== null };
+      return { kind: 'program', program: writable(program), isWhole: keys.full !== null, isSeen: false };
     }
     case 'regex':
-      return { kind: 'program', program: writable(compileRegex(page.pattern)), isWhole: false };
+      return {
+        kind: 'program',
+        program: writable(compileRegex(page.pattern)),
+        isWhole: page.pattern.includes('://'),
+        isSeen: true,
+      };
+    case 'contains':
+      return { kind: 'contains', text: seenAddress(page.text) };
     default:
       return page;
   }

@@ -4,7 +4,7 @@ import { createKeyReader } from '../pages/page-key.ts';
 import type { PageFacts } from '../pages/page-rule.ts';
 import type { Extras } from '../visit/extras.ts';
 
-export type PageFit = 'fits' | 'unmatched' | 'excluded' | 'nowhere';
+export type PageFit = 'fits' | 'unmatched' | 'excluded';
 
 /** The campaigns that page and device let through, in order of precedence. */
 export type Candidates = Readonly<Record<Device, readonly ManifestCampaign[]>>;
@@ -12,12 +12,8 @@ export type Candidates = Readonly<Record<Device, readonly ManifestCampaign[]>>;
 export interface PageIndex {
   /** How each campaign's page rules read this page, by position in the manifest. */
   fit(href: string, facts: PageFacts): readonly PageFit[];
-  /** Memoised: visits come back to the same pages again and again. */
   candidates(href: string, facts: PageFacts): Candidates;
 }
-
-/** Addresses remembered at most; a crawler of a large site must not fill the memory of an edge. */
-const MEMO_SIZE = 20_000;
 
 /**
  * Prepares a manifest's page rules for many addresses: one table from page key to the campaigns that name it, so an
@@ -28,25 +24,12 @@ export function createPageIndex(manifest: Manifest, extras?: Partial<Extras>): P
   const keysOf = createKeyReader(manifest.site);
   const included = tableOf(campaigns.map((campaign) => campaign.includeKeys));
   const excluded = tableOf(campaigns.map((campaign) => campaign.excludeKeys));
-  const start = campaigns.map(
-    (campaign): PageFit =>
-      campaign.includeKeys.length + campaign.include.length === 0 ||
-      campaign.exclude.some(({ kind }) => kind === 'every')
-        ? 'nowhere'
-        : 'unmatched',
-  );
-  // Whether an element is there can change at any moment, so such a site is read anew each time.
-  const isMemoised = campaigns.every(
-    ({ include, exclude }) => ![...include, ...exclude].some(({ kind }) => kind === 'holds'),
-  );
-  const memo = new Map<string, Candidates>();
-
   const fit = (href: string, facts: PageFacts): PageFit[] => {
     const page = keysOf(href);
     const isAmong = (rules: ManifestCampaign['include']) =>
       rules.some((rule) => rule.kind === 'every') ||
-      (rules.length > 0 && extras?.isAmong?.(rules, page, facts) === true);
-    const fits = [...start];
+      (rules.length > 0 && extras?.isAmong?.(rules, href, page, facts) === true);
+    const fits = campaigns.map((): PageFit => 'unmatched');
     const mark = (table: ReadonlyMap<string, readonly number[]>, from: PageFit, to: PageFit) => {
       for (const key of page.full === null ? [page.path] : [page.path, page.full]) {
         for (const position of table.get(key) ?? []) if (fits[position] === from) fits[position] = to;
@@ -65,18 +48,12 @@ export function createPageIndex(manifest: Manifest, extras?: Partial<Extras>): P
   };
 
   const candidates = (href: string, facts: PageFacts): Candidates => {
-    const key = facts.kind ? `${facts.kind} ${href}` : href;
-    const known = isMemoised ? memo.get(key) : undefined;
-    if (known) return known;
     const fits = fit(href, facts);
     const on = (device: Device) =>
       campaigns.filter(
         (campaign, position) => fits[position] === 'fits' && (campaign.devices & DEVICE_BIT[device]) !== 0,
       );
-    const found: Candidates = { desktop: on('desktop'), tablet: on('tablet'), mobile: on('mobile') };
-    if (memo.size >= MEMO_SIZE) memo.clear();
-    if (isMemoised) memo.set(key, found);
-    return found;
+    return { desktop: on('desktop'), tablet: on('tablet'), mobile: on('mobile') };
   };
   return { fit, candidates };
 }

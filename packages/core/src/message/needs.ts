@@ -1,6 +1,7 @@
 import type { Block, Field, Message, MessagePart } from '@velarium/contract';
 import { DEVICES, FURTHER_BLOCKS } from '@velarium/contract/values';
 import { placedOn } from '../look/resolve.ts';
+import { personalPlaces } from './asks-facts.ts';
 import { isInterrupting } from './placement.ts';
 import { allBlocks } from './walk.ts';
 
@@ -24,6 +25,7 @@ export function partsOf(
   const isRare =
     (isInterrupting(message.format) && onSome('holdsPage')) ||
     (message.format === 'bar' && onSome('pushesPage')) ||
+    personalPlaces(message).length > 0 ||
     blocks.some((block) => isFurther(block.kind) || hasSystemAddress(block)) ||
     forms.some(
       ({ asksSum, fields }) =>

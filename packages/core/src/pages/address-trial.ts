@@ -7,7 +7,8 @@ import { resolvePages, type SitePages } from './resolve-pages.ts';
 
 /** What page rules say of one address, rule by rule. */
 export interface AddressTrial {
-  readonly fit: PageFit;
+  /** `nowhere` is on no page at all. */
+  readonly fit: PageFit | 'nowhere';
   /** Positions of the rules that match it, in the campaign's own lists. */
   readonly includedBy: readonly number[];
   readonly excludedBy: readonly number[];
@@ -41,7 +42,7 @@ export function createAddressTrial(
   const resolved = resolvePages(pages, site.pages);
   const isNowhere = resolved.include.length === 0 || resolved.exclude.some(({ kind }) => kind === 'every');
   return (href, facts) => {
-    const page = pageAddress(keysOf(href));
+    const page = pageAddress(href, keysOf(href));
     const holds = (test: (page: PageAddress, facts: PageFacts) => boolean) => test(page, facts);
     const matched = (tests: typeof include) => tests.flatMap((test, n) => (holds(test) ? n : []));
     const [includedBy, excludedBy] = [matched(include), matched(exclude)];

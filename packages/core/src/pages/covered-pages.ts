@@ -1,11 +1,10 @@
 import type { Pages, SitePage, SiteSettings } from '@velarium/contract';
-import type { PageFit } from '../manifest/page-index.ts';
-import { createAddressTrial } from './address-trial.ts';
+import { type AddressTrial, createAddressTrial } from './address-trial.ts';
 import type { SitePages } from './resolve-pages.ts';
 
 export interface CoveredPages {
   /** What the rules say of each known page, by path. */
-  readonly fitOf: (path: string) => PageFit;
+  readonly fitOf: (path: string) => AddressTrial['fit'];
   readonly covered: readonly SitePage[];
   /** Page views of the covered pages in the last 30 days. */
   readonly views: number;

@@ -6,28 +6,6 @@ export interface PageKeys {
   readonly full: string | null;
 }
 
-/** Written encoded they are data, written bare they are structure (RFC 3986, section 2.2); so is `%` itself. */
-// biome-ignore lint/suspicious/noControlCharactersInRegex: control characters are among what must stay encoded.
-const KEPT_ENCODED = /[\x00-\x20\x7f%:/?#[\]@!$&'()*+,;=]/g;
-
-const encode = (character: string) =>
-  `%${character.charCodeAt(0).toString(16).toUpperCase().padStart(2, '0')}`;
-
-/**
- * Decodes what percent-encoding need not protect, so `/caf%C3%A9` and `/café` compare equal, and keeps the
- * reserved characters encoded, so `a%2Fb` and `a/b` stay two pages. Idempotent.
- */
-function decodeUnreserved(text: string): string {
-  return text.replace(/(?:%[0-9a-f]{2})+/gi, (run) => {
-    try {
-      return decodeURIComponent(run).replace(KEPT_ENCODED, encode);
-    } catch {
-      // Not UTF-8: compare the bytes as they stand.
-      return run.toUpperCase();
-    }
-  });
-}
-
 /** How a site reads its addresses. */
 export interface AddressSettings {
   readonly trackingParameters: readonly string[];
@@ -36,32 +14,44 @@ export interface AddressSettings {
 /** Reduces a whole http(s) address, or a path beginning with `/`, to the keys that page rules compare. */
 export type KeyReader = (address: string) => PageKeys;
 
+/** A path is read as if it stood on this host, whose name no key holds. */
+const NO_HOST = 'http://h';
+
 /**
- * Case of the host, default ports, a trailing slash, fragments and the site's tracking parameters (their case
- * ignored) do not count; the rest is compared percent-decoded. Where the site says that fragments are its routes,
- * `#/tours` counts as if it were part of the path.
+ * Percent-encoding in its normal form: hex digits in capitals, and nothing encoded that need not be, so `/%7Eanna` and
+ * `/~anna` are one page while `a%2Fb` and `a/b` stay two. Source: RFC 3986, 6.2.2.1 and 6.2.2.2.
+ */
+const normal = (text: string): string =>
+  text.replace(/%[0-9a-f]{2}/gi, (byte) => {
+    const character = String.fromCharCode(Number.parseInt(byte.slice(1), 16));
+    return /[\w.~-]/.test(character) ? character : byte.toUpperCase();
+  });
+
+/**
+ * Addresses are taken apart as browsers do it (WHATWG URL: case and names of hosts, default ports, dot segments).
+ * Beyond that a trailing slash, the fragment and the site's tracking parameters (their case ignored) do not count.
+ * Where the site says that fragments are its routes, `#/tours` is read as a path of its own behind the page's.
+ *
+ * @throws {TypeError} For a whole address that is none.
  */
 export function createKeyReader({ trackingParameters, hashRoutes }: AddressSettings): KeyReader {
   const tracking = new Set(trackingParameters.map((name) => name.toLowerCase()));
-  return (address) =>
-    pageKeys(hashRoutes ? address.replace(/#(?=!?\/)/, '%23') : address, (name) =>
-      tracking.has(name.toLowerCase()),
-    );
-}
-
-function pageKeys(address: string, isTracking: (name: string) => boolean): PageKeys {
-  const [withoutFragment = ''] = address.split('#', 1);
-  const host = /^(https?):\/\/([^/?]*)/i.exec(withoutFragment);
-  const rest = host ? withoutFragment.slice(host[0].length) : withoutFragment;
-  const queryAt = rest.indexOf('?');
-  const rawPath = queryAt < 0 ? rest : rest.slice(0, queryAt);
-  const parameters = (queryAt < 0 ? '' : rest.slice(queryAt + 1))
-    .split('&')
-    .filter((pair) => pair !== '' && !isTracking(decodeUnreserved(pair.split('=', 1)[0] as string)));
-  const path =
-    (decodeUnreserved(rawPath).replace(/\/+$/, '') || '/') +
-    (parameters.length ? `?${parameters.map(decodeUnreserved).join('&')}` : '');
-  if (!host) return { path, full: null };
-  const defaultPort = host[1]?.toLowerCase() === 'https' ? /:443$/ : /:80$/;
-  return { path, full: (host[2] as string).toLowerCase().replace(defaultPort, '') + path };
+  const read: KeyReader = (address) => {
+    const isPath = address[0] === '/';
+    const { host, pathname, search, hash } = new URL(isPath ? NO_HOST + address : address);
+    let end = pathname.length;
+    while (end > 1 && pathname[end - 1] === '/') end--;
+    const parameters = search
+      .slice(1)
+      .split('&')
+      .map(normal)
+      .filter((pair) => pair && !tracking.has((pair.split('=', 1)[0] as string).toLowerCase()));
+    const [, route] = (hashRoutes && /^#!?(\/.*)/.exec(hash)) || [];
+    const path =
+      normal(pathname.slice(0, end)) +
+      (parameters.length ? `?${parameters.join('&')}` : '') +
+      (route ? `#${read(route).path}` : '');
+    return { path, full: isPath ? null : host + path };
+  };
+  return read;
 }

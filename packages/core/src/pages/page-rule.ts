@@ -1,6 +1,7 @@
 import type { CompiledPageRule } from '@velarium/contract';
 import { matches } from '../patterns/run.ts';
 import type { PageKeys } from './page-key.ts';
+import { seenAddress } from './seen-address.ts';
 
 /** What is known of a page beside its address. */
 export interface PageFacts {
@@ -12,27 +13,43 @@ export interface PageFacts {
 
 /** An address taken apart once, for many rules. */
 export interface PageAddress extends PageKeys {
+  /** As people see it, from its path on, and without what does not count for the page. */
+  readonly seenPaths: readonly string[];
+  /** The same with scheme and host; empty when the address names no host. */
+  readonly seenWholes: readonly string[];
+  /** Of the whole address, those for tracking too. */
   readonly parameters: Readonly<Record<string, string>>;
 }
 
-/** Adds the parameters to an address's keys. */
-export function pageAddress(keys: PageKeys): PageAddress {
-  const query = keys.path.slice(keys.path.indexOf('?') + 1 || keys.path.length);
+/** Adds to an address's keys what people see of it, and its parameters. */
+export function pageAddress(href: string, keys: PageKeys): PageAddress {
+  const [, origin = '', host = '', rest = ''] = /^((?:https?:\/\/([^/?#]*))?)(.*)/is.exec(href) ?? [];
   const parameters: Record<string, string> = Object.create(null);
-  for (const pair of query.split('&')) {
-    const [name = '', ...rest] = pair.split('=');
-    if (name) parameters[name] ??= decodeValue(rest.join('='));
+  for (const query of rest.split(/[?#]/).slice(1)) {
+    for (const pair of query.split('&')) {
+      const [name = '', ...value] = pair.split('=');
+      if (name) parameters[decodeParameter(name)] ??= decodeParameter(value.join('='));
+    }
   }
-  return { ...keys, parameters };
+  const seenPaths = [rest, keys.path].map(seenAddress);
+  const scheme = origin.slice(0, origin.length - host.length).toLowerCase();
+  return {
+    ...keys,
+    parameters,
+    seenPaths,
+    seenWholes: keys.full === null ? [] : [seenAddress(href), scheme + seenAddress(keys.full)],
+  };
 }
 
-function decodeValue(text: string): string {
+/** Source: WHATWG URL, application/x-www-form-urlencoded parsing. */
+const decodeParameter = (text: string): string => {
+  const plain = text.replaceAll('+', ' ');
   try {
-    return decodeURIComponent(text.replaceAll('+', ' '));
+    return decodeURIComponent(plain);
   } catch {
-    return text;
+    return seenAddress(plain);
   }
-}
+};
 
 /** Whether a page is among those a compiled rule speaks of. */
 export function isOnPage(rule: CompiledPageRule, page: PageAddress, facts: PageFacts): boolean {
@@ -44,9 +61,11 @@ export function isOnPage(rule: CompiledPageRule, page: PageAddress, facts: PageF
       return key.startsWith(rule.key) || withSlash(key).startsWith(rule.key);
     }
     case 'contains':
-      return (page.full ?? page.path).includes(rule.text);
+      return [...page.seenWholes, ...page.seenPaths].some((seen) => seen.includes(rule.text));
     case 'program':
-      return matches(rule.program, rule.isWhole ? (page.full ?? '') : page.path);
+      return rule.isSeen
+        ? (rule.isWhole ? page.seenWholes : page.seenPaths).some((seen) => matches(rule.program, seen))
+        : matches(rule.program, rule.isWhole ? (page.full ?? '') : page.path);
     case 'pageKind':
       return facts.kind === rule.name;
     case 'parameter': {

@@ -109,7 +109,14 @@ export function begin(
   });
   return {
     ...view,
-    opens: (seconds: number, seen: Memory = memory) => view.next(seen, at(seconds)).open?.id,
+    /** Which opens at this second, everything that is said of it taken for what has happened. */
+    opens(seconds: number, seen: Memory = memory) {
+      const step = view.next(seen, at(seconds));
+      view.settle(step, at(seconds));
+      return step.open?.id;
+    },
+    show: (isVisible: boolean, seconds: number) => view.setVisible(isVisible, memory, at(seconds)),
+    active: (seconds: number) => view.onActive(memory, at(seconds)),
     codes: (seconds: number, seen: Memory = memory) =>
       explain(view, input, seen, at(seconds)).map(({ code }) => code),
     tell: (fact: Fact, seconds: number) => view.onFact(fact, memory, at(seconds)),

@@ -1,12 +1,14 @@
 import type { Moment } from '@velarium/contract';
-import { EXIT_ARMED_MS, isExit, remainingMs, type TriggerTimes } from './times.ts';
+import { remainingMs, type TriggerTimes } from './times.ts';
 import type { Fact, isMetBy } from './trigger.ts';
 
 /** One campaign's triggers on one page view: which have happened, and what is still missing. */
 export interface MomentState {
   /** Takes a fact in; `times` are those of the same instant. */
   feed(fact: Fact, times: TriggerTimes): void;
-  /** Milliseconds until the moment comes by time alone; 0 when it is here, `Infinity` when a fact is needed. */
+  /** Something ends that may have happened by itself until now: stillness, or being in sight. */
+  latch(times: TriggerTimes): void;
+  /** Milliseconds until the moment comes by time alone; 0 when it is here, `Infinity` when a fact is needed. Asking changes nothing. */
   remaining(times: TriggerTimes): number;
   /** Begins anew after an opening, for a campaign that may open again. */
   rearm(times: TriggerTimes): void;
@@ -36,19 +38,19 @@ export function createMomentState(
     moment.triggers.map((trigger, n) => {
       if (happened[n]) return 0;
       // A count is a state: it cannot happen again within one page view.
-      const ms =
-        isRearmed && trigger.kind === 'count' ? Number.POSITIVE_INFINITY : remainingMs(trigger, times);
-      if (ms === 0) happened[n] = true;
-      return ms;
+      return isRearmed && trigger.kind === 'count' ? Number.POSITIVE_INFINITY : remainingMs(trigger, times);
     });
+  const latch = (times: TriggerTimes) => {
+    happened = left(times).map((ms) => ms === 0);
+  };
 
   return {
+    latch: (now) => latch(since(now)),
     feed(fact, now) {
       const times = since(now);
-      left(times);
+      latch(times);
       moment.triggers.forEach((trigger, n) => {
-        if (isExit(trigger) && times.visibleMs < Math.max(notBeforeMs, EXIT_ARMED_MS)) return;
-        if (meets?.(trigger, fact, campaign)) happened[n] = true;
+        if (meets?.(trigger, fact, { campaign, visibleMs: times.visibleMs, notBeforeMs })) happened[n] = true;
       });
     },
     remaining(now) {

@@ -31,10 +31,3 @@ export function remainingMs(trigger: Trigger, times: TriggerTimes): number {
       return Number.POSITIVE_INFINITY;
   }
 }
-
-/** Leaving is a moment, not a state: before the arming time it is not remembered. */
-export const isExit = (trigger: Trigger): boolean =>
-  trigger.kind === 'exitMouse' || trigger.kind === 'exitTouch';
-
-/** Exit intent is not believed earlier than this, visible milliseconds (common practice). */
-export const EXIT_ARMED_MS = 3000;

@@ -20,8 +20,23 @@ export type Fact =
 
 const rank = (certainty: ExitCertainty) => EXIT_CERTAINTIES.indexOf(certainty);
 
-/** Whether this fact makes the trigger happen. A surer sign of leaving satisfies one that asked for less. */
-export function isMetBy(trigger: Trigger, fact: Fact, campaign: string): boolean {
+/** Exit intent is not believed earlier than this, visible milliseconds (common practice). */
+const EXIT_ARMED_MS = 3000;
+
+/** What a fact meets. */
+export interface Arming {
+  readonly campaign: string;
+  /** Visible milliseconds since the moment was armed, and before which it does not open. */
+  readonly visibleMs: number;
+  readonly notBeforeMs: number;
+}
+
+/**
+ * Whether this fact makes the trigger happen. A surer sign of leaving satisfies one that asked for less. Leaving is a
+ * moment, not a state: before it is believed, and before the moment may open, it is not remembered.
+ */
+export function isMetBy(trigger: Trigger, fact: Fact, { campaign, visibleMs, notBeforeMs }: Arming): boolean {
+  if (/^exit/.test(trigger.kind) && visibleMs < Math.max(notBeforeMs, EXIT_ARMED_MS)) return false;
   switch (trigger.kind) {
     case 'load':
       return fact.kind === trigger.when || (fact.kind === 'loaded' && trigger.when === 'ready');

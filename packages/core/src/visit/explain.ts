@@ -1,4 +1,4 @@
-import type { Manifest } from '@velarium/contract';
+import type { Manifest, ManifestCampaign } from '@velarium/contract';
 import { DEVICE_BIT } from '../devices/device.ts';
 import type { PageFit } from '../manifest/page-index.ts';
 import type { Verdict } from '../verdict/verdict.ts';
@@ -10,6 +10,10 @@ import type { Now, PageView, PageViewInput } from './page-view.ts';
  * the page view itself, since the tag only needs to know what opens.
  */
 export { type Verdict, verdictSentence } from '../verdict/verdict.ts';
+
+/** Whether a campaign's page rules let it through on no page at all. */
+export const isNowhere = ({ includeKeys, include, exclude }: ManifestCampaign): boolean =>
+  includeKeys.length + include.length === 0 || exclude.some(({ kind }) => kind === 'every');
 
 export function explain(
   view: PageView,
@@ -28,7 +32,7 @@ export function explain(
     const schedule = view.scheduleVerdict(campaign, now);
     if (schedule) return schedule;
     const fit = fits[position] as PageFit;
-    if (fit !== 'fits') return { code: `blocked:page.${fit}` };
+    if (fit !== 'fits') return { code: `blocked:page.${isNowhere(campaign) ? 'nowhere' : fit}` };
     if ((campaign.devices & DEVICE_BIT[device]) === 0) return { code: 'blocked:device', device };
     return view.verdictOf(campaign, memory, now);
   });

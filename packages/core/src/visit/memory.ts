@@ -1,10 +1,11 @@
-import type { Cap, ManifestCampaign } from '@velarium/contract';
+import type { ManifestCampaign } from '@velarium/contract';
+import { toJson } from './to-json.ts';
 
 /** What a visitor's browser remembers of one campaign. */
 export interface CampaignMemory {
   /** All showings ever. */
   readonly showings: number;
-  /** The latest showings, epoch milliseconds, oldest first; only as many as the campaign's caps can ask for. */
+  /** The latest showings, epoch milliseconds, oldest first. */
   readonly shownAtMs: readonly number[];
   /** Session of the latest showing, and how often it was shown in it. */
   readonly shownIn: string;
@@ -70,6 +71,8 @@ const NO_ARRIVAL: Arrival = { landing: '', referrer: '', parameters: {} };
 const DAY_MS = 86_400_000;
 const MOST_PAGES = 40;
 const MOST_SHOWN = 500;
+/** More than a cap would ask for: one that is raised tomorrow looks back on what was shown before. */
+const MOST_SHOWN_OF_ONE = 100;
 
 function newSession(ids: Ids, nowMs: number, number: number, arrival: Arrival): SessionMemory {
   return {
@@ -115,7 +118,7 @@ function checkSum(text: string): number {
 
 /** A record as it is stored: a check sum, a space, and its JSON. */
 export function writeMemory(memory: Memory): string {
-  const json = JSON.stringify(memory);
+  const json = toJson(memory);
   return `${checkSum(json)} ${json}`;
 }
 
@@ -172,13 +175,9 @@ function withCampaign(memory: Memory, id: string, change: (old: CampaignMemory) 
   return { ...memory, campaigns: { ...memory.campaigns, [id]: change(memory.campaigns[id] ?? NEVER) } };
 }
 
-/** How many instants a campaign's rolling caps can ever look back on. */
-const keptShowings = (caps: readonly Cap[]): number =>
-  caps.reduce((most, cap) => (typeof cap.per === 'string' ? most : Math.max(most, cap.max)), 1);
-
 export function rememberShown(
   memory: Memory,
-  { id, caps, epoch }: Pick<ManifestCampaign, 'id' | 'caps' | 'epoch'>,
+  { id, epoch }: Pick<ManifestCampaign, 'id' | 'epoch'>,
   nowMs: number,
 ): Memory {
   const { session } = memory;
@@ -199,7 +198,7 @@ export function rememberShown(
         epoch,
         firstAtMs: old.firstAtMs ?? nowMs,
         showings: old.showings + 1,
-        shownAtMs: [...old.shownAtMs, nowMs].sort((a, b) => a - b).slice(-keptShowings(caps)),
+        shownAtMs: [...old.shownAtMs, nowMs].sort((a, b) => a - b).slice(-MOST_SHOWN_OF_ONE),
         shownIn: session.id,
         showingsInSession: old.shownIn === session.id ? old.showingsInSession + 1 : 1,
         unanswered: old.unanswered + 1,

@@ -19,9 +19,9 @@ describe('time on page', () => {
 
   it('stands still while the tab is hidden', () => {
     const view = begin([campaign('a')]);
-    view.setVisible(false, at(4));
+    view.show(false, 4);
     expect(view.opens(100)).toBeUndefined();
-    view.setVisible(true, at(100));
+    view.show(true, 100);
     expect(view.opens(105.9)).toBeUndefined();
     expect(view.opens(106)).toBe('a');
   });
@@ -123,10 +123,10 @@ describe('each trigger happens by its own fact and by no lesser one', () => {
 
   it('stillness counts from the last sign of life, and stands still while hidden', () => {
     const view = begin([campaign('a', on({ kind: 'inactivity', seconds: 8 }))]);
-    view.onActive(at(5));
+    view.active(5);
     expect(view.opens(12.9)).toBeUndefined();
-    view.setVisible(false, at(12.9));
-    view.setVisible(true, at(60));
+    view.show(false, 12.9);
+    view.show(true, 60);
     expect(view.opens(67.9)).toBeUndefined();
     expect(view.opens(68)).toBe('a');
   });
@@ -225,5 +225,66 @@ describe('arming and joining', () => {
     expect(view.opens(60)).toBeUndefined();
     view.tell({ kind: 'tabReturned' }, 61);
     expect(view.opens(61)).toBe('a');
+  });
+});
+
+describe('asking changes nothing', () => {
+  /** What happens on a page view, or is merely asked. */
+  const step = fc.oneof(
+    fc.record({ kind: fc.constant('wait' as const), seconds: fc.integer({ min: 0, max: 15 }) }),
+    fc.record({ kind: fc.constant('ask' as const) }),
+    fc.record({ kind: fc.constant('active' as const) }),
+    fc.record({ kind: fc.constant('show' as const), isVisible: fc.boolean() }),
+    fc.record({ kind: fc.constant('fact' as const), percent: fc.integer({ min: 0, max: 100 }) }),
+    fc.record({ kind: fc.constant('leave' as const) }),
+  );
+  const campaigns = fc.array(
+    fc.record({
+      triggers: fc.array(someTrigger, { minLength: 1, maxLength: 3 }),
+      join: fc.constantFrom('any' as const, 'all' as const),
+      whenBusy: fc.constantFrom('wait' as const, 'yield' as const),
+      priority: fc.integer({ min: 1, max: 9 }),
+    }),
+    { minLength: 1, maxLength: 4 },
+  );
+  it('a visit asked about a hundred times opens the same at the same seconds as one asked about never', () => {
+    fc.assert(
+      fc.property(campaigns, fc.array(step, { maxLength: 25 }), (rules, steps) => {
+        const play = (isAsked: boolean): string[] => {
+          const view = begin(
+            rules.map(({ triggers, join, whenBusy, priority }, n) =>
+              campaign(`c${n}`, { moment: { triggers, join, againAfterSeconds: 5 }, whenBusy, priority }),
+            ),
+          );
+          const opened: string[] = [];
+          let seconds = 0;
+          for (const one of steps) {
+            if (isAsked)
+              for (let n = 0; n < 4; n++) [view.next(memory, at(seconds)), view.codes(seconds + n * 3)];
+            if (one.kind === 'wait') seconds += one.seconds;
+            if (one.kind === 'active') view.active(seconds);
+            if (one.kind === 'show') view.show(one.isVisible, seconds);
+            if (one.kind === 'fact')
+              view.tell({ kind: 'scrolled', percent: one.percent, pixels: 0 }, seconds);
+            if (one.kind === 'leave') for (const rule of rules.keys()) view.gone(`c${rule}`, seconds);
+            const id = one.kind === 'ask' ? undefined : view.opens(seconds);
+            if (id) view.onOpened(id);
+            opened.push(`${seconds}: ${id}`);
+          }
+          return opened;
+        };
+        expect(play(true)).toEqual(play(false));
+      }),
+      { numRuns: 500 },
+    );
+  });
+  it('stillness that has come is not lost when the visitor stirs before anybody asked', () => {
+    const rule = {
+      moment: { join: 'all' as const, triggers: [{ kind: 'inactivity' as const, seconds: 5 }, time(20)] },
+    };
+    const view = begin([campaign('a', rule)]);
+    view.active(6);
+    view.active(12);
+    expect(view.opens(20)).toBe('a');
   });
 });

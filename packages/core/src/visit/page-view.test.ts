@@ -30,6 +30,7 @@ describe('several at once', () => {
   it('one that gives way has given way for the page view', () => {
     const view = begin([campaign('a', atOnce), campaign('b', { ...atOnce, whenBusy: 'yield' })]);
     view.onOpened('a');
+    view.opens(1);
     expect(view.codes(1)).toEqual(['shown', 'blocked:yielded']);
     view.gone('a', 2);
     expect(view.opens(3)).toBeUndefined();
@@ -103,7 +104,7 @@ describe('several at once', () => {
 });
 
 describe('the site’s own limits', () => {
-  const shown = rememberShown(memory, { id: 'x', caps: [], epoch: 0 }, START_MS);
+  const shown = rememberShown(memory, { id: 'x', epoch: 0 }, START_MS);
   it.each<[what: string, limits: Partial<SiteLimits>, seconds: number, code: Verdict['code']]>([
     ['none', {}, 1, 'ready'],
     ['per session', { perSession: 1 }, 1, 'blocked:limit.session'],
@@ -142,12 +143,8 @@ describe('the site’s own limits', () => {
 });
 
 describe('gates are asked in a fixed order', () => {
-  const converted = rememberConverted(
-    rememberShown(memory, { id: 'a', caps: [], epoch: 0 }, START_MS),
-    'a',
-    START_MS,
-  );
-  const shown = rememberShown(memory, { id: 'a', caps: [], epoch: 0 }, START_MS);
+  const converted = rememberConverted(rememberShown(memory, { id: 'a', epoch: 0 }, START_MS), 'a', START_MS);
+  const shown = rememberShown(memory, { id: 'a', epoch: 0 }, START_MS);
   const schedule = {
     zone: 'site' as const,
     start: '2026-12-01T00:00',
@@ -247,8 +244,8 @@ describe('first things first', () => {
   ])('%s', (_law, a, b, first) => {
     const view = begin([campaign('a', a), campaign('b', b)]);
     // Each is seen to come at its own second; at the third both want to open.
-    view.codes(1);
-    view.codes(2);
+    view.opens(1);
+    view.opens(2);
     expect(view.opens(3)).toBe(first);
   });
 
@@ -281,6 +278,7 @@ describe('holdout', () => {
   it('is told once in a page view and takes nobody’s turn', () => {
     const view = begin([campaign('a', held), campaign('b', atOnce)]);
     expect(view.next(memory, at(1))).toMatchObject({ held: [{ id: 'a' }], open: { id: 'b' } });
+    view.opens(1);
     expect(view.next(memory, at(2)).held).toEqual([]);
   });
 });

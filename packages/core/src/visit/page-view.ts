@@ -42,13 +42,17 @@ export interface NextStep {
   readonly held: readonly ManifestCampaign[];
   /** Campaigns that only time separates from opening, soonest first, with what remains of it. */
   readonly near: readonly { readonly campaign: ManifestCampaign; readonly inMs: number }[];
+  /** Campaigns whose moment is here. */
+  readonly came: readonly ManifestCampaign[];
+  /** Those of them that give way for this page view, and to which. */
+  readonly yielded: readonly { readonly id: string; readonly verdict: Verdict }[];
 }
 
 /** One page view: fed with facts, it answers which campaign opens next and what stands in the others' way. */
 export interface PageView {
-  setVisible(isVisible: boolean, now: Now): void;
+  setVisible(isVisible: boolean, memory: Memory, now: Now): void;
   /** A sign of life: stillness begins anew. */
-  onActive(now: Now): void;
+  onActive(memory: Memory, now: Now): void;
   onFact(fact: Fact, memory: Memory, now: Now): void;
   onOpened(campaignId: string): void;
   /** Its message cannot be had: it stays away for this page view. */
@@ -56,7 +60,10 @@ export interface PageView {
   onGone(campaignId: string, memory: Memory, now: Now): void;
   /** Visible milliseconds so far. */
   visibleMs(now: Now): number;
+  /** What comes next. Asking changes nothing: what it says is noted by {@link PageView.settle}. */
   next(memory: Memory, now: Now): NextStep;
+  /** Takes what `next` has said for what has happened: whose moment came when, who gave way, who was told of. */
+  settle(step: NextStep, now: Now): void;
   /** What its schedule has against a campaign, if anything. */
   scheduleVerdict(campaign: ManifestCampaign, now: Now): Verdict | undefined;
   /** What stands in the way of a campaign that page and device let through. */
@@ -103,60 +110,46 @@ export function createPageView(input: PageViewInput): PageView {
     stillMs: visibleSince === null ? 0 : at.ticksMs - Math.max(activeAt, visibleSince),
     counts: { viewsInSession: session.views, viewsOfPage: pages[pageKey] ?? 0, sessions: session.number },
   });
-  const momentOf = (campaign: ManifestCampaign) => moments.get(campaign.id) as MomentState;
+  /** Milliseconds until a campaign's moment comes by time alone. */
+  const remainingOf = ({ id }: ManifestCampaign, memory: Memory, at: Now) =>
+    (moments.get(id) as MomentState).remaining(timesOf(memory, at));
 
-  const visitorOf = (memory: Memory, told: PageViewFacts): VisitorFacts => ({
-    ...told,
-    sessions: memory.session.number,
-    viewsInSession: memory.session.views,
-    referrer: memory.session.referrer,
-    arrival: memory.session.arrival,
-    landing: memory.session.landing,
-    history: (id) => {
-      const past = memory.campaigns[id];
-      return {
-        seen: (past?.showings ?? 0) > 0,
-        closed: past?.closedAtMs !== undefined,
-        converted: past?.convertedAtMs !== undefined,
-      };
-    },
-  });
-
-  const scheduleVerdict = ({ schedule }: ManifestCampaign, at: Now, told = facts()): Verdict | undefined => {
-    if (!schedule || !extras?.scheduleState || !extras.nextChange) return undefined;
-    const zone = schedule.zone === 'site' ? manifest.timeZone : told.timeZone();
-    const state = extras.scheduleState(schedule, at.wallMs, zone);
-    if (state === 'open') return undefined;
-    if (state === 'after') return { code: 'blocked:schedule.after' };
-    return { code: `blocked:schedule.${state}`, retryAtMs: extras.nextChange(schedule, at.wallMs, zone) };
+  const scheduleVerdict = (campaign: ManifestCampaign, at: Now, told = facts()): Verdict | undefined => {
+    const { schedule } = campaign;
+    return schedule !== null
+      ? extras?.scheduleVerdict?.(
+          campaign,
+          at.wallMs,
+          schedule.zone === 'site' ? manifest.timeZone : told.timeZone(),
+        )
+      : undefined;
   };
 
   /** The gates after page and device. */
   const gate = (campaign: ManifestCampaign, memory: Memory, at: Now, told: PageViewFacts): Verdict => {
     const { id } = campaign;
     if (open.has(id)) return { code: 'shown' };
-    if (campaign.audience && !extras?.isInAudience?.(campaign.audience, visitorOf(memory, told), id))
+    if (campaign.audience && !extras?.isInAudience?.(campaign.audience, memory, told, id))
       return { code: 'blocked:audience' };
     if (!campaign.isForgetful && !remembers()) return { code: 'blocked:memory' };
     const cap = decideCaps(campaign, memory.campaigns[id], { nowMs: at.wallMs, session: memory.session.id });
-    if (!cap.isAllowed) return { code: `blocked:${cap.code}`, retryAtMs: cap.retryAtMs };
+    if (cap) return { ...cap, code: `blocked:${cap.code}` };
     if (opened.has(id) && campaign.moment.againAfterSeconds === null) return { code: 'blocked:page.view' };
     const isOut = out.get(id);
     if (isOut) return isOut;
-    const remaining = momentOf(campaign).remaining(timesOf(memory, at));
+    const remaining = remainingOf(campaign, memory, at);
     if (remaining > 0 || visibleSince === null) {
       return {
         code: 'waiting:trigger',
         remainingMs: Number.isFinite(remaining) ? Math.max(0, remaining) : null,
       };
     }
-    if (!cameAt.has(id)) cameAt.set(id, at.ticksMs);
     const limit = decideSiteLimits(
       manifest.site.limits,
       { inPageView: shownHere, inSession: memory.session.shown, shownAtMs: memory.shownAtMs },
       at.wallMs,
     );
-    if (!limit.isAllowed) return { code: `blocked:${limit.code}`, retryAtMs: limit.retryAtMs };
+    if (limit) return { ...limit, code: `blocked:${limit.code}` };
     if (hasRoom(campaign, [...open.values()], device)) {
       // Asked last, so that those who are held are compared with those who would have seen it.
       return extras?.assign &&
@@ -167,22 +160,26 @@ export function createPageView(input: PageViewInput): PageView {
     }
     const holder = open.keys().next().value as string;
     if (campaign.whenBusy === 'wait') return { code: 'waiting:floor', heldBy: holder };
-    const verdict: Verdict = { code: 'blocked:yielded', to: holder };
-    out.set(id, verdict);
-    return verdict;
+    return { code: 'blocked:yielded', to: holder };
   };
 
   const verdictOf = (campaign: ManifestCampaign, memory: Memory, at: Now, told = facts()): Verdict =>
     scheduleVerdict(campaign, at, told) ?? gate(campaign, memory, at, told);
 
+  const latch = (memory: Memory, at: Now) => {
+    for (const moment of moments.values()) moment.latch(timesOf(memory, at));
+  };
+
   return {
     visibleMs,
-    setVisible(isVisible, at) {
+    setVisible(isVisible, memory, at) {
       if (isVisible === (visibleSince !== null)) return;
+      latch(memory, at);
       visibleBefore = visibleMs(at);
       visibleSince = isVisible ? at.ticksMs : null;
     },
-    onActive(at) {
+    onActive(memory, at) {
+      latch(memory, at);
       activeAt = at.ticksMs;
     },
     onFact(fact, memory, at) {
@@ -205,20 +202,26 @@ export function createPageView(input: PageViewInput): PageView {
     },
     next(memory, at) {
       const near: { campaign: ManifestCampaign; inMs: number }[] = [];
-      let first: ManifestCampaign | null = null;
+      let open: ManifestCampaign | null = null;
       const held: ManifestCampaign[] = [];
+      const came: ManifestCampaign[] = [];
+      const yielded: { id: string; verdict: Verdict }[] = [];
+      const camesAt = ({ id }: ManifestCampaign) => cameAt.get(id) ?? at.ticksMs;
       const goesBefore = (a: ManifestCampaign, b: ManifestCampaign) =>
-        (b.priority - a.priority || (cameAt.get(a.id) as number) - (cameAt.get(b.id) as number)) < 0;
+        (b.priority - a.priority || camesAt(a) - camesAt(b)) < 0;
       // Read once for all: asking the page is what costs.
       const told = facts();
       for (const campaign of index.candidates(href, told)[device]) {
         const verdict = verdictOf(campaign, memory, at, told);
-        if (verdict.code === 'ready') {
-          if (first === null || goesBefore(campaign, first)) first = campaign;
-        } else if (verdict.code === 'held:holdout') {
+        const { code } = verdict;
+        if (remainingOf(campaign, memory, at) <= 0) came.push(campaign);
+        if (code === 'ready') {
+          if (open === null || goesBefore(campaign, open)) open = campaign;
+        } else if (code === 'held:holdout') {
           if (!heldBefore.has(campaign.id)) held.push(campaign);
-          heldBefore.add(campaign.id);
-        } else if (verdict.code === 'waiting:trigger') {
+        } else if (code === 'blocked:yielded') {
+          yielded.push({ id: campaign.id, verdict });
+        } else if (code === 'waiting:trigger') {
           if (verdict.remainingMs !== null && visibleSince !== null)
             near.push({ campaign, inMs: verdict.remainingMs });
         } else if ('retryAtMs' in verdict && verdict.retryAtMs !== null) {
@@ -226,7 +229,12 @@ export function createPageView(input: PageViewInput): PageView {
           near.push({ campaign, inMs: verdict.retryAtMs - at.wallMs });
         }
       }
-      return { open: first, held, near: near.sort((a, b) => a.inMs - b.inMs) };
+      return { open, held, near: near.sort((a, b) => a.inMs - b.inMs), came, yielded };
+    },
+    settle({ came, held, yielded }, at) {
+      for (const { id } of came) if (!cameAt.has(id)) cameAt.set(id, at.ticksMs);
+      for (const { id } of held) heldBefore.add(id);
+      for (const { id, verdict } of yielded) out.set(id, verdict);
     },
     scheduleVerdict,
     verdictOf,

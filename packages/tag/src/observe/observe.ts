@@ -4,7 +4,6 @@ import { onExitByMouse } from './exit-mouse.ts';
 import { onBackGesture, onQuickScrollUp } from './exit-touch.ts';
 import { all, closest, find, on } from './on.ts';
 import { articleEnd, onReached } from './reach.ts';
-import { onDepth } from './scroll.ts';
 
 /** The events that make an element clicked, hovered over by a mouse, or focused. */
 const INTERACTION = { click: 'click', hover: 'pointerover', focus: 'focusin' } as const;
@@ -30,8 +29,6 @@ function watch(trigger: Trigger, report: (fact: Fact) => void): () => void {
   switch (trigger.kind) {
     case 'load':
       return onLoad(report);
-    case 'scroll':
-      return onDepth((depth) => report({ kind: 'scrolled', ...depth }));
     case 'element': {
       const { selector } = trigger;
       return onReached(

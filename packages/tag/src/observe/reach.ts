@@ -1,3 +1,4 @@
+import { isReached, reachedHeight } from '@velarium/core/decide';
 import { find } from './on.ts';
 
 /** How often to look for elements that are not there yet, while the page still changes. */
@@ -16,32 +17,40 @@ const mutations = new MutationObserver(() => {
   }, LOOK_AGAIN_MS);
 });
 
-/**
- * Calls back once, when half of the window, or half of the element, is inside the window. It may come
- * later than we do.
- */
+/** Calls back once, when the element is reached. It may come later than we do, and grow while one waits. */
 export function onReached(look: () => Element | null, callback: () => void): () => void {
-  const observer = new IntersectionObserver(
-    ([entry]) => {
-      if (!entry?.isIntersecting) return;
-      const windowHeight = entry.rootBounds?.height ?? innerHeight;
-      if (entry.intersectionRatio < 0.5 && entry.intersectionRect.height < windowHeight / 2) return;
-      observer.disconnect();
-      callback();
-    },
-    { threshold: [0, 0.1, 0.2, 0.3, 0.4, 0.5] },
-  );
+  let observer: IntersectionObserver | undefined;
+  const observe = (element: Element, elementHeight: number) => {
+    observer?.disconnect();
+    const share =
+      elementHeight && reachedHeight({ elementHeight, windowHeight: innerHeight }) / elementHeight;
+    observer = new IntersectionObserver(
+      ([entry]) => {
+        if (!entry?.isIntersecting) return;
+        const { height } = entry.boundingClientRect;
+        const windowHeight = entry.rootBounds?.height ?? innerHeight;
+        const seenHeight = entry.intersectionRect.height;
+        if (isReached({ elementHeight: height, seenHeight, windowHeight })) {
+          observer?.disconnect();
+          callback();
+        } else if (height !== elementHeight) observe(element, height);
+      },
+      // Asked when it comes in sight, and at the very share that counts.
+      { threshold: [0, share] },
+    );
+    observer.observe(element);
+  };
   const begin = () => {
     const element = look();
     if (!element) return;
     missing.delete(begin);
-    observer.observe(element);
+    observe(element, element.getBoundingClientRect().height);
   };
   if (missing.add(begin).size === 1) mutations.observe(document, { childList: true, subtree: true });
   begin();
   return () => {
     missing.delete(begin);
-    observer.disconnect();
+    observer?.disconnect();
   };
 }
 

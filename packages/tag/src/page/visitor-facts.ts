@@ -1,6 +1,7 @@
 import type { VisitorEvent } from '@velarium/contract';
-import type { PageViewFacts } from '@velarium/core/decide';
+import type { Fact, PageViewFacts } from '@velarium/core/decide';
 import type { Rare, UserAgent } from '@velarium/core/rare';
+import type { PublicApi } from '../api.ts';
 import { find } from '../observe/on.ts';
 
 interface Basket {
@@ -10,9 +11,11 @@ interface Basket {
 
 /** What the page's own script may tell of page and visitor; everything it sends is read defensively. */
 interface ToldFacts {
-  tellPage(page: unknown): void;
-  tellVisitor(visitor: unknown): void;
-  tellBasket(basket: unknown): void;
+  /** The calls a page tells by; `tell` takes an event, `reconsider` is called after anything else. */
+  api(
+    tell: (fact: Fact) => void,
+    reconsider: () => void,
+  ): Pick<PublicApi, 'event' | 'page' | 'visitor' | 'basket'>;
   read(): PageViewFacts;
   /** What of it the site records, as part of an event. */
   recorded(): Pick<VisitorEvent, 'told'> | null;
@@ -52,27 +55,32 @@ export function createToldFacts(
     return zone;
   };
   return {
-    tellPage(page) {
-      if (isRecord(page) && typeof page.kind === 'string') kind = page.kind;
-    },
-    tellVisitor(visitor) {
-      if (!isRecord(visitor)) return;
-      const { signedIn: isSignedIn, ...others } = visitor;
-      if (typeof isSignedIn === 'boolean' || isSignedIn === null) signedIn = isSignedIn;
-      const plain = Object.entries(others).filter(([, value]) =>
-        /^(string|number|boolean)$/.test(typeof value),
-      );
-      attributes = {
-        ...attributes,
-        ...Object.fromEntries(plain.map(([name, value]) => [name, String(value).slice(0, 300)])),
-      };
-    },
-    tellBasket(next) {
-      if (!isRecord(next)) return;
-      const items = Array.isArray(next.items) ? next.items.length : Number(next.items);
-      const total = Number(next.total ?? 0);
-      if (Number.isFinite(items) && Number.isFinite(total)) basket = { items, total };
-    },
+    api: (tell, reconsider) => ({
+      event: (name, data) => tell({ kind: 'event', name: String(name), data }),
+      page(page) {
+        if (isRecord(page) && typeof page.kind === 'string') kind = page.kind;
+        reconsider();
+      },
+      visitor(visitor) {
+        if (!isRecord(visitor)) return;
+        const { signedIn: isSignedIn, ...others } = visitor;
+        if (typeof isSignedIn === 'boolean' || isSignedIn === null) signedIn = isSignedIn;
+        for (const [name, value] of Object.entries(others)) {
+          if (/^(string|number|boolean)$/.test(typeof value))
+            attributes = { ...attributes, [name]: String(value).slice(0, 300) };
+        }
+        reconsider();
+      },
+      basket(next) {
+        if (!isRecord(next)) return;
+        const items = Array.isArray(next.items) ? next.items.length : Number(next.items);
+        const total = Number(next.total ?? 0);
+        // No basket holds less than nothing, or more than the server takes.
+        if (items >= 0 && items <= 1e6 && total >= 0 && total <= 1e12) basket = { items, total };
+        reconsider();
+        tell({ kind: 'event', name: 'basket', data: next });
+      },
+    }),
     forgetPage() {
       kind = undefined;
     },
@@ -81,8 +89,9 @@ export function createToldFacts(
         told: {
           signedIn,
           basket,
-          // A list of names as replacer keeps those alone (ECMA-262, JSON.stringify).
-          attributes: JSON.parse(JSON.stringify(attributes, names)),
+          attributes: Object.fromEntries(
+            names.flatMap((name) => (name in attributes ? [[name, attributes[name] as string]] : [])),
+          ),
         },
       },
     read: () => ({

@@ -1,7 +1,6 @@
+import { on } from '../observe/on.ts';
+
 /** Resolves once the page is not merely prerendered: nothing counts before a person can see it. */
-export function whenActive(): Promise<void> {
-  if (!(document as { prerendering?: boolean }).prerendering) return Promise.resolve();
-  return new Promise((resolve) =>
-    document.addEventListener('prerenderingchange', () => resolve(), { once: true }),
-  );
-}
+export const whenActive = (): Promise<unknown> | false =>
+  !!(document as { prerendering?: boolean }).prerendering &&
+  new Promise((resolve) => on(document, ['prerenderingchange'], resolve));

@@ -1,4 +1,5 @@
 import type { Manifest, Preview } from '@velarium/contract';
+import { toJson } from '@velarium/core/decide';
 import type { EventOutbox } from '../send/outbox.ts';
 import { createLoader, type Load, type LoadPart } from '../show/load.ts';
 import type { SiteScript } from '../site-script.ts';
@@ -31,7 +32,7 @@ export async function openPreview(
   const { edge, key } = script;
   const response = await fetch(`${edge}/preview`, {
     method: 'POST',
-    body: JSON.stringify({ site: key, token }),
+    body: toJson({ site: key, token }),
     credentials: 'omit',
   });
   const leave = () => {

@@ -1,4 +1,5 @@
 import type { Collect, VisitorEvent } from '@velarium/contract';
+import { toJson } from '@velarium/core/decide';
 import { onPageHidden } from '../page/on-page-hidden.ts';
 import { recordName, type Storage } from '../store/storage.ts';
 
@@ -28,15 +29,15 @@ export function createEventOutbox(edge: string, siteKey: string, storage: Storag
 
   const kept = (): VisitorEvent[] => {
     try {
-      const value: unknown = JSON.parse(storage.read(name) ?? '[]');
-      return Array.isArray(value) ? value : [];
+      // What is no list was not written by us.
+      return [...JSON.parse(storage.read(name) ?? '[]')];
     } catch {
       return [];
     }
   };
-  const keep = (events: VisitorEvent[]) => storage.write(name, JSON.stringify(events.slice(-KEPT)));
+  const keep = (events: VisitorEvent[]) => storage.write(name, toJson(events.slice(-KEPT)));
   const body = (events: VisitorEvent[]) =>
-    JSON.stringify({ site: siteKey, visitor: visitor(), events } satisfies Collect);
+    toJson({ site: siteKey, visitor: visitor(), events } satisfies Collect);
 
   const send = async () => {
     const batch = kept().slice(0, PER_CALL);
@@ -80,7 +81,7 @@ async function post(address: string, text: string): Promise<boolean> {
       keepalive: true,
       credentials: 'omit',
     });
-    return ok || (status >= 400 && status < 500 && status !== 429 && status !== 408);
+    return ok || /^4(?!08|29)/.test(`${status}`);
   } catch {
     return false;
   }

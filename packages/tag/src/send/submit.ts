@@ -1,4 +1,5 @@
 import type { Problem, Submit, VisitorEvent } from '@velarium/contract';
+import { toJson } from '@velarium/core/decide';
 import type { SiteScript } from '../site-script.ts';
 
 /** Sends a form's answers with the event they convert by; rejects with words a visitor can act on. */
@@ -13,7 +14,7 @@ export async function submitAnswers(
   try {
     response = await fetch(`${edge}/submit`, {
       method: 'POST',
-      body: JSON.stringify(body),
+      body: toJson(body),
       credentials: 'omit',
     });
   } catch {

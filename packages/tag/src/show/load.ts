@@ -1,7 +1,7 @@
 import type { MessageFile } from '@velarium/contract';
-import type { Further } from '@velarium/render';
 import type { BundleName } from '../files.ts';
 import type * as Form from '../form.ts';
+import type * as FurtherBundle from '../further.ts';
 import type * as Renderer from '../renderer.ts';
 import type { SiteScript } from '../site-script.ts';
 
@@ -9,7 +9,7 @@ export interface Loaded {
   readonly file: MessageFile;
   readonly renderer: typeof Renderer;
   readonly form?: (typeof Form)['form'];
-  readonly further?: Further;
+  readonly further?: (typeof FurtherBundle)['further'];
 }
 /** Loads the message whose file has this hash, and the renderer. */
 export type Load = (hash: string) => Promise<Loaded>;
@@ -27,13 +27,15 @@ export function createLoader(
   let renderer: Promise<typeof Renderer> | undefined;
   const fetchMessage = async (hash: string): Promise<MessageFile> => {
     const response = await fetch(`${edge}/tag/${key}/messages/${hash}.json`, { credentials: 'omit' });
-    if (!response.ok) throw new Error(String(response.status));
+    if (!response.ok) throw new Error();
     return response.json();
   };
   return async (hash) => {
     const file = files.get(hash) ?? (known[hash] ? Promise.resolve(known[hash]) : fetchMessage(hash));
     files.set(hash, file);
     renderer ??= loadPart<typeof Renderer>('renderer');
+    // Waited for below, unless the message fails first.
+    renderer.catch(() => {});
     try {
       const loaded = await file;
       const parts = await Promise.all(loaded.parts.map(loadPart));

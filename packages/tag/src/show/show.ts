@@ -1,4 +1,4 @@
-import type { ManifestCampaign, MessageFile, VisitorEvent } from '@velarium/contract';
+import type { Manifest, ManifestCampaign, MessageFile, VisitorEvent } from '@velarium/contract';
 import {
   boundMemory,
   type Memory,
@@ -10,16 +10,15 @@ import {
   rememberShown,
 } from '@velarium/core/decide';
 import { convertsByLink } from '@velarium/core/message';
-import { type AnswerPart, type Answers, type Further, renderMessage } from '@velarium/render';
+import { type AnswerPart, type Answers, renderMessage } from '@velarium/render';
 import type { Topic } from '../api.ts';
 import { onViewable } from '../page/on-viewable.ts';
 import type { SiteScript } from '../site-script.ts';
-import { personalFacts } from './personal-facts.ts';
+import type { Loaded } from './load.ts';
 
 /** What a shown message may do to the visit it belongs to. */
 interface ShowContext {
-  /** The campaigns that are running, which memory keeps when it must forget some. */
-  readonly live: ReadonlySet<string>;
+  readonly manifest: Manifest;
   readonly change: (by: (memory: Memory) => Memory) => void;
   /** Reports what became of it; answers the event's id. */
   readonly report: (kind: VisitorEvent['kind'], more?: Pick<VisitorEvent, 'closedBy'>) => string;
@@ -29,10 +28,9 @@ interface ShowContext {
   readonly send: (answered: Answers & { readonly showing: string }) => Promise<void>;
   /** What the page has told of itself and its visitor. */
   readonly facts: () => PageViewFacts;
-  readonly timeZone: string;
   readonly script: SiteScript;
   readonly form: AnswerPart | undefined;
-  readonly further: Further | undefined;
+  readonly further: Loaded['further'];
   /** Gone for good. */
   readonly onGone: () => void;
 }
@@ -48,7 +46,9 @@ export function show(
   { message, sheet, pictures }: MessageFile,
   context: ShowContext,
 ): Shown {
-  const { change, report, tell, live, script } = context;
+  const { change, report, tell, manifest, script } = context;
+  // Those that are running are kept when memory must forget some.
+  const live = new Set(manifest.campaigns.map((one) => one.id));
   const { id } = campaign;
   let firstSeenMs = Date.now();
   change((memory) => {
@@ -92,8 +92,9 @@ export function show(
     pictureBase: script.edge,
     form: context.form,
     further: context.further,
-    factOf: personalFacts(context.facts),
-    clock: { nowMs: Date.now, firstSeenMs, timeZone: context.timeZone },
+    // A message with words that depend on the visitor asks for that part.
+    factOf: context.further?.personalFacts(context.facts) ?? null,
+    clock: { nowMs: Date.now, firstSeenMs, timeZone: manifest.timeZone },
     countsAddress: `${script.edge}/tag/${script.key}/counts/${id}`,
     onClose(way) {
       if (way === 'button' && message.close.means === 'no') refuse();

@@ -1,4 +1,4 @@
-import { readMemory, writeMemory } from '@velarium/core/decide';
+import { readMemory, toJson, writeMemory } from '@velarium/core/decide';
 import { RARE } from '@velarium/core/rare';
 import { unsentName } from '../send/outbox.ts';
 import { recordName, type Storage } from './storage.ts';
@@ -29,7 +29,7 @@ export function giveConsent(isGiven: boolean, siteKey: string, store: VisitorSto
     store.touch();
     store.change((memory) => RARE.joinMemory(memory, learned));
   } else storage.write(record, writeMemory(learned));
-  if (waiting) storage.write(unsent, JSON.stringify([...listOf(storage.read(unsent)), ...listOf(waiting)]));
+  if (waiting) storage.write(unsent, toJson([...listOf(storage.read(unsent)), ...listOf(waiting)]));
 }
 
 function listOf(json: string | null): unknown[] {

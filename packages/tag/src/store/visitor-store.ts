@@ -39,9 +39,17 @@ function arrival(): Arrival {
 export function createVisitorStore(storage: Storage, siteKey: string, sessionMinutes: number): VisitorStore {
   const name = recordName(siteKey);
 
-  const read = () => readMemory(storage.read(name)) ?? write(newMemory(IDS, Date.now(), arrival()));
+  /** What was read last, and out of what: reading it again costs more than all that is asked of it. */
+  let known: { readonly text: string | null; readonly memory: Memory | undefined } | undefined;
+  const read = () => {
+    const text = storage.read(name);
+    if (known?.text !== text) known = { text, memory: readMemory(text) };
+    return known?.memory ?? write(newMemory(IDS, Date.now(), arrival()));
+  };
   const write = (memory: Memory): Memory => {
-    storage.write(name, writeMemory(memory));
+    const text = writeMemory(memory);
+    storage.write(name, text);
+    known = { text, memory };
     return memory;
   };
   const change = (by: (memory: Memory) => Memory) => write(by(read()));

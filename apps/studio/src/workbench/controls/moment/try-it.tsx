@@ -1,5 +1,12 @@
 import type { Trigger } from '@velarium/contract';
-import { createMomentState, createQuickScroll, exitSign, type Fact, isMetBy } from '@velarium/core';
+import {
+  createDepth,
+  createMomentState,
+  createMouseLeaving,
+  createQuickScroll,
+  type Fact,
+  isMetBy,
+} from '@velarium/core';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { cx } from '../../../ui/cx.ts';
 
@@ -45,9 +52,12 @@ function LittleWindow({ trigger, children }: { readonly trigger: Trigger; readon
       isMetBy,
     );
     const scroll = createQuickScroll();
+    // Whatever scrolls the little window stands for a finger on a page.
+    scroll.press(true);
+    const leaving = createMouseLeaving();
+    const depth = createDepth();
     let beganMs: number | undefined;
     let activeMs = 0;
-    let last: { readonly y: number; readonly atMs: number } | undefined;
     let isMet = false;
     const times = () => {
       const nowMs = performance.now();
@@ -83,27 +93,38 @@ function LittleWindow({ trigger, children }: { readonly trigger: Trigger; readon
     const onMove = (event: PointerEvent) => {
       begin();
       const box = element.getBoundingClientRect();
-      const y = ((event.clientY - box.top) / box.height) * WINDOW_HEIGHT;
-      const atMs = performance.now();
-      const speed = last && atMs > last.atMs ? (last.y - y) / (atMs - last.atMs) : 0;
-      last = { y, atMs };
-      const certainty = exitSign(y, speed);
+      const scale = WINDOW_HEIGHT / box.height;
+      const certainty = leaving.move(
+        {
+          x: (event.clientX - box.left) * scale,
+          y: (event.clientY - box.top) * scale,
+          atMs: performance.now(),
+          isMouse: true,
+        },
+        false,
+      );
       if (certainty) tell({ kind: 'exitMouse', certainty }, `A sign that is ${certainty}`);
     };
     const onLeave = (event: PointerEvent) => {
-      last = undefined;
       const box = element.getBoundingClientRect();
-      if (event.clientY <= box.top + 1)
-        tell({ kind: 'exitMouse', certainty: 'certain' }, 'A certain sign, but not armed yet');
+      const certainty = leaving.out(
+        { x: event.clientX - box.left, y: event.clientY - box.top - 1, isOut: true, pageWidth: box.width },
+        false,
+      );
+      if (certainty) tell({ kind: 'exitMouse', certainty }, 'A certain sign, but not armed yet');
     };
     const onScroll = () => {
       begin();
       const { scrollTop, clientHeight, scrollHeight } = element;
       const scale = WINDOW_HEIGHT / clientHeight;
-      const depth = (scrollTop + clientHeight) / scrollHeight;
-      const pixels = Math.round((scrollTop + clientHeight) * scale);
-      tell({ kind: 'scrolled', percent: depth * 100, pixels }, `${Math.round(depth * 100)} % of the page`);
-      if (scroll.move(scrollTop * scale, performance.now(), WINDOW_HEIGHT))
+      const top = scrollTop * scale;
+      // Nothing but a hand scrolls it.
+      depth.hand(performance.now());
+      depth.scrolled(performance.now());
+      const reached = depth.look({ top, windowHeight: WINDOW_HEIGHT, pageHeight: scrollHeight * scale });
+      const { percent } = depth.deepest;
+      if (reached) tell({ kind: 'scrolled', ...reached }, `${Math.round(percent)} % of the page`);
+      if (scroll.scroll(top, performance.now(), WINDOW_HEIGHT))
         tell({ kind: 'exitTouch', by: 'scrollUp' }, 'Quick, but not armed yet');
     };
     const timer = setInterval(() => {

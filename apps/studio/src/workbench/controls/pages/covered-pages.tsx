@@ -1,4 +1,4 @@
-import type { PageFit } from '@velarium/core';
+import type { AddressTrial } from '@velarium/core';
 import { quantity } from '@velarium/core';
 import { Minus, Plus } from 'lucide-react';
 import { useMemo, useState } from 'react';
@@ -12,7 +12,7 @@ import { usePageEdits } from './use-pages.ts';
 
 /** Rows drawn at once; the rest come when they are asked for. */
 const ROWS = 60;
-const SIGN: Readonly<Record<PageFit, { readonly sign: string; readonly words: string }>> = {
+const SIGN: Readonly<Record<AddressTrial['fit'], { readonly sign: string; readonly words: string }>> = {
   fits: { sign: '●', words: 'it opens here' },
   excluded: { sign: '◌', words: 'taken out' },
   unmatched: { sign: '○', words: 'not here' },
