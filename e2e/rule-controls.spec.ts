@@ -274,7 +274,7 @@ test('the site: its tag is waited for and heard, pages come by hand and from a f
   });
   await expect(page.getByRole('row', { name: /A page, from a file.*from a file/ })).toBeVisible();
   await page.getByRole('button', { name: 'Read the sitemap' }).click();
-  await expect(page.getByText(/The sitemap was read: 19 pages/)).toBeVisible();
+  await expect(page.getByText(/The sitemap was read: \d+ pages/)).toBeVisible();
   await expectAccessible(page);
 
   await page.getByRole('tab', { name: 'Page groups' }).click();

@@ -265,8 +265,8 @@ test('a page with only time triggers gets no extras and no watching of scroll or
   expect(requests.filter((url) => url.includes('extras'))).toEqual([]);
   expect(listening.mouseout ?? 0).toBe(0);
   expect(listening.popstate ?? 0).toBe(0);
-  // One passive listener each keeps the session alive; the position is read between frames, twice a second at most.
-  expect([listening.scroll, listening.pointermove]).toEqual([1, 1]);
+  // One passive listener each keeps the session alive, and one follows how deep visits go; places are read between frames.
+  expect([listening.scroll, listening.pointermove]).toEqual([2, 1]);
 });
 
 test('two hundred changes of route leave no listener and no node behind', async ({ open, velarium }) => {

@@ -34,6 +34,7 @@ const TABLES = [
   'membership',
   'site',
   'site_page',
+  'page_reading',
   'page_group',
   'page_day',
   'stay_day',
@@ -45,6 +46,7 @@ const TABLES = [
   'campaign',
   'campaign_revision',
   'campaign_version',
+  'campaign_message',
   'message_file',
   'site_manifest',
   'campaign_visitor',
@@ -54,7 +56,12 @@ const TABLES = [
   'presence',
 ] as const;
 /** Tables to which rows are only added, by keys nobody gives twice: what a test added is taken away again. */
-const GROWING = { event: ['id', 'at'], visit: ['site_id', 'session'] } as const;
+const GROWING = {
+  event: ['id', 'at'],
+  late_event: ['id'],
+  visit: ['site_id', 'session'],
+  page_stay: ['site_id', 'view'],
+} as const;
 
 interface Worker extends Velarium {
   /** Puts the demo back as it was seeded. */

@@ -78,7 +78,11 @@ function renderButton(
   const address =
     action.kind === 'link' ? (context.further?.addressFor(action, window) ?? action.address) : '';
   const isLink = isSafeAddress(address);
-  const look = { class: `act ${attention}`, 'data-tone': tone };
+  const look = {
+    class: `act ${attention}`,
+    'data-tone': tone,
+    ...(/close|link|refuse/.test(action.kind) ? { 'data-out': '' } : {}),
+  };
   const drawn = isLink
     ? element(document, 'a', {
         ...look,

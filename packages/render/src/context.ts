@@ -17,7 +17,8 @@ type SendForm = (answers: Answers) => Promise<void>;
 /** What a drawn block may ask of the page it stands in. */
 export interface BlockContext {
   readonly document: Document;
-  readonly onAction: (action: Action) => void;
+  /** `stays`: the message does not go with it, as with a link within a text. */
+  readonly onAction: (action: Action, stays?: boolean) => void;
   readonly onSend: SendForm;
   /** What is known of the visitor and the page, for places in texts; `null` leaves the places as written. */
   readonly factOf: PersonalFacts | null;

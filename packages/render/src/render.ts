@@ -35,10 +35,10 @@ export interface RenderedMessage {
   showStep(stepId: string): void;
   /** Takes the message away and gives the focus back, at once or with its exit. Safe to repeat. */
   remove(how?: { readonly isPlayed: boolean; readonly onGone: () => void }): void;
-  /** Plays the entrance again. */
-  enter(): void;
 }
 
+/** Past this a close button that comes late must have come; then a way out is looked for. */
+const WAY_OUT_MS = 6000;
 /** Past its own time an exit is cut off: a hidden page plays nothing. */
 const EXIT_GRACE_MS = 100;
 
@@ -94,8 +94,20 @@ export function renderMessage(message: Message, options: RenderOptions): Rendere
     for (const take of list.splice(0)) take();
   };
 
+  /** The law of the way out, on the page itself: where nothing that leads out can be seen, the button is, whatever its style says. */
+  const keepWayOut = () => {
+    const isSeen = (way: HTMLElement) =>
+      way.offsetWidth > 0 &&
+      way.checkVisibility?.({ opacityProperty: true, visibilityProperty: true }) !== false;
+    const ways = box.querySelectorAll<HTMLElement>('.close,[data-out]');
+    if (![...ways].some(isSeen)) (box.lastElementChild as Element).className = 'last';
+  };
   const drawStep = (step: Step) => {
     undoAll(undoStep);
+    if (!isStill) {
+      const timer = setTimeout(keepWayOut, WAY_OUT_MS);
+      undoStep.push(() => clearTimeout(timer));
+    }
     const context: BlockContext = {
       ...options,
       document,
@@ -126,9 +138,10 @@ export function renderMessage(message: Message, options: RenderOptions): Rendere
     box.replaceChildren(card, button);
   };
   drawStep(message.steps[0] as Step);
-  parent.append(host);
 
-  if (!isStill) {
+  const mount = () => {
+    parent.append(host);
+    if (isStill) return;
     if (isModal) {
       undo.push(keepFocusInside(root, box));
       moveFocusIn(box);
@@ -141,8 +154,17 @@ export function renderMessage(message: Message, options: RenderOptions): Rendere
     if (close.afterSeconds) {
       const timer = setTimeout(() => onClose('time'), close.afterSeconds * 1000);
       undo.push(() => clearTimeout(timer));
+      // Whoever has begun to write is not interrupted.
+      body.addEventListener('input', () => clearTimeout(timer));
     }
     if (options.further) undo.push(options.further.treatPage(layer, card));
+  };
+  // Nothing of it is there before its delay is over.
+  const { delayMs } = motion.enter;
+  if (isStill || !delayMs) mount();
+  else {
+    const timer = setTimeout(mount, delayMs);
+    undo.push(() => clearTimeout(timer));
   }
 
   return {
@@ -174,12 +196,6 @@ export function renderMessage(message: Message, options: RenderOptions): Rendere
         setTimeout(leave, motion.leave.ms + motion.leave.delayMs + EXIT_GRACE_MS);
       } else leave();
       if (hadFocus || isModal) (focusedBefore as HTMLElement | null)?.focus?.({ preventScroll: true });
-    },
-    enter() {
-      delete layer.dataset.entering;
-      // Reading a layout makes the browser see that the animation had ended.
-      void box.offsetWidth;
-      layer.dataset.entering = '';
     },
   };
 }

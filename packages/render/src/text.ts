@@ -3,9 +3,9 @@ import { fillText, isSafeAddress } from '@velarium/core/message';
 import type { BlockContext } from './context.ts';
 import { element } from './dom.ts';
 
-type TextContext = Pick<BlockContext, 'document' | 'factOf'>;
+type TextContext = Pick<BlockContext, 'document' | 'factOf' | 'onAction'>;
 
-function drawSpan(span: TextSpan, { document, factOf }: TextContext): Node {
+function drawSpan(span: TextSpan, { document, factOf, onAction }: TextContext): Node {
   let node: Node = document.createTextNode(fillText(span.text, factOf));
   const wrap = (name: 'b' | 'i' | 'span' | 'a', attributes: Record<string, string> = {}) => {
     node = element(document, name, attributes, [node]);
@@ -18,8 +18,11 @@ function drawSpan(span: TextSpan, { document, factOf }: TextContext): Node {
     // Through the object model, which a strict policy of the page allows; the schema lets only colours through.
     (node as HTMLElement).style.color = span.colour.startsWith('#') ? span.colour : `var(--${span.colour})`;
   }
-  if (span.link && isSafeAddress(span.link))
-    wrap('a', { href: span.link, target: '_blank', rel: 'noopener' });
+  const address = span.link;
+  if (address && isSafeAddress(address)) {
+    wrap('a', { href: address, target: '_blank', rel: 'noopener' });
+    node.addEventListener('click', () => onAction({ kind: 'link', address, newTab: true }, true));
+  }
   return node;
 }
 

@@ -23,6 +23,7 @@ import { notFound, ProblemError } from '../infra/problem.ts';
 import type { LibraryService } from '../library/index.ts';
 import type { ResultService } from '../results/index.ts';
 import type { SiteService } from '../sites/index.ts';
+import { assertOwnCss } from './assert-own-css.ts';
 import { assertPatterns, refused } from './assert-patterns.ts';
 import {
   CampaignEntity,
@@ -206,6 +207,7 @@ export function createCampaignService({ db, sites, results, library }: CampaignS
       document: CampaignDocument,
     ): Promise<Campaign> {
       assertPatterns(document);
+      assertOwnCss([document.message, ...document.variants.map((one) => one.message)]);
       const { siteId } = await find(actor.workspaceId, id);
       await assertReferences(siteId, id, document);
       await db.transaction(async (manager) => {

@@ -39,6 +39,28 @@ export const closeSchema = z.strictObject({
 });
 export type Close = z.infer<typeof closeSchema>;
 
+/** Says what is wrong with the steps and blocks of a message together, where each by itself is right. */
+function checkSteps(steps: readonly Step[], context: z.RefinementCtx): void {
+  const fault = (path: (string | number)[], message: string) =>
+    context.addIssue({ code: 'custom', path, message });
+  if (steps[0]?.role !== 'first') fault([0, 'role'], 'a message begins with its first step');
+  const seenSteps = new Set<string>();
+  const seenBlocks = new Set<string>();
+  steps.forEach((step, n) => {
+    if (n > 0 && step.role === 'first') fault([n, 'role'], 'a message has one first step');
+    if (seenSteps.has(step.id)) fault([n, 'id'], `another step is called ${step.id}`);
+    seenSteps.add(step.id);
+    const ids = step.blocks.flatMap((block) => [
+      block.id,
+      ...(block.kind === 'columns' ? block.columns.flatMap(({ blocks }) => blocks.map(({ id }) => id)) : []),
+    ]);
+    for (const id of ids) {
+      if (seenBlocks.has(id)) fault([n, 'blocks'], `another block is called ${id}`);
+      seenBlocks.add(id);
+    }
+  });
+}
+
 /** One message: a validated document of steps and blocks, never markup to be trusted. */
 export const messageSchema = z.strictObject({
   format: z.enum(FORMATS),
@@ -62,7 +84,7 @@ export const messageSchema = z.strictObject({
   isSticky: z.boolean(),
   /** What a screen reader calls the box when it has no heading. */
   label: line(120),
-  steps: z.array(stepSchema).min(1).max(LIMITS.steps),
+  steps: z.array(stepSchema).min(1).max(LIMITS.steps).superRefine(checkSteps),
 });
 export type Message = z.infer<typeof messageSchema>;
 

@@ -9,8 +9,9 @@ export const linkAddressSchema = z
   .string()
   .max(LIMITS.pageAddress)
   .regex(
-    /^$|^(https?:\/\/|mailto:|tel:|\/|#)[^\s]*$/,
-    'start with https://, mailto:, tel: or /, without spaces',
+    // A browser takes `//host` and `/\host` for another site's address (WHATWG URL).
+    /^$|^(https?:\/\/(?![\\/])|mailto:|tel:|\/(?![\\/])|#)[^\s]*$/,
+    'start with https://, mailto:, tel: or one /, without spaces',
   );
 
 /** Addresses a frame may show: another page, never a script. */

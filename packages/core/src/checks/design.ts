@@ -1,13 +1,15 @@
-import type { Block, ColourValue, Device, LookStyle, Message, Palette } from '@velarium/contract';
-import { DEVICES } from '@velarium/contract/values';
+import type { Block, ColourValue, Device, LookStyle, Message, Palette, StepRole } from '@velarium/contract';
 import { nightOf } from '../look/night.ts';
-import { colourOf, paletteOf, placedOn, styleOn } from '../look/resolve.ts';
+import { colourOf, paletteOf, styleOn } from '../look/resolve.ts';
 import { isInterrupting } from '../message/placement.ts';
-import { allBlocks, blocksOfStep, changeBlock } from '../message/walk.ts';
+import { isUntouched } from '../message/plain.ts';
+import { allBlocks, changeBlock } from '../message/walk.ts';
+import { closeContrast } from './close-sign.ts';
 import { contrastRatio, LEAST_LARGE_CONTRAST, LEAST_TEXT_CONTRAST, nearestPassing } from './contrast.ts';
 import { coverage, MOST_COVERED } from './measure.ts';
 import { readingEase } from './reading-ease.ts';
-import { hasWords, textOfStep, wordCount } from './text-of.ts';
+import { hasWords, textOfStep, textsOf, wordCount } from './text-of.ts';
+import { stuckStep } from './way-out.ts';
 
 /** Something about a message that is worth a look, with its mend where one is plain. */
 export interface DesignFinding {
@@ -44,7 +46,7 @@ export function designFindings(input: DesignInput): DesignFinding[] {
   const { message } = input;
   const found = [
     ...wholeFindings(input),
-    ...wayOutFindings(message),
+    ...wayOutFindings(input),
     ...allBlocks(message).flatMap((block) => blockFindings(block, input)),
   ];
   const rank = { stop: 0, warn: 1, hint: 2 };
@@ -103,6 +105,19 @@ function wholeFindings({ message, look, devices }: DesignInput): DesignFinding[]
       });
     }
   }
+  const { afterSeconds } = message.close;
+  if (afterSeconds !== null && allBlocks(message).some(({ kind }) => kind === 'form')) {
+    found.push({
+      code: 'form.closes',
+      severity: 'warn',
+      text: `It holds a form and closes by itself after ${afterSeconds} s. It waits once somebody has begun to write, but who reads first is cut off.`,
+      blockId: null,
+      mend: {
+        label: 'Let it stay',
+        apply: (old) => ({ ...old, close: { ...old.close, afterSeconds: null } }),
+      },
+    });
+  }
   const ease = readingEase(message.steps.map(textOfStep).join('\n'));
   if (ease !== undefined && ease < LEAST_EASE) {
     found.push({
@@ -115,45 +130,76 @@ function wholeFindings({ message, look, devices }: DesignInput): DesignFinding[]
   return found;
 }
 
-const LEADS_OUT: ReadonlySet<string> = new Set(['close', 'refuse', 'link']);
+const DEVICE_WORDS: Readonly<Record<Device, string>> = {
+  desktop: 'a desktop',
+  tablet: 'a tablet',
+  mobile: 'a phone',
+};
+const STEP_WORDS: Readonly<Record<StepRole, string>> = {
+  first: 'its first step',
+  success: 'the step after sending',
+  refused: 'the step after a no',
+  other: 'one of its steps',
+};
 
-/** The law of the way out: from every step, by something a thumb can find. Escape alone is none on a phone. */
-function wayOutFindings(message: Message): DesignFinding[] {
+/** The law of the way out: from every step, on each device, by something that can be seen and that a thumb can find. */
+function wayOutFindings({ message, look, devices }: DesignInput): DesignFinding[] {
   const { close } = message;
-  if (close.place !== 'hidden') {
-    if (close.sign !== 'picture' || close.picture !== null) return [];
-    return [
-      {
-        code: 'close.picture',
-        severity: 'warn',
-        text: 'No picture is chosen for the close button, so its word is shown.',
-        blockId: null,
-        mend: {
-          label: 'Show the sign',
-          apply: (old) => ({ ...old, close: { ...old.close, sign: 'cross' } }),
-        },
-      },
-    ];
-  }
-  const closesBeside = DEVICES.every((device) => placedOn(message, 'backdropCloses', device));
-  if (message.format === 'modal' && closesBeside) return [];
-  const stuck = message.steps.find(
-    (step) =>
-      !blocksOfStep(step).some((block) => block.kind === 'button' && LEADS_OUT.has(block.action.kind)),
-  );
-  if (!stuck) return [];
-  return [
-    {
-      code: 'way-out',
-      severity: 'stop',
-      text: 'There is no way out of one of its steps: the close button is hidden and no other button closes it.',
+  const found: DesignFinding[] = [];
+  const { ink, surface } = paletteOf(message, look);
+  const seenInk =
+    contrastRatio(ink, surface) >= LEAST_LARGE_CONTRAST
+      ? 'ink'
+      : nearestPassing(ink, surface, LEAST_LARGE_CONTRAST);
+  const onGround = { colour: seenInk, hoverColour: seenInk, ground: 'surface' } as const;
+  const add = (
+    severity: DesignFinding['severity'],
+    code: string,
+    text: string,
+    mend: { label: string; close: Partial<Message['close']> },
+  ) =>
+    found.push({
+      code,
+      severity,
+      text,
       blockId: null,
       mend: {
-        label: 'Show the close button',
-        apply: (old) => ({ ...old, close: { ...old.close, place: 'inside' } }),
+        label: mend.label,
+        apply: (old) => ({ ...old, close: { ...old.close, ...mend.close } }),
       },
-    },
-  ];
+    });
+  if (close.place !== 'hidden' && close.sign === 'picture' && close.picture === null)
+    add('warn', 'close.picture', 'No picture is chosen for the close button, so its word is shown.', {
+      label: 'Show the sign',
+      close: { sign: 'cross' },
+    });
+  for (const device of devices) {
+    const stuck = stuckStep(message, look, device);
+    if (!stuck) continue;
+    add(
+      'stop',
+      'way-out',
+      `On ${DEVICE_WORDS[device]} there is no way out of ${STEP_WORDS[stuck.role]}: no close button that can be seen, and no other button there that leads out.`,
+      {
+        label: 'Show the close button',
+        close: { place: 'inside', sign: 'cross', ...onGround },
+      },
+    );
+    break;
+  }
+  if (close.place === 'hidden') return found;
+  for (const device of devices) {
+    const worst = Math.min(...message.steps.map((step) => closeContrast(message, step, look, device)));
+    if (worst >= LEAST_LARGE_CONTRAST) continue;
+    add(
+      'warn',
+      'close.contrast',
+      `The close button’s contrast with what can lie behind it on ${DEVICE_WORDS[device]} is ${worst.toFixed(1)}; ${LEAST_LARGE_CONTRAST} is the least people can make out.`,
+      { label: 'Give it a ground', close: onGround },
+    );
+    break;
+  }
+  return found;
 }
 
 function contrastFinding(
@@ -233,6 +279,12 @@ function blockFindings(block: Block, { message, look, weightOf, devices }: Desig
       );
     }
   }
+  if (isUntouched(block))
+    add(
+      'stop',
+      'words.placeholder',
+      `“${textsOf(block)[0]?.trim()}” is what every new block begins with. Write your own words, or take it out.`,
+    );
   switch (block.kind) {
     case 'picture': {
       if (block.picture === null)

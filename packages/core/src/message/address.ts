@@ -3,5 +3,5 @@
  * reaches a page is never trusted to have been checked elsewhere.
  */
 export function isSafeAddress(address: string): boolean {
-  return /^(https?:\/\/|mailto:|tel:|\/|#)[^\s]*$/i.test(address);
+  return /^(https?:\/\/|mailto:|tel:|\/(?![\\/])|#)\S*$/i.test(address);
 }

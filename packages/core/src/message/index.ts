@@ -1,4 +1,5 @@
 export { systemOf } from '../devices/browser.ts';
+export { scrolls } from '../page/depth.ts';
 export * from './address.ts';
 export * from './answers.ts';
 export * from './asks-facts.ts';

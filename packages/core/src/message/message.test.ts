@@ -1,9 +1,11 @@
 import { describe, expect, it } from 'vitest';
+import { PLAIN_LOOK } from '../look/looks.ts';
+import { boxStyle, boxWidth } from '../look/resolve.ts';
 import { TEMPLATES } from '../templates/templates.ts';
 import { plainMessage } from '../testing/arbitrary.ts';
 import { isSafeAddress } from './address.ts';
-
-import { convertsByLink, withFormat } from './placement.ts';
+import { partsOf } from './needs.ts';
+import { withFormat } from './placement.ts';
 import { tidyRichText } from './tidy-text.ts';
 import { changeBlock } from './walk.ts';
 
@@ -66,8 +68,8 @@ it('a message with a form converts by being sent, one without by its link', () =
   const [letter, invitation] = ['sky-letter', 'corner-invitation'].map((id) =>
     TEMPLATES.find((one) => one.id === id),
   );
-  expect(letter && convertsByLink(letter.message)).toBe(false);
-  expect(invitation && convertsByLink(invitation.message)).toBe(true);
+  expect(letter && partsOf(letter.message)).toContain('form');
+  expect(invitation && partsOf(invitation.message)).not.toContain('form');
 });
 
 it('changes one block and leaves the message alone when there is none', () => {
@@ -83,4 +85,16 @@ it('equal texts become equal trees', () => {
       [{ text: 'a' }, { text: '' }, { text: 'b' }, { text: 'c', bold: true }, { text: 'd', bold: true }],
     ]),
   ).toEqual([[{ text: 'ab' }, { text: 'cd', bold: true }]]);
+});
+
+it('a bar made from a modal is as wide as the window, and a modal made from it is a box again', () => {
+  const modal = TEMPLATES.find(
+    ({ message }) => message.format === 'modal' && message.style.all.width,
+  )?.message;
+  if (!modal) throw new Error('a modal with a width');
+  const bar = withFormat(modal, 'bar');
+  expect(boxWidth(boxStyle(bar, PLAIN_LOOK, 'desktop'), 1280)).toBe(1280);
+  expect(withFormat(bar, 'modal').style.all.width).toBeUndefined();
+  // Between two boxes a size stays.
+  expect(withFormat(modal, 'popup').style.all.width).toEqual(modal.style.all.width);
 });

@@ -1,6 +1,5 @@
 import type { Message, Style } from '@velarium/contract';
 import { ANCHORS, type Anchor, type Format } from '@velarium/contract/values';
-import { allBlocks } from './walk.ts';
 
 /** The anchors each format can hold on to; the first is where it goes when it had another. */
 export const FORMAT_ANCHORS: Readonly<Record<Format, readonly Anchor[]>> = {
@@ -21,8 +20,33 @@ function anchorFor(format: Format, wanted: Anchor): Anchor {
   return possible.includes(wanted) ? wanted : (possible[0] as Anchor);
 }
 
-/** A message in another format: each place it cannot keep becomes the format's own, and on a device that of all. */
+/** Formats that reach from edge to edge: a size of the format before would make a card of them. */
+const isAttached = (format: Format): boolean =>
+  format === 'bar' || format === 'slidein' || format === 'fullscreen';
+
+/** A style without what another format must decide for itself. */
+function withoutSizes({
+  width: _width,
+  height: _height,
+  leastWidth: _leastWidth,
+  mostWidth: _mostWidth,
+  leastHeight: _leastHeight,
+  mostHeight: _mostHeight,
+  offsetBlock: _offsetBlock,
+  offsetInline: _offsetInline,
+  corners: _corners,
+  ...style
+}: Style): Style {
+  return style;
+}
+
+/**
+ * A message in another format: each place it cannot keep becomes the format's own, and on a device that of all. Between
+ * a box and what reaches from edge to edge, or back, sizes become the format's own too.
+ */
 export function withFormat(message: Message, format: Format): Message {
+  const change =
+    format !== message.format && (isAttached(format) || isAttached(message.format)) ? withoutSizes : same;
   const keep = ({ anchor, ...style }: Style): Style =>
     anchor && FORMAT_ANCHORS[format].includes(anchor) ? { anchor, ...style } : style;
   const { all, tablet, mobile } = message.style;
@@ -30,14 +54,8 @@ export function withFormat(message: Message, format: Format): Message {
     ...message,
     format,
     anchor: anchorFor(format, message.anchor),
-    style: { all, tablet: keep(tablet), mobile: keep(mobile) },
+    style: { all: change(all), tablet: change(keep(tablet)), mobile: change(keep(mobile)) },
   };
 }
 
-/**
- * Whether following a link of this message is its conversion. A message that asks for answers converts by being
- * sent; one that asks for none converts when its link is followed.
- */
-export function convertsByLink(message: Message): boolean {
-  return !allBlocks(message).some(({ kind }) => kind === 'form');
-}
+const same = (style: Style): Style => style;

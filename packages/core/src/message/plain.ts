@@ -119,3 +119,20 @@ const BEGINNINGS: { readonly [Kind in BlockKind]: Made & { readonly kind: Kind }
 /** A new block of a kind, as it begins. Its ids may be taken in a message: see {@link withFreshIds}. */
 export const newBlock = <Kind extends BlockKind>(kind: Kind): Extract<Block, { kind: Kind }> =>
   ({ id: kind, style: PLAIN_STYLE, ...BEGINNINGS[kind] }) as unknown as Extract<Block, { kind: Kind }>;
+
+/** Whether a block still holds the words it began with, which stand for the marketer's own. */
+export function isUntouched(block: Block): boolean {
+  const { heading, text, html, code } = BEGINNINGS;
+  switch (block.kind) {
+    case 'heading':
+      return block.text === heading.text;
+    case 'text':
+      return JSON.stringify(block.content) === JSON.stringify(text.content);
+    case 'html':
+      return block.markup === html.markup;
+    case 'code':
+      return block.code === code.code;
+    default:
+      return false;
+  }
+}

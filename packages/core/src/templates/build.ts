@@ -1,15 +1,18 @@
 import type {
   Action,
   Block,
+  Condition,
   Field,
   LeafBlock,
+  Limits,
   Message,
   Step,
   Style,
   Styled,
   TextSpan,
+  Trigger,
 } from '@velarium/contract';
-import { newBlock, PLAIN_MESSAGE, PLAIN_STYLE } from '../message/plain.ts';
+import { newBlock, PLAIN_CLOSE, PLAIN_MESSAGE, PLAIN_STYLE } from '../message/plain.ts';
 
 /** What people want from a message; the gallery is sorted by it. */
 export const AIMS = ['gather', 'lead', 'tell', 'offer', 'ask', 'share'] as const;
@@ -22,9 +25,21 @@ export interface Template {
   /** What it is for, in a few words. */
   readonly purpose: string;
   readonly message: Message;
-  /** Seconds on the page before it opens, until the marketer says otherwise. */
+  /** Seconds on the page before it opens, where its purpose names no other moment. */
   readonly seconds: number;
+  /** What its purpose promises of moment, audience and limits; the rest is as gentle as any beginning. */
+  readonly promise?: {
+    readonly triggers?: readonly Trigger[];
+    readonly audience?: readonly Condition[];
+    readonly limits?: Partial<Limits>;
+  };
 }
+
+/** Somebody is leaving, whatever they leave by. */
+export const LEAVING: readonly Trigger[] = [
+  { kind: 'exitMouse', certainty: 'likely' },
+  { kind: 'exitTouch', by: 'scrollUp' },
+];
 
 export const styled = (all: Style, mobile: Style = {}, tablet: Style = {}): Styled => ({
   all,
@@ -156,4 +171,20 @@ export const message = (
   style: Styled,
   steps: readonly Step[],
   more: Partial<Message> = {},
-): Message => ({ ...PLAIN_MESSAGE, format, anchor, label, style, steps: [...steps], ...more });
+): Message => ({
+  ...PLAIN_MESSAGE,
+  format,
+  anchor,
+  label,
+  style,
+  steps: [...steps],
+  // On a picture the sign needs a ground of its own.
+  ...(steps.some(bearsSignOnPicture) ? { close: { ...PLAIN_CLOSE, ground: 'surface' } } : {}),
+  ...more,
+});
+
+const bearsSignOnPicture = ({ blocks }: Step): boolean =>
+  blocks[0]?.kind === 'picture' ||
+  blocks.some(({ style: { all, tablet, mobile } }) =>
+    [all, tablet, mobile].some(({ side }) => side && side !== 'flow'),
+  );

@@ -1,11 +1,14 @@
 import type { Block, Message } from '@velarium/contract';
 import { textsOf } from '../checks/text-of.ts';
 import { allBlocks } from '../message/walk.ts';
+import { lostSettings } from './lost-settings.ts';
 
 export interface TemplateChange {
   readonly message: Message;
   /** Words of the old message that have no place in the new one. */
   readonly lost: readonly string[];
+  /** What had been set on the old message, apart from its words, that the new one does not have. */
+  readonly lostSettings: readonly string[];
 }
 
 /** Takes the words of a block over into one of the same kind; its place and style stay the new one's. */
@@ -57,5 +60,6 @@ export function changeTemplate(old: Message, template: Message): TemplateChange 
     .filter(({ id }) => !kept.has(id))
     .flatMap(textsOf)
     .filter((text) => text.trim() !== '');
-  return { message: { ...template, look: old.look, palette: old.palette, label: old.label, steps }, lost };
+  const message = { ...template, look: old.look, palette: old.palette, label: old.label, steps };
+  return { message, lost, lostSettings: lostSettings(old, message) };
 }

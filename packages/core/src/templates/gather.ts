@@ -140,6 +140,7 @@ export const GATHER: readonly Template[] = [
     aim: 'gather',
     purpose: 'Ask members to say who they are',
     seconds: 2,
+    promise: { audience: [{ kind: 'signedIn', is: false }] },
     message: message(
       'modal',
       'center',

@@ -155,7 +155,7 @@ export const LEAD: readonly Template[] = [
           heading('title', 'One night on the fell, in four minutes'),
         ),
       ],
-      { close: { ...PLAIN_CLOSE, place: 'outside', colour: 'surface', hoverColour: 'surface' } },
+      { close: { ...PLAIN_CLOSE, place: 'outside', ground: 'surface' } },
     ),
   },
   {

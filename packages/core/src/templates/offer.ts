@@ -5,6 +5,7 @@ import {
   columns,
   first,
   heading,
+  LEAVING,
   link,
   message,
   picture,
@@ -51,6 +52,7 @@ export const OFFER: readonly Template[] = [
     aim: 'offer',
     purpose: 'One question to somebody who is leaving, with a step for each answer',
     seconds: 0,
+    promise: { triggers: LEAVING },
     message: message(
       'modal',
       'center',
@@ -103,6 +105,7 @@ export const OFFER: readonly Template[] = [
     aim: 'offer',
     purpose: 'Thank somebody who keeps coming back',
     seconds: 4,
+    promise: { audience: [{ kind: 'sessions', comparison: 'atLeast', count: 4 }] },
     message: message(
       'modal',
       'top',
@@ -139,6 +142,10 @@ export const OFFER: readonly Template[] = [
     aim: 'offer',
     purpose: 'Remind of a filled basket before it is left behind',
     seconds: 0,
+    promise: {
+      triggers: LEAVING,
+      audience: [{ kind: 'basketItems', comparison: 'atLeast', count: 1 }],
+    },
     message: message('popup', 'center', 'Basket', styled({ width: { unit: 'px', value: 400 } }), [
       first(
         heading('title', 'Your basket keeps'),

@@ -178,6 +178,7 @@ export const TELL: readonly Template[] = [
     aim: 'share',
     purpose: 'Ways to share the page, at the end of an article',
     seconds: 25,
+    promise: { triggers: [{ kind: 'articleEnd' }] },
     message: message('flyin', 'bottom-end', 'Share', styled({ width: { unit: 'px', value: 340 } }), [
       first(
         heading('title', 'Pass it on'),
@@ -193,6 +194,7 @@ export const TELL: readonly Template[] = [
     aim: 'share',
     purpose: 'A guest book for those who read to the end',
     seconds: 30,
+    promise: { triggers: [{ kind: 'articleEnd' }] },
     message: message('modal', 'bottom', 'Guest book', styled({ width: { unit: 'px', value: 520 } }), [
       first(
         heading('title', 'You read to the end'),

@@ -125,9 +125,15 @@ export function closeCss({ close, format }: Message, source: PictureSource): str
     }) +
     onHover(rule('.close:hover', { color: colour(close.hoverColour) })) +
     (close.delaySeconds > 0 ? '@keyframes arrive{from{visibility:hidden}}\n' : '') +
-    (close.onHover ? onHover('.box:not(:hover,:focus-within) .close{opacity:0}') : '') +
+    (close.onHover
+      ? onHover('.box:not(:hover,:has(:focus-visible)) .close:not(:focus-visible){opacity:0}')
+      : '') +
     (place === 'inside' && format === 'bar'
       ? rule('.inner', { [`padding-inline-${corner}`]: `${side + 20}px!important` })
+      : '') +
+    // A word is as wide as it is: it has a line of its own, over what the box holds.
+    (place === 'inside' && close.sign === 'word' && format !== 'bar'
+      ? rule('.card', { 'padding-block-start': `${offset + side - 8}px` })
       : '') +
     (place === 'inside' && (isRound || address)
       ? rule('.inner>h2:first-child', { [`padding-inline-${corner}`]: `${Math.max(0, side - 8)}px` })

@@ -59,20 +59,20 @@ function absent({ kind, from, distance }: Motion): string {
 /** Twin for people who ask for less motion: a short fade, whatever was designed. */
 const CALM = `@media (prefers-reduced-motion:reduce){.layer[data-entering] .box{animation:fade .12s linear}.layer[data-entering] .backdrop{animation:fade .12s linear}.layer[data-leaving] .box{animation:fade .12s linear reverse forwards}.act{transition:none!important;animation:none!important;transform:none!important}}\n`;
 
-/** How the box comes and goes, and the backdrop with it. */
+/** How the box comes and goes, and the backdrop with it. The delay before it comes is the renderer's. */
 export function motionCss({ motion: { enter, leave } }: Message): string {
-  const played = ({ ms, delayMs, easing }: Motion) => `${ms}ms ${EASING[easing]} ${delayMs}ms`;
+  const played = ({ ms, easing }: Motion, delayMs: number) => `${ms}ms ${EASING[easing]} ${delayMs}ms`;
   return [
     '@keyframes fade{from{opacity:0}}\n',
     enter.kind === 'none'
       ? ''
       : `@keyframes enter{from{${absent(enter)}}}\n` +
-        rule('.layer[data-entering] .box', { animation: `enter ${played(enter)} backwards` }) +
+        rule('.layer[data-entering] .box', { animation: `enter ${played(enter, 0)} backwards` }) +
         rule('.layer[data-entering] .backdrop', { animation: `fade ${Math.min(enter.ms, 300)}ms ease-out` }),
     leave.kind === 'none'
       ? ''
       : `@keyframes leave{to{${absent(leave)}}}\n` +
-        rule('.layer[data-leaving] .box', { animation: `leave ${played(leave)} forwards` }) +
+        rule('.layer[data-leaving] .box', { animation: `leave ${played(leave, leave.delayMs)} forwards` }) +
         rule('.layer[data-leaving] .backdrop', {
           opacity: '0!important',
           transition: `opacity ${Math.min(leave.ms, 300)}ms`,

@@ -9,7 +9,6 @@ import {
   rememberRefused,
   rememberShown,
 } from '@velarium/core/decide';
-import { convertsByLink } from '@velarium/core/message';
 import { type AnswerPart, type Answers, renderMessage } from '@velarium/render';
 import type { Topic } from '../api.ts';
 import { onViewable } from '../page/on-viewable.ts';
@@ -43,7 +42,7 @@ export interface Shown {
 /** Draws a loaded message over the page, and remembers and reports what becomes of it. */
 export function show(
   campaign: ManifestCampaign,
-  { message, sheet, pictures }: MessageFile,
+  { message, sheet, pictures, parts }: MessageFile,
   context: ShowContext,
 ): Shown {
   const { change, report, tell, manifest, script } = context;
@@ -100,7 +99,7 @@ export function show(
       if (way === 'button' && message.close.means === 'no') refuse();
       close(way);
     },
-    onAction: (action) => {
+    onAction: (action, stays) => {
       if (action.kind === 'refuse') {
         refuse();
         goTo('refused');
@@ -122,10 +121,12 @@ export function show(
       if (action.kind === 'link') {
         change((memory) => rememberAnswered(memory, id));
         report('clicked');
-        if (convertsByLink(message)) {
+        // A message that asks for answers converts by being sent; one that asks for none, when its link is followed.
+        if (!parts.includes('form')) {
           report('converted');
           convert();
         }
+        if (stays) return;
       }
       close('action');
     },

@@ -14,12 +14,13 @@ export function playEntrance(part: 'enter' | 'leave'): void {
     const layer = rendered.root.querySelector<HTMLElement>('.layer');
     if (!layer) continue;
     delete layer.dataset.leaving;
+    delete layer.dataset.entering;
+    // Reading a layout makes the browser see that an animation had ended.
+    void rendered.box.offsetWidth;
     if (part === 'enter') {
-      rendered.enter();
+      layer.dataset.entering = '';
       continue;
     }
-    delete layer.dataset.entering;
-    void rendered.box.offsetWidth;
     layer.dataset.leaving = '';
     const back = () => {
       setTimeout(() => delete layer.dataset.leaving, 500);
