@@ -56,7 +56,7 @@ test('the country comes from the edge', async ({ velarium, browser }) => {
   });
   const expectFrom = async (address: string, messages: number) => {
     const context = await newVisitor(browser);
-    await context.route('**/country', (route) =>
+    await context.route('**/about*', (route) =>
       route.continue({ headers: { ...route.request().headers(), 'x-forwarded-for': address } }),
     );
     const site = await visit(context, `${velarium.fell}/about`);

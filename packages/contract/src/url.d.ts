@@ -2,6 +2,7 @@
 declare class URL {
   constructor(address: string);
   readonly host: string;
+  readonly hostname: string;
   readonly pathname: string;
   readonly search: string;
   readonly hash: string;

@@ -190,6 +190,9 @@ export const BUCKETS = 10_000;
 /** Where a visit came from, as far as its referrer and parameters tell. */
 export const SOURCES = ['direct', 'search', 'social', 'mail', 'site'] as const;
 export type Source = (typeof SOURCES)[number];
+/** What a host that people come from can be known to be. */
+export const REFERRER_KINDS = ['search', 'social', 'mail'] as const;
+export type ReferrerKind = (typeof REFERRER_KINDS)[number];
 
 /** The public name of a site, in the address of its tag. */
 export const SITE_KEY = /^[a-z0-9]{12}$/;

@@ -5,6 +5,7 @@ export * from './assignment/assign.ts';
 export * from './audience/audience.ts';
 export * from './audience/recorded.ts';
 export * from './audience/share-words.ts';
+export * from './audience/source.ts';
 export * from './caps/caps.ts';
 export * from './caps/span.ts';
 export * from './checks/ago-words.ts';

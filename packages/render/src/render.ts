@@ -2,7 +2,7 @@ import type { CloseWay, Message, Step } from '@velarium/contract';
 import { isInterrupting } from '@velarium/core/message';
 import { renderBlock } from './blocks.ts';
 import type { BlockContext } from './context.ts';
-import { crossSign, element } from './dom.ts';
+import { element } from './dom.ts';
 import { keepFocusInside, moveFocusIn } from './focus.ts';
 
 export interface RenderOptions
@@ -118,7 +118,7 @@ export function renderMessage(message: Message, options: RenderOptions): Rendere
       document,
       'button',
       { class: 'close', type: 'button', 'aria-label': close.sign === 'cross' ? 'Close' : close.word },
-      [close.sign === 'cross' ? crossSign(document) : close.word],
+      [close.sign === 'cross' ? element(document, 'i') : close.word],
     );
     button.addEventListener('click', () => onClose('button'));
     const blocks = step.blocks.map((block) => ({ block, drawn: renderBlock(block, context) }));

@@ -25,39 +25,31 @@ async function start(script: SiteScript): Promise<void> {
   const preview = token ? await (await panel()).openPreview(script, token, loadPart) : undefined;
   const manifest: Manifest | undefined = preview?.manifest ?? (await ask('manifest.json'));
   if (manifest?.v !== 1) return;
-  const [country, ...loaded] = await Promise.all([
-    manifest.asksCountry
-      ? ask('country').then(
-          (answer) => answer?.country,
-          () => {},
-        )
-      : null,
-    ...manifest.parts.map((part) => loadPart<Parts>(part)),
-  ]);
   const { memory, honoursSignal } = manifest.site.privacy;
   const isRefused = honoursSignal && (navigator as { globalPrivacyControl?: boolean }).globalPrivacyControl;
   const storage = preview?.storage ?? createStorage(memory === 'assumed' && !isRefused);
+  const store = createVisitorStore(storage, key, manifest.site.sessionMinutes);
+  const loaded = await Promise.all(manifest.parts.map((part) => loadPart<Parts>(part)));
   const topics = createTopics();
   const visit = startVisit({
     script,
     manifest,
     storage,
-    store: createVisitorStore(storage, key, manifest.site.sessionMinutes),
+    store,
     outbox: preview?.outbox ?? createEventOutbox(edge, key, storage),
     load: preview?.load ?? createLoader(script, loadPart),
     topics,
     parts: Object.assign({}, ...loaded),
-    country: country ?? null,
+    ask,
     isPreview: !!preview,
   });
   installApi({
     ...visit.api,
     on(topic, listener: Listener) {
       if (topic === 'verdict')
-        panel().then(
-          ({ tellVerdicts }) => tellVerdicts(visit, topics.tell),
-          () => {},
-        );
+        panel()
+          .then(({ tellVerdicts }) => tellVerdicts(visit, topics.tell))
+          .catch(() => {});
       return topics.on(topic, listener);
     },
   });

@@ -50,8 +50,8 @@ export interface VisitInput {
   readonly load: Load;
   readonly topics: ReturnType<typeof createTopics>;
   readonly parts: Parts;
-  /** Two letters, where a campaign asks for it. */
-  readonly country: string | null;
+  /** Asks the edge for something of this site's, `undefined` where it has none. */
+  readonly ask: (path: string) => Promise<unknown>;
   /** In a preview nothing is sent anywhere. */
   readonly isPreview: boolean;
 }
@@ -69,12 +69,12 @@ export interface Visit {
 
 /** Follows one document from page view to page view: tells core what happens and does what core decides. */
 export function startVisit(input: VisitInput): Visit {
-  const { script, manifest, storage, store, outbox, load, topics, parts, country, isPreview } = input;
+  const { script, manifest, storage, store, outbox, load, topics, parts, ask: askEdge, isPreview } = input;
   const { site } = manifest;
   const extras = { ...parts.EXTRAS, ...parts.RARE };
   const index = createPageIndex(manifest, extras);
   const keysOf = createKeyReader(site);
-  const told = parts.createToldFacts?.(country, parts.RARE, site.recordedFacts);
+  const told = parts.createToldFacts?.(parts.RARE, site.recordedFacts);
   // Without the extras no live campaign asks for any of these.
   const readFacts = told?.read ?? (() => NOTHING_TOLD);
   const shown = new Map<string, Shown>();
@@ -91,11 +91,7 @@ export function startVisit(input: VisitInput): Visit {
 
   const now = (): Now => ({ wallMs: Date.now(), ticksMs: performance.now() });
   const page = () => location.pathname + location.search + (site.hashRoutes ? location.hash : '');
-  const device = () =>
-    deviceOf(
-      { width: innerWidth, hasCoarsePointer: matchMedia('(pointer:coarse)').matches },
-      site.breakpoints,
-    );
+  const device = () => deviceOf(innerWidth, matchMedia('(pointer:coarse)').matches, site.breakpoints);
   const eventOf = <Kind extends VisitorEvent['kind']>(kind: Kind, campaign?: ManifestCampaign) => ({
     id: timeOrderedId(),
     kind,
@@ -105,7 +101,7 @@ export function startVisit(input: VisitInput): Visit {
     // What is undefined, JSON leaves out.
     campaign: campaign?.id,
     version: campaign?.version,
-    variant: campaign && nameOf(variantOf(campaign)?.id),
+    variant: campaign && variantOf(campaign)?.id,
   });
   const variantOf = ({ experiment }: ManifestCampaign) =>
     experiment && parts.RARE?.assign(store.read().visitor, experiment).variant;
@@ -223,12 +219,13 @@ export function startVisit(input: VisitInput): Visit {
     const ofView = view;
     try {
       const loaded = await load(messageOf(campaign));
+      if (!(await loaded.renderer.isLive(askEdge, campaign.id))) throw 0;
       await withSiteLock(script.key, () => {
         // Loading took time: the page, the visitor or another tab may have changed the answer.
         if (!isLeaving && view === ofView && ask().open?.id === campaign.id) open(campaign, loaded);
       });
     } catch {
-      // It could not be fetched: give way on this page view rather than try for ever.
+      // It could not be fetched, or rests by now: give way on this page view rather than try for ever.
       ofView.giveUp(campaign.id);
     }
     opening = undefined;
@@ -242,6 +239,7 @@ export function startVisit(input: VisitInput): Visit {
     shown.set(
       id,
       renderer.show(campaign, file, {
+        ask: askEdge,
         manifest,
         change: store.change,
         report(kind, more) {
@@ -327,6 +325,8 @@ export function startVisit(input: VisitInput): Visit {
     watch();
     plan();
   };
+  // Of a visit that has begun: what the edge knows of it comes when it comes.
+  if (manifest.asksEdge) told?.learn(askEdge, store.read().session, reconsider);
   return {
     restart,
     showNow(campaign) {
@@ -350,18 +350,14 @@ export function startVisit(input: VisitInput): Visit {
       ...told?.api(tell, reconsider),
       consent(isGiven) {
         // Rarely called, so it comes apart.
-        loadBundle<typeof Rare>(script.edge, 'rare').then(
-          ({ giveConsent }) => {
+        loadBundle<typeof Rare>(script.edge, 'rare')
+          .then(({ giveConsent }) => {
             giveConsent(isGiven === true, script.key, store, storage);
             reconsider();
-          },
+          })
           // What cannot be asked is not assumed.
-          () => storage.allow(false),
-        );
+          .catch(() => storage.allow(false));
       },
     },
   };
 }
-
-/** The first message of an experiment goes without a name, like that of a campaign without one. */
-const nameOf = (variant: string | undefined) => (variant === 'a' ? undefined : variant);

@@ -7,11 +7,13 @@ import {
   submitSchema,
 } from '@velarium/contract';
 import { LIMITS, SITE_KEY } from '@velarium/contract/values';
+import { sourceOf } from '@velarium/core';
 import type { FastifyPluginAsync, FastifyReply, FastifyRequest } from 'fastify';
 import { isbot } from 'isbot';
 import { z } from 'zod';
 import type { CountrySource } from '../infra/countries.ts';
 import { busy, notFound, ProblemError } from '../infra/problem.ts';
+import { referrerKind } from '../infra/referrer-kind.ts';
 import { type Client, IntakeFull, type IntakeService } from '../intake/index.ts';
 import type { PreviewTokens, PublishingService } from '../publishing/index.ts';
 import type { ResultService } from '../results/index.ts';
@@ -124,11 +126,24 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
   );
 
   // Asked only by sites with a campaign that needs it; the answer is this visitor's alone, so nothing may keep it.
-  app.get<{ Params: { key: string } }>('/tag/:key/country', async (request, reply) => {
-    allowOrigin(request, reply, await siteOf(request.params.key));
-    reply.header('cache-control', 'no-store').header('vary', 'origin');
-    return { country: countryOf(request) };
-  });
+  app.get<{ Params: { key: string }; Querystring: Record<string, unknown> }>(
+    '/tag/:key/about',
+    async (request, reply) => {
+      allowOrigin(request, reply, await siteOf(request.params.key));
+      reply.header('cache-control', 'no-store').header('vary', 'origin');
+      const said = (name: string) => String(request.query[name] ?? '').slice(0, LIMITS.fieldValue);
+      const referrer = said('from');
+      return {
+        country: countryOf(request),
+        source: sourceOf({
+          referrer,
+          kind: referrerKind(referrer),
+          medium: said('utm_medium'),
+          name: said('utm_source'),
+        }),
+      };
+    },
+  );
 
   // Asked only by messages that show a number; old by a minute at most.
   app.get<{ Params: { key: string; campaign: string } }>(

@@ -6,7 +6,7 @@ import { allBlocks, answerFault, isSumAnswered } from '@velarium/core';
 import type { DataSource } from 'typeorm';
 import { ProblemError } from '../infra/problem.ts';
 import { type PeopleService, readAttachment } from '../people/index.ts';
-import type { PublishingService } from '../publishing/index.ts';
+import { FIRST_VARIANT, type PublishingService } from '../publishing/index.ts';
 import type { SiteService } from '../sites/index.ts';
 import { createBatcher } from './batcher.ts';
 import { ensurePartitions, forgetVisits, storeEvents } from './queries.ts';
@@ -148,7 +148,8 @@ function storedEvent(
     campaign: event.campaign ?? null,
     version: event.version ?? null,
     closedBy: event.closedBy ?? null,
-    variant: event.variant ?? null,
+    // The first message goes without a name, as it does where there is no other.
+    variant: event.variant === FIRST_VARIANT ? null : (event.variant ?? null),
     stay: boundedStay(event.stay),
     view: event.view ?? null,
     begun: readBegun(event.begun, client),

@@ -2,6 +2,7 @@ export { createPreviewTokens, type PreviewTokens } from './preview-token.ts';
 export { publishingRoutes } from './routes.ts';
 export {
   createPublishingService,
+  FIRST_VARIANT,
   type PublishingService,
   SITE_CHANGED,
   type SiteToServe,

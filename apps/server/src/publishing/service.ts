@@ -55,7 +55,7 @@ export interface Answered {
 }
 
 /** What the first message of a campaign is called among its variants. */
-const FIRST_VARIANT = 'a';
+export const FIRST_VARIANT = 'a';
 
 type Actor = { readonly workspaceId: string; readonly accountId: string };
 

@@ -5,8 +5,10 @@ import {
   type RecordedVisitor,
   reckonVisitors,
   seenValues,
+  sourceOf,
 } from '@velarium/core';
 import type { DataSource } from 'typeorm';
+import { referrerKind } from '../infra/referrer-kind.ts';
 
 /** Visits looked at to answer one question: ids are random, so those of the smallest ids are a fair sample. */
 const SAMPLE = 5000;
@@ -95,14 +97,27 @@ async function readFirsts(
 }
 
 function visitOf(row: VisitRow): RecordedVisit {
-  const [landing = '', query = ''] = (row.landing ?? '').split('?', 2);
+  const address = row.landing ?? '';
+  const queryAt = address.indexOf('?');
+  const landing = queryAt < 0 ? address : address.slice(0, queryAt);
+  const query = queryAt < 0 ? '' : address.slice(queryAt + 1);
+  const arrival: Record<string, string> = Object.fromEntries(new URLSearchParams(query));
   return {
     startedAtMs: row.started_at.getTime(),
     views: row.views,
     number: row.number,
-    landing,
-    arrival: Object.fromEntries(new URLSearchParams(query)),
+    landing: landing.replace(/(?<!\/)\/+$/, '') || '/',
+    arrival,
     referrer: row.referrer,
+    source:
+      row.referrer === null
+        ? null
+        : sourceOf({
+            referrer: row.referrer,
+            kind: referrerKind(row.referrer),
+            medium: arrival.utm_medium ?? '',
+            name: arrival.utm_source ?? '',
+          }),
     country: row.country,
     languages: row.languages ? row.languages.split(',') : [],
     browser: row.browser ?? 'other',

@@ -1,7 +1,8 @@
 import type { Audience, Condition } from '@velarium/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { isInAudience, sourceOf, type VisitorFacts } from './audience.ts';
+import { isInAudience, type VisitorFacts } from './audience.ts';
+import { type Came, sourceOf } from './source.ts';
 
 const facts: VisitorFacts = {
   sessions: 3,
@@ -10,7 +11,7 @@ const facts: VisitorFacts = {
   referrer: '',
   arrival: {},
   landing: '/journal',
-  ownHost: 'quillonfell.example',
+  source: null,
   languages: ['en-gb', 'en'],
   country: null,
   browser: 'other',
@@ -95,19 +96,22 @@ describe('conditions', () => {
 });
 
 describe('where a session came from', () => {
-  it.each<[what: string, change: Partial<VisitorFacts>, source: string]>([
+  const came: Came = { referrer: '', kind: null, medium: '', name: '' };
+  it.each<[what: string, change: Partial<Came>, source: string]>([
     ['nowhere known', {}, 'direct'],
-    ['the site itself', { referrer: 'quillonfell.example' }, 'direct'],
-    ['a host that says search', { referrer: 'search.hollow.example' }, 'search'],
-    ['a link marked as a newsletter’s', { arrival: { utm_medium: 'E-Mail' } }, 'mail'],
-    [
-      'a link marked as social',
-      { arrival: { utm_medium: 'social' }, referrer: 'search.hollow.example' },
-      'social',
-    ],
+    ['a host known for searching', { referrer: 's.example', kind: 'search' }, 'search'],
+    ['a host known for mail', { referrer: 'm.example', kind: 'mail' }, 'mail'],
+    ['a link marked as a newsletter’s', { medium: 'E-Mail' }, 'mail'],
+    ['as social, from a search', { medium: 'social', referrer: 's.example', kind: 'search' }, 'social'],
+    ['as a paid search', { medium: 'CPC' }, 'search'],
+    ['a paid click on a social site', { medium: 'cpc', referrer: 'x.example', kind: 'social' }, 'social'],
+    ['a word that only holds another', { medium: 'blackmail', referrer: 'p.example' }, 'site'],
+    ['antisocial is not social', { medium: 'antisocial', referrer: 'p.example' }, 'site'],
     ['any other site', { referrer: 'partner.example' }, 'site'],
+    ['a link that names where it stands', { name: 'partner' }, 'site'],
+    ['a medium nobody knows', { medium: 'qr' }, 'site'],
   ])('%s', (_what, change, source) => {
-    expect(sourceOf({ ...facts, ...change })).toBe(source);
+    expect(sourceOf({ ...came, ...change })).toBe(source);
   });
 });
 

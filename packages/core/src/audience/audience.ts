@@ -8,12 +8,12 @@ export interface VisitorFacts {
   readonly signedIn: boolean | null;
   /** Host the visit came from, lower case; empty when it came from nowhere known. */
   readonly referrer: string;
+  /** The kind of place it came from, see `sourceOf`; told by the edge, which has a list of hosts. */
+  readonly source: Source | null;
   /** Parameters of the address the session began at. */
   readonly arrival: Readonly<Record<string, string>>;
   /** Path the session began at. */
   readonly landing: string;
-  /** The site's own host, so that its own pages are no source. */
-  readonly ownHost: string;
   /** Languages the browser asks for, lower case, best first. */
   readonly languages: readonly string[];
   /** Two letters, lower case. */
@@ -46,6 +46,8 @@ export function isInAudience(audience: Audience | null, facts: VisitorFacts, cam
 const meets = (match: 'all' | 'any', parts: readonly boolean[]) =>
   match === 'all' ? parts.every(Boolean) : parts.some(Boolean);
 
+const pennies = (amount: number): number => Math.round(amount * 10_000);
+
 function isTrue(condition: Condition, facts: VisitorFacts, campaign: string): boolean {
   switch (condition.kind) {
     case 'visitor':
@@ -57,7 +59,7 @@ function isTrue(condition: Condition, facts: VisitorFacts, campaign: string): bo
     case 'signedIn':
       return facts.signedIn === condition.is;
     case 'source':
-      return sourceOf(facts) === condition.is;
+      return facts.source === condition.is;
     case 'referrer':
       return facts.referrer === condition.host || facts.referrer.endsWith(`.${condition.host}`);
     case 'arrival':
@@ -77,7 +79,11 @@ function isTrue(condition: Condition, facts: VisitorFacts, campaign: string): bo
     case 'basketItems':
       return facts.basket !== null && compare(facts.basket.items, condition.comparison, condition.count);
     case 'basketTotal':
-      return facts.basket !== null && compare(facts.basket.total, condition.comparison, condition.amount);
+      // Sums of money are compared to a hundredth of a penny: 0.1 and 0.2 are 0.3.
+      return (
+        facts.basket !== null &&
+        compare(pennies(facts.basket.total), condition.comparison, pennies(condition.amount))
+      );
     case 'attribute':
       return (
         Object.hasOwn(facts.attributes, condition.name) &&
@@ -86,20 +92,4 @@ function isTrue(condition: Condition, facts: VisitorFacts, campaign: string): bo
     case 'campaign':
       return facts.history(condition.id ?? campaign)[condition.what];
   }
-}
-
-/**
- * The kind of place a session came from. What a link says of itself (`utm_medium`) counts before what its host looks
- * like; host names are told by words that such places carry in their names, never by a list of brands.
- */
-export function sourceOf({ referrer, arrival, ownHost }: VisitorFacts): Source {
-  const medium = (arrival.utm_medium ?? '').toLowerCase();
-  if (/e-?mail|newsletter/.test(medium)) return 'mail';
-  if (/social/.test(medium)) return 'social';
-  if (/cpc|ppc|search|organic/.test(medium)) return 'search';
-  if (referrer === '' || referrer === ownHost) return medium ? 'site' : 'direct';
-  if (/(^|[.-])(search|suche|find|recherche)[.-]/.test(referrer)) return 'search';
-  if (/(^|[.-])(mail|webmail|post)[.-]/.test(referrer)) return 'mail';
-  if (/(^|[.-])(social|community)[.-]/.test(referrer)) return 'social';
-  return 'site';
 }

@@ -1,4 +1,12 @@
-import type { Audience, AudienceShare, Browser, Condition, SeenValues, System } from '@velarium/contract';
+import type {
+  Audience,
+  AudienceShare,
+  Browser,
+  Condition,
+  SeenValues,
+  Source,
+  System,
+} from '@velarium/contract';
 import { wilson } from '../statistics/wilson.ts';
 import { isInAudience, type VisitorFacts } from './audience.ts';
 
@@ -11,6 +19,7 @@ export interface RecordedVisit {
   readonly landing: string;
   readonly arrival: Readonly<Record<string, string>>;
   readonly referrer: string | null;
+  readonly source: Source | null;
   readonly country: string | null;
   readonly languages: readonly string[];
   readonly browser: Browser;
@@ -81,9 +90,7 @@ function factsOf(
     ...visit,
     sessions: number ?? 1,
     viewsInSession: views,
-    // The tag leaves its own site's pages out before it tells.
     referrer: referrer ?? '',
-    ownHost: '',
     history(id) {
       const { seen, closed, converted } = first(id);
       const isBefore = (atMs: number | undefined) => atMs !== undefined && atMs < startedAtMs;

@@ -12,5 +12,5 @@ it.each<[rule: string, width: number, hasCoarsePointer: boolean, device: string]
   ['at the second with a finger', 1024, true, 'desktop'],
   ['wide with a mouse', 1440, false, 'desktop'],
 ])('%s', (_rule, width, hasCoarsePointer, device) => {
-  expect(deviceOf({ width, hasCoarsePointer }, breakpoints)).toBe(device);
+  expect(deviceOf(width, hasCoarsePointer, breakpoints)).toBe(device);
 });

@@ -249,14 +249,14 @@ describe('what a site’s pages must load', () => {
     match: 'all',
     groups: [{ not: false, match: 'all', items: [{ not: false, condition }] }],
   });
-  it.each<[what: string, rule: Rule, parts: string[], asksCountry: boolean]>([
+  it.each<[what: string, rule: Rule, parts: string[], asksEdge: boolean]>([
     ['time, every page and caps', plainRule, [], false],
     ['an audience', change({}, asking({ kind: 'visitor', is: 'new' })), ['extras'], false],
     ['a country', change({}, asking({ kind: 'country', code: 'gb' })), ['extras'], true],
     ['a kind of browser', change({}, asking({ kind: 'browser', is: 'gecko' })), ['extras', 'rare'], false],
     ['a holdout', change({ holdout: 10 }), ['rare'], false],
-  ])('%s', (_what, rule, parts, asksCountry) => {
-    expect(compile([rule])).toMatchObject({ parts, asksCountry });
+  ])('%s', (_what, rule, parts, asksEdge) => {
+    expect(compile([rule])).toMatchObject({ parts, asksEdge });
   });
 
   it.each<[what: string, limits: Partial<Rule['limits']>, isForgetful: boolean]>([

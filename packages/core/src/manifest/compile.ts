@@ -1,4 +1,5 @@
 import type {
+  Audience,
   CompiledPageRule,
   Condition,
   Limits,
@@ -55,7 +56,7 @@ export function compileManifest(
         NEEDS[part](compiled, site.settings) ||
         (part === 'extras' && campaigns.some(({ asksFacts }) => asksFacts)),
     ),
-    asksCountry: compiled.some((campaign) => asksFor(campaign, ['country'])),
+    asksEdge: compiled.some((campaign) => asksFor(campaign, ['country', 'source'])),
     timeZone: site.timeZone,
     site: site.settings,
     campaigns: compiled,
@@ -159,7 +160,7 @@ function compileCampaign(keysOfAddress: KeyReader, site: SitePages, from: Compil
     include: others(include),
     exclude: others(exclude),
     devices: rule.reach.devices.reduce((mask, device) => mask | DEVICE_BIT[device], 0),
-    audience: rule.reach.audience,
+    audience: compileAudience(rule.reach.audience, keysOfAddress),
     schedule: limits.schedule,
     caps: limits.caps,
     afterClose: limits.afterClose,
@@ -172,6 +173,22 @@ function compileCampaign(keysOfAddress: KeyReader, site: SitePages, from: Compil
     isForgetful:
       limits.withoutMemory === 'always' || (limits.withoutMemory === 'whenUncapped' && !needsMemory(limits)),
     experiment: compileExperiment(from),
+  };
+}
+
+/** Pages a visit began at are compared as pages are told apart; the tag keeps their paths in the same form. */
+function compileAudience(audience: Audience | null, keysOfAddress: KeyReader): Audience | null {
+  if (!audience) return null;
+  return {
+    ...audience,
+    groups: audience.groups.map((group) => ({
+      ...group,
+      items: group.items.map((item) =>
+        item.condition.kind === 'landing'
+          ? { ...item, condition: { ...item.condition, path: keysOfAddress(item.condition.path).path } }
+          : item,
+      ),
+    })),
   };
 }
 

@@ -122,7 +122,7 @@ const someCondition: fc.Arbitrary<Condition> = fc.oneof(
   fc.record({ kind: oneOf('sessions', 'views', 'basketItems'), comparison, count: fewUp }),
   fc.boolean().map((is): Condition => ({ kind: 'signedIn', is })),
   fc.constantFrom(...SOURCES).map((is): Condition => ({ kind: 'source', is })),
-  someWord.map((host): Condition => ({ kind: 'referrer', host })),
+  fc.domain().map((host): Condition => ({ kind: 'referrer', host })),
   fc.record({ kind: fc.constant('arrival' as const), parameter: someWord, value: someWord }),
   oneOf('/a', '/b').map((path): Condition => ({ kind: 'landing', path })),
   oneOf('en', 'en-gb').map((code): Condition => ({ kind: 'language', code })),

@@ -67,7 +67,7 @@ const facts: PageViewFacts = {
   country: null,
   browser: 'other',
   system: 'other',
-  ownHost: 's.example',
+  source: null,
   timeZone: () => 'UTC',
 };
 
@@ -86,7 +86,7 @@ export function begin(
   const manifest: Manifest = {
     v: 1,
     parts: ['extras', 'rare'],
-    asksCountry: false,
+    asksEdge: false,
     timeZone: 'Europe/London',
     site: { ...plainSettings, limits: { ...plainSettings.limits, ...limits } },
     campaigns,

@@ -26,7 +26,6 @@ export interface CampaignMemory {
 
 export interface SessionMemory {
   readonly id: string;
-  readonly startedAtMs: number;
   readonly activeAtMs: number;
   /** 1 for the visitor's first. */
   readonly number: number;
@@ -77,7 +76,6 @@ const MOST_SHOWN_OF_ONE = 100;
 function newSession(ids: Ids, nowMs: number, number: number, arrival: Arrival): SessionMemory {
   return {
     id: ids.session(),
-    startedAtMs: nowMs,
     activeAtMs: nowMs,
     number,
     views: 0,

@@ -30,7 +30,7 @@ export interface PageViewFacts extends PageFacts {
   readonly country: string | null;
   readonly browser: Browser;
   readonly system: System;
-  readonly ownHost: string;
+  readonly source: VisitorFacts['source'];
   /** IANA name of the visitor's time zone. */
   readonly timeZone: () => string;
 }

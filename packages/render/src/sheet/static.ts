@@ -49,9 +49,11 @@ form .act{justify-self:stretch}
 .sheen::after{content:"";position:absolute;inset:0;background:linear-gradient(110deg,transparent 35%,#fff6 50%,transparent 65%);transform:translateX(-100%)}
 @keyframes nudge{25%{transform:translateX(-4px)}60%{transform:translateX(4px)}}
 .close{position:absolute;border:0;cursor:pointer;place-items:center;font:inherit;font-size:.875em;z-index:1}
-.close svg{inline-size:14px;block-size:14px;stroke:currentColor;stroke-width:2;stroke-linecap:round;fill:none}
+:is(.close,.last) i{position:relative;display:block;inline-size:14px;block-size:14px}
+:is(.close,.last) i::before,:is(.close,.last) i::after{content:"";position:absolute;inset-inline:-2px;inset-block-start:6px;border-block-start:2px solid;border-radius:1px;transform:rotate(45deg)}
+:is(.close,.last) i::after{transform:rotate(-45deg)}
 .last{all:revert!important;position:fixed!important;inset-block-start:8px!important;inset-inline-end:8px!important;min-inline-size:44px;min-block-size:44px;z-index:2;color:#000!important;background:#fff!important;pointer-events:auto!important}
-.last svg{inline-size:16px;block-size:16px;stroke:#000;stroke-width:2;fill:none}
+.last i{margin:auto}
 @media print{:host{display:none!important}}
 :focus-visible{outline:3px solid var(--accent);outline-offset:2px}
 .box:focus-visible{outline:none}

@@ -1,5 +1,5 @@
-import type { VisitorEvent } from '@velarium/contract';
-import type { Fact, PageViewFacts } from '@velarium/core/decide';
+import type { Source, VisitorEvent } from '@velarium/contract';
+import type { Fact, Memory, PageViewFacts } from '@velarium/core/decide';
 import type { Rare, UserAgent } from '@velarium/core/rare';
 import type { PublicApi } from '../api.ts';
 import { find } from '../observe/on.ts';
@@ -16,6 +16,8 @@ interface ToldFacts {
     tell: (fact: Fact) => void,
     reconsider: () => void,
   ): Pick<PublicApi, 'event' | 'page' | 'visitor' | 'basket'>;
+  /** Asks the edge for the country, and for what kind of place the visit came from; `then` once it has answered. */
+  learn(ask: (path: string) => Promise<unknown>, session: Memory['session'], then: () => void): void;
   read(): PageViewFacts;
   /** What of it the site records, as part of an event. */
   recorded(): Pick<VisitorEvent, 'told'> | null;
@@ -31,7 +33,6 @@ const isRecord = (value: unknown): value is Record<string, unknown> =>
  * recorded, where anything is.
  */
 export function createToldFacts(
-  country: string | null,
   kinds: Pick<Rare, 'browserOf' | 'systemOf'> | undefined,
   names: string[] | null,
 ): ToldFacts {
@@ -39,6 +40,7 @@ export function createToldFacts(
   let signedIn: boolean | null = null;
   let basket: Basket | null = null;
   let attributes: Record<string, string> = {};
+  let about: { readonly country?: string; readonly source?: Source } = {};
   const agent: UserAgent = {
     userAgent: navigator.userAgent,
     hints: (navigator as { userAgentData?: UserAgent['hints'] }).userAgentData,
@@ -81,6 +83,16 @@ export function createToldFacts(
         tell({ kind: 'event', name: 'basket', data: next });
       },
     }),
+    learn(ask, { referrer, arrival }, then) {
+      ask(`about?${new URLSearchParams({ ...arrival, from: referrer })}`).then(
+        (answer) => {
+          about = isRecord(answer) ? answer : {};
+          then();
+        },
+        // Unknown it stays.
+        () => {},
+      );
+    },
     forgetPage() {
       kind = undefined;
     },
@@ -101,10 +113,10 @@ export function createToldFacts(
       basket,
       attributes,
       languages,
-      country,
+      country: about.country ?? null,
+      source: about.source ?? null,
       browser,
       system,
-      ownHost: location.hostname,
       timeZone,
     }),
   };

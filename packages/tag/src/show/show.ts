@@ -11,13 +11,16 @@ import {
 } from '@velarium/core/decide';
 import { type AnswerPart, type Answers, renderMessage } from '@velarium/render';
 import type { Topic } from '../api.ts';
+import { all } from '../observe/on.ts';
 import { onViewable } from '../page/on-viewable.ts';
 import type { SiteScript } from '../site-script.ts';
+import { isLive, STALE_MS } from './is-live.ts';
 import type { Loaded } from './load.ts';
 
 /** What a shown message may do to the visit it belongs to. */
 interface ShowContext {
   readonly manifest: Manifest;
+  readonly ask: (path: string) => Promise<unknown>;
   readonly change: (by: (memory: Memory) => Memory) => void;
   /** Reports what became of it; answers the event's id. */
   readonly report: (kind: VisitorEvent['kind'], more?: Pick<VisitorEvent, 'closedBy'>) => string;
@@ -141,7 +144,11 @@ export function show(
     tell(topic);
     return report(topic);
   };
-  const stopWatching = onViewable(rendered.box, () => seen('viewable'));
+  const looking = setInterval(async () => {
+    // What has been put to rest does not stay on pages that are open for long.
+    if (!(await isLive(context.ask, id))) close('script');
+  }, STALE_MS);
+  const stopWatching = all([onViewable(rendered.box, () => seen('viewable')), () => clearInterval(looking)]);
   const showing = seen('shown');
   return { close };
 }

