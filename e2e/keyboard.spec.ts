@@ -6,8 +6,9 @@ import { expect, type SitePage, test, visit } from './lib/velarium.ts';
 
 type Message = CampaignDocument['message'];
 type Made = Block & Record<string, unknown>;
+let made = 0;
 const block = (kind: Block['kind'], more: object = {}): Block =>
-  ({ ...newBlock(kind), ...more }) as unknown as Block;
+  ({ ...newBlock(kind), id: `${kind}-${++made}`, ...more }) as unknown as Block;
 const step = (id: string, role: Message['steps'][number]['role'], ...blocks: Block[]) => ({
   id,
   role,
@@ -65,7 +66,7 @@ test('everything in a message that can be used is come to by Tab in its order, a
         block('heading', { text: 'All of it' }),
         block('text', { content: [[{ text: 'See ' }, link]] }),
         block('picture', { picture: 'drawn:moon', alt: 'The moon', address: '/journal' }),
-        block('code', { code: 'CLEAR10', copyLabel: 'Copy it' }),
+        block('code', { code: 'ORBIT15', copyLabel: 'Copy it' }),
         block('countdown'),
         block('share', {
           ways: [

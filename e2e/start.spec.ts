@@ -50,13 +50,13 @@ async function start(isExpectedToRun = true): Promise<Started> {
 }
 
 /** Processes that name this home, or run from a cluster in it. */
-function processesOfHome(): string[] {
+function processesOfHome(): { readonly pid: string; readonly command: string }[] {
   return readdirSync('/proc')
     .filter((name) => /^\d+$/.test(name) && Number(name) !== process.pid)
     .flatMap((name) => {
       try {
         const command = readFileSync(`/proc/${name}/cmdline`, 'utf8').replaceAll('\0', ' ');
-        return command.includes(home) ? [command] : [];
+        return command.includes(home) ? [{ pid: name, command }] : [];
       } catch {
         return [];
       }
@@ -116,16 +116,7 @@ test('a database that dies is noticed and started again, and nothing is lost', a
   const memory = Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${child.pid}/status`, 'utf8'))?.[1]);
   // Kilobytes; building took half a gigabyte when it was done in the same process.
   expect(memory).toBeLessThan(200_000);
-  const port = Number(
-    /-p (\d+)/.exec(processesOfHome().find((one) => one.includes('/bin/postgres')) ?? '')?.[1],
-  );
-  const [postmaster] = readdirSync('/proc').filter((name) => {
-    try {
-      return readFileSync(`/proc/${name}/cmdline`, 'utf8').includes(`\0-p\0${port}\0`) && !isKeeper(name);
-    } catch {
-      return false;
-    }
-  });
+  const postmaster = processesOfHome().find(({ command }) => /^\S*\/postgres -D /.test(command))?.pid;
   process.kill(Number(postmaster), 'SIGKILL');
   await expect.poll(output, { timeout: 30_000 }).toContain('PostgreSQL is there again.');
   await expect.poll(() => answers(studio), { timeout: 20_000 }).toBe(401);
@@ -134,6 +125,3 @@ test('a database that dies is noticed and started again, and nothing is lost', a
   expect(await ended).toBe(0);
   expect(processesOfHome()).toEqual([]);
 });
-
-/** The keeper names the server's arguments too, as one text. */
-const isKeeper = (pid: string) => readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('keep-server');

@@ -33,7 +33,7 @@ test('J03 a question with a picture, from one country only, and every way to clo
 
   const from = async (country: string) => {
     const context = await newVisitor(browser);
-    await context.route('**/country', (route) =>
+    await context.route('**/about*', (route) =>
       route.fulfill({
         headers: { 'access-control-allow-origin': '*' },
         contentType: 'application/json',

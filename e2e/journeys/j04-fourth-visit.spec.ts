@@ -54,6 +54,6 @@ test('J04 fourth visit: a cheaper tour for who comes the fourth time, the same b
   await expect(site.message).toHaveCount(0);
   await leaveByMouse(site);
   await expect(site.message).toHaveCount(1);
-  await site.pass(1);
-  expect((await box())?.y).toBeGreaterThan(300);
+  // Its entrance takes its own time, whatever the page's clock says.
+  await expect.poll(async () => (await box())?.y).toBeGreaterThan(300);
 });

@@ -1,7 +1,7 @@
 import { restAll } from '../lib/api.ts';
 import { leaveByMouse } from '../lib/gestures.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
-import { launch, newCampaign, openCampaign, say, sentence, trigger } from '../lib/workbench.ts';
+import { launch, newCampaign, openCampaign, say, sentence, side, trigger } from '../lib/workbench.ts';
 
 test('J08 basket rescue: on leaving, first everywhere, then the basket page, on a desktop only', async ({
   studioPage: page,
@@ -12,6 +12,10 @@ test('J08 basket rescue: on leaving, first everywhere, then the basket page, on 
   await restAll(velarium);
   await newCampaign(page, 'Basket', /Basket lamp/);
   await expect(page.getByText('Draft', { exact: true })).toBeVisible();
+  // The template asks for a basket with something in it and for every kind of leaving.
+  await expect(sentence(page)).toContainText('for visitors with at least 1 thing in the basket');
+  await side(page, 'Reach');
+  await page.getByRole('button', { name: /^Take away: .*basket/ }).click();
   await say(page, 'on leaving, everywhere, only on desktops, every time');
   const leaving = await trigger(page, 'leaving by mouse');
   await leaving.getByRole('radio', { name: 'Certain' }).check();

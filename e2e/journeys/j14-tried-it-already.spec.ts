@@ -16,7 +16,7 @@ test('J14 tried it already: why it does not show, and again at once without touc
   await say(studio, 'on leaving, on home, on every device, once');
   await addCondition(studio, 'Came from');
   await addCondition(studio, 'Signed in or not');
-  await studio.getByRole('list').getByText('no sign-in').click();
+  await studio.getByRole('list').getByText('a page that says they are signed out').click();
   await studio.getByRole('radio', { name: 'Signed in', exact: true }).check();
   await studio.getByRole('switch', { name: 'The opposite of this' }).last().click();
   await expect(sentence(studio)).toContainText(

@@ -124,7 +124,12 @@ export const manifestCampaignSchema = z.strictObject({
       /** Buckets of {@link BUCKETS} from which it is withheld. */
       holdout: z.number().int().min(0).max(BUCKETS),
       variants: z.array(
-        z.strictObject({ id: z.string(), weight: z.number().int(), message: messageHashSchema }),
+        z.strictObject({
+          id: z.string(),
+          /** Which of {@link BUCKETS} it has, each from the first to the one before the second. */
+          buckets: z.array(z.tuple([z.number().int(), z.number().int()]).readonly()).readonly(),
+          message: messageHashSchema,
+        }),
       ),
     })
     .nullable(),

@@ -1,6 +1,7 @@
 export * from './arbitration/arbitration.ts';
 export * from './arbitration/cells.ts';
 export * from './arbitration/order.ts';
+export * from './assignment/allot.ts';
 export * from './assignment/assign.ts';
 export * from './audience/audience.ts';
 export * from './audience/recorded.ts';

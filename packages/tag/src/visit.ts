@@ -133,6 +133,13 @@ export function startVisit(input: VisitInput): Visit {
     depth = onDepth((reached) => {
       if (asksDepth) tell({ kind: 'scrolled', ...reached });
     });
+    reconsider();
+    // What the edge knows of a session comes when it comes.
+    if (manifest.asksEdge) told?.learn(askEdge, session, reconsider);
+  };
+
+  /** The page told something new: what may open can change, and with it what must be watched. */
+  const reconsider = () => {
     watch();
     plan();
   };
@@ -320,13 +327,6 @@ export function startVisit(input: VisitInput): Visit {
     parts.shareSession?.(site.sharedDomain, script.key, site.sessionMinutes, storage, store);
   beginPageView();
 
-  /** The page told something new: what may open can change, and with it what must be watched. */
-  const reconsider = () => {
-    watch();
-    plan();
-  };
-  // Of a visit that has begun: what the edge knows of it comes when it comes.
-  if (manifest.asksEdge) told?.learn(askEdge, store.read().session, reconsider);
   return {
     restart,
     showNow(campaign) {

@@ -1,5 +1,5 @@
 import type { CampaignDocument } from '@velarium/contract';
-import type { StoredState } from '@velarium/core';
+import type { Allotment, StoredState } from '@velarium/core';
 import { EntitySchema } from 'typeorm';
 
 export interface CampaignRow {
@@ -17,6 +17,8 @@ export interface CampaignRow {
   /** Times its caps were begun afresh. */
   capEpoch: number;
   publishedRevision: number | null;
+  /** How its visitors are divided between its messages; a new division begins from it. */
+  allotment: Allotment | null;
   createdAt: Date;
   updatedAt: Date;
 }
@@ -36,6 +38,7 @@ export const CampaignEntity = new EntitySchema<CampaignRow>({
     liveVersion: { type: 'integer', name: 'live_version', nullable: true },
     capEpoch: { type: 'integer', name: 'cap_epoch', default: 0 },
     publishedRevision: { type: 'integer', name: 'published_revision', nullable: true },
+    allotment: { type: 'jsonb', nullable: true },
     createdAt: { type: 'timestamptz', name: 'created_at', createDate: true },
     updatedAt: { type: 'timestamptz', name: 'updated_at', updateDate: true },
   },

@@ -45,7 +45,7 @@ export interface CampaignServices {
   readonly library: LibraryService;
 }
 /** A running campaign's published version and cap epoch. */
-export type LiveCampaign = CampaignVersionRow & Pick<CampaignRow, 'capEpoch'>;
+export type LiveCampaign = CampaignVersionRow & Pick<CampaignRow, 'capEpoch' | 'allotment'>;
 
 type Actor = { readonly workspaceId: string; readonly accountId: string };
 
@@ -129,6 +129,7 @@ export function createCampaignService({ db, sites, results, library }: CampaignS
         revision: 0,
         liveVersion: null,
         capEpoch: 0,
+        allotment: null,
         publishedRevision: null,
       });
       await keepRevision(manager, actor, saved.id, 0, document);
@@ -265,9 +266,9 @@ export function createCampaignService({ db, sites, results, library }: CampaignS
       const versions = await manager
         .getRepository(CampaignVersionEntity)
         .find({ where: { campaignId: In(rows.map((row) => row.id)) } });
-      return rows.flatMap(({ id, liveVersion, capEpoch }) => {
+      return rows.flatMap(({ id, liveVersion, capEpoch, allotment }) => {
         const version = versions.find((v) => v.campaignId === id && v.version === liveVersion);
-        return version ? { ...version, capEpoch } : [];
+        return version ? { ...version, capEpoch, allotment } : [];
       });
     },
 

@@ -1,8 +1,8 @@
 import type { Manifest } from '@velarium/contract';
 import { SITE_KEY } from '@velarium/contract/values';
+import { Recent } from '../infra/recent.ts';
 import type { PublishingService, SiteToServe } from '../publishing/index.ts';
 import type { KeptFiles } from './kept-files.ts';
-import { Recent } from './recent.ts';
 import { type ServedFile, servedFile } from './served-file.ts';
 
 /** Where sites and messages are read from. */

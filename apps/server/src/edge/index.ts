@@ -1,5 +1,5 @@
-export { createSiteDirectory, type EdgeSource, type SiteDirectory } from './directory.ts';
-export { createKeptFiles, type KeptFiles } from './kept-files.ts';
+export { createSiteDirectory, type SiteDirectory } from './directory.ts';
+export { createKeptFiles } from './kept-files.ts';
 export { onSiteChanged } from './on-site-changed.ts';
 export { type EdgeServices, edgeRoutes, NO_SNIFFING } from './routes.ts';
 export {
@@ -8,5 +8,4 @@ export {
   keepRelease,
   readRelease,
   type TagFiles,
-  type TagRelease,
 } from './tag-files.ts';

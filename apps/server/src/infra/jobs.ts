@@ -5,7 +5,7 @@ import type { DataSource, EntityManager } from 'typeorm';
 export interface JobData {
   'read-pages': { readonly siteId: string; readonly readingId: string };
 }
-export type JobName = keyof JobData;
+type JobName = keyof JobData;
 const JOB_NAMES: readonly JobName[] = ['read-pages'];
 
 /** How often an idle worker looks for work, seconds. */

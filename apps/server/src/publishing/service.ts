@@ -9,10 +9,13 @@ import type {
   Preview,
 } from '@velarium/contract';
 import {
+  type Allotment,
+  allot,
   asksFacts,
   type CompiledFrom,
   compileManifest,
   launchFindings,
+  sharesOf,
   withSavedBlocks,
 } from '@velarium/core';
 import type { DataSource, EntityManager } from 'typeorm';
@@ -65,6 +68,7 @@ interface Compilable {
   readonly version: number;
   readonly epoch: number;
   readonly document: CampaignDocument;
+  readonly allotment?: Allotment | undefined;
 }
 
 /** Moves campaigns between their states and makes what the edge serves, each move in one transaction. */
@@ -99,7 +103,7 @@ export function createPublishingService({ db, sites, campaigns, library }: Publi
       return { hash, asksFacts: asksFacts(file.message) };
     };
     const compilable: CompiledFrom[] = [];
-    for (const { id, version, epoch, document } of from) {
+    for (const { id, version, epoch, document, allotment } of from) {
       const first = await prepare(document.message);
       const others: (Awaited<ReturnType<typeof prepare>> & { id: string; weight: number })[] = [];
       for (const { id: variant, weight, message } of document.variants)
@@ -112,6 +116,7 @@ export function createPublishingService({ db, sites, campaigns, library }: Publi
         messageHash: first.hash,
         rule: document.rule,
         asksFacts: [first, ...others].some((one) => one.asksFacts),
+        allotment,
         variants: others.map(({ id: variant, weight, hash }) => ({ id: variant, weight, messageHash: hash })),
       });
     }
@@ -125,11 +130,12 @@ export function createPublishingService({ db, sites, campaigns, library }: Publi
     const pages = sitePages(await sites.groups.list(siteId, manager), await campaigns.pages(siteId, manager));
     const { manifest, files } = await compile(
       { ...site, pages },
-      live.map(({ campaignId, version, capEpoch, document }) => ({
+      live.map(({ campaignId, version, capEpoch, document, allotment }) => ({
         id: campaignId,
         version,
         epoch: capEpoch,
         document,
+        allotment: allotment ?? undefined,
       })),
       manager,
     );
@@ -181,7 +187,12 @@ export function createPublishingService({ db, sites, campaigns, library }: Publi
           document: row.draft,
           publishedBy: actor.accountId,
         });
-        return { state: 'running', liveVersion: version, publishedRevision: row.revision };
+        return {
+          state: 'running',
+          liveVersion: version,
+          publishedRevision: row.revision,
+          allotment: allot(sharesOf(row.draft.variants), row.allotment ?? undefined),
+        };
       });
     },
 

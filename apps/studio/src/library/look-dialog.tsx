@@ -137,10 +137,10 @@ function LookEditor({ siteId, look, count, onPick }: LookEditorProps) {
   };
   const importTokens = async (chosen: File) => {
     try {
-      const { style: read, used, missing } = tokensToLook(JSON.parse(await chosen.text()), style);
+      const { style: read, used, missing, refused } = tokensToLook(JSON.parse(await chosen.text()), style);
       setStyle(read);
       tell(
-        `${used.length} tokens were taken${missing.length > 0 ? `; not in the file: ${missing.slice(0, 4).join(', ')}${missing.length > 4 ? ' …' : ''}` : ''}. Save to keep them.`,
+        `${used.length} tokens were taken${missing.length > 0 ? `; not in the file: ${missing.slice(0, 4).join(', ')}${missing.length > 4 ? ' …' : ''}` : ''}. Save to keep them.${refused.map(({ path, reason }) => ` Not read: ${path} (${reason}).`).join('')}`,
       );
     } catch (error) {
       tell(

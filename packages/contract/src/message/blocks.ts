@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { localTimeSchema } from '../schedule.ts';
 import { ATTENTIONS, COUNTDOWN_UNITS, FIELD_KINDS, LIMITS } from '../values.ts';
 import { pictureRefSchema, styledSchema } from './style.ts';
 import { frameAddressSchema, line, linkAddressSchema, richTextSchema } from './text.ts';
@@ -103,7 +104,7 @@ export const countdownEndSchema = z.discriminatedUnion('kind', [
   /** A local date and time, `2026-12-24T18:00`, in an IANA zone; the site's where empty. */
   z.strictObject({
     kind: z.literal('date'),
-    at: z.string().regex(/^\d{4}-\d\d-\d\dT\d\d:\d\d$/, 'write it like 2026-12-24T18:00'),
+    at: localTimeSchema,
     zone: line(60),
   }),
   /** Runs for each visitor from their first sight of the message. */

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 // @ts-expect-error: it ships no types.
 import reference from 'murmurhash3js-revisited';
 import { describe, expect, it } from 'vitest';
+import { allot } from './allot.ts';
 import { assign, type Experiment } from './assign.ts';
 import { murmur32 } from './murmur.ts';
 
@@ -33,14 +34,15 @@ describe('MurmurHash3, x86, 32 bits', () => {
 });
 
 const visitors = Array.from({ length: 20_000 }, (_, n) => murmur32(`v${n}`).toString(16).padStart(32, '0'));
+const variantsOf = (weights: Readonly<Record<string, number>>): Experiment['variants'] => {
+  const shares = Object.entries(weights).map(([id, weight]) => ({ id, weight }));
+  const allotment = allot(shares);
+  return shares.map(({ id }) => ({ id, buckets: allotment[id] ?? [], message: id }));
+};
 const experiment = (change: Partial<Experiment> = {}): Experiment => ({
   salt: 'campaign-1',
   holdout: 1000,
-  variants: [
-    { id: 'a', weight: 50, message: 'a' },
-    { id: 'b', weight: 30, message: 'b' },
-    { id: 'c', weight: 20, message: 'c' },
-  ],
+  variants: variantsOf({ a: 50, b: 30, c: 20 }),
   ...change,
 });
 const share = (is: (visitor: string) => boolean) => visitors.filter(is).length / visitors.length;
@@ -64,11 +66,7 @@ describe('assignment', () => {
 
   it('is sticky, and a variant without weight moves nobody', () => {
     const more = experiment({
-      variants: [
-        { id: 'z', weight: 0, message: 'z' },
-        ...experiment().variants,
-        { id: 'y', weight: 0, message: 'y' },
-      ],
+      variants: variantsOf({ z: 0, a: 50, b: 30, c: 20, y: 0 }),
     });
     for (const visitor of visitors.slice(0, 3000)) {
       expect(assign(visitor, more)).toEqual(assign(visitor, experiment()));

@@ -1,12 +1,17 @@
 import { BUCKETS } from '@velarium/contract/values';
 import { murmur32 } from './murmur.ts';
 
-/** How one campaign's visitors are divided. Weights are shares of each other. */
+/** How one campaign's visitors are divided. */
 export interface Experiment {
   readonly salt: string;
   /** Buckets of {@link BUCKETS} from which it is withheld. */
   readonly holdout: number;
-  readonly variants: readonly { readonly id: string; readonly weight: number; readonly message: string }[];
+  readonly variants: readonly {
+    readonly id: string;
+    /** Those it has, see `allot`. */
+    readonly buckets: readonly (readonly [from: number, to: number])[];
+    readonly message: string;
+  }[];
 }
 
 /**
@@ -15,12 +20,7 @@ export interface Experiment {
  */
 export function assign(visitor: string, { salt, holdout, variants }: Experiment) {
   const bucketOf = (purpose: string) => murmur32(visitor + salt + purpose) % BUCKETS;
-  const total = variants.reduce((sum, { weight }) => sum + weight, 0);
-  let rest = (bucketOf('') * total) / BUCKETS;
-  // One without weight covers no bucket, so adding it moves nobody.
-  const variant = variants.find(({ weight }) => {
-    rest -= weight;
-    return rest < 0;
-  });
+  const bucket = bucketOf('');
+  const variant = variants.find(({ buckets }) => buckets.some(([from, to]) => from <= bucket && bucket < to));
   return { isHeld: bucketOf(':holdout') < holdout, variant };
 }

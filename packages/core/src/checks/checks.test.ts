@@ -1,6 +1,8 @@
+import { readFileSync } from 'node:fs';
 import type { CampaignDocument } from '@velarium/contract';
 import { campaignDocumentSchema } from '@velarium/contract';
 import fc from 'fast-check';
+import { syllable } from 'syllable';
 import { describe, expect, it } from 'vitest';
 import { LOOKS, PLAIN_LOOK } from '../look/looks.ts';
 import { newBlock, PLAIN_CLOSE, PLAIN_STYLE } from '../message/plain.ts';
@@ -58,6 +60,26 @@ describe('reading ease', () => {
   ])('%s has %d', (word, count) => {
     expect(syllables(word)).toBe(count);
   });
+  it('counts syllables as a reference library does, nearly always', () => {
+    // Reference library: syllable. The words are those of our own documents.
+    const text = readFileSync(new URL('../../../../docs/laws.md', import.meta.url), 'utf8');
+    const words = [...new Set((text.match(/\b[a-z]{3,}\b/g) ?? []).map((word) => word.toLowerCase()))];
+    expect(words.length).toBeGreaterThan(500);
+    const same = words.filter((word) => syllables(word) === syllable(word)).length;
+    expect(same / words.length).toBeGreaterThan(0.94);
+    const mean = (of: (word: string) => number) =>
+      words.reduce((sum, word) => sum + of(word), 0) / words.length;
+    // A hundredth of a syllable a word is less than one point of the formula.
+    expect(Math.abs(mean(syllables) - mean(syllable))).toBeLessThan(0.03);
+  });
+  it.each([
+    ['in Cyrillic', 'Луна взошла над горой и ночь стала светлой '.repeat(5)],
+    [
+      'in German',
+      'Der Mond steht heute hoch über dem Berg und die Nacht wird klar bis zum Morgen '.repeat(3),
+    ],
+    ['in Japanese', '今夜は月がとても明るいです。'.repeat(12)],
+  ])('says nothing of a text %s', (_what, text) => expect(readingEase(text)).toBeUndefined());
   it('says nothing of a few words', () => {
     expect(readingEase('The moon is up.')).toBeUndefined();
     expect(

@@ -118,7 +118,13 @@ function wholeFindings({ message, look, devices }: DesignInput): DesignFinding[]
       },
     });
   }
-  const ease = readingEase(message.steps.map(textOfStep).join('\n'));
+  // What is read in sentences; labels and buttons are none, and would pass for very short ones.
+  const ease = readingEase(
+    allBlocks(message)
+      .filter(({ kind }) => kind === 'text')
+      .flatMap(textsOf)
+      .join('\n'),
+  );
   if (ease !== undefined && ease < LEAST_EASE) {
     found.push({
       code: 'words.ease',

@@ -80,6 +80,47 @@ describe('design tokens of others', () => {
   });
 });
 
+describe('other ways of writing tokens are read, or refused by name', () => {
+  const colour = (value: unknown) =>
+    tokensToLook({ accent: { $value: value }, ink: { $value: '#123456' } } as never);
+  it.each<[what: string, value: unknown, hex: string]>([
+    // Values of CSS Color Module Level 4, 7.1 and 6.1 (named colours).
+    ['hsl', { colorSpace: 'hsl', components: [120, 100, 25] }, '#008000'],
+    ['hsl past the circle', { colorSpace: 'hsl', components: [-240, 100, 25] }, '#008000'],
+    ['hsl of a grey', { colorSpace: 'hsl', components: [0, 0, 50] }, '#808080'],
+    [
+      'a wide gamut with its nearest',
+      { colorSpace: 'display-p3', components: [1, 0, 0], hex: '#ff0000' },
+      '#ff0000',
+    ],
+    ['eight digits, all of it there', '#336699ff', '#336699'],
+    ['three digits', '#36c', '#3366cc'],
+  ])('%s', (_what, value, hex) => expect(colour(value).style.palette.accent).toBe(hex));
+  it.each<[what: string, value: unknown, reason: RegExp]>([
+    ['a wide gamut alone', { colorSpace: 'display-p3', components: [1, 0, 0] }, /“display-p3” is not read/],
+    ['half transparent digits', '#33669980', /lets something through/],
+    [
+      'half transparent components',
+      { colorSpace: 'srgb', components: [1, 0, 0], alpha: 0.5 },
+      /lets something through/,
+    ],
+    ['a function', 'oklch(60% 0.2 30)', /write the colour as #rrggbb/],
+  ])('%s is refused', (_what, value, reason) => {
+    const { refused, missing, style } = colour(value);
+    expect(refused).toEqual([{ path: 'accent', reason: expect.stringMatching(reason) }]);
+    expect(missing).toContain('colour accent');
+    expect(style.palette.accent).toBe(PLAIN_LOOK.palette.accent);
+  });
+  it('letters given as one whole', () => {
+    const body = { fontFamily: ['Georgia', 'serif'], fontSize: { value: 18, unit: 'px' } };
+    const { style, used } = tokensToLook({
+      typography: { body: { $type: 'typography', $value: body } },
+    } as never);
+    expect([style.fonts.text, style.textSize]).toEqual(['serif', 18]);
+    expect(used).toContain('typography.body');
+  });
+});
+
 describe('the cascade', () => {
   const styled = {
     all: { space: 10, align: 'center' as const },

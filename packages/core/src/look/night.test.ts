@@ -1,7 +1,7 @@
 import { COLOUR_ROLES } from '@velarium/contract/values';
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
-import { luminance } from '../checks/contrast.ts';
+import { contrastRatio, luminance } from '../checks/contrast.ts';
 import { LOOKS } from './looks.ts';
 import { isReadable, nightOf } from './night.ts';
 
@@ -22,6 +22,8 @@ it('whatever the colours by day, those of the night are dark and can be read (WC
       const night = nightOf(palette);
       expect(luminance(night.surface)).toBeLessThan(0.18);
       expect(isReadable(night)).toBe(true);
+      // WCAG 2.2, 1.4.11: the edges of fields.
+      expect(contrastRatio(night.line, night.surface)).toBeGreaterThanOrEqual(3);
     }),
   );
 });

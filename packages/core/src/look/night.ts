@@ -27,7 +27,8 @@ export function nightOf(palette: Palette): Palette {
     soft: nearestPassing(palette.soft, surface),
     accent,
     onAccent: nearestPassing(palette.onAccent, accent),
-    line: mixColours(surface, '#ffffff', 0.22),
+    // Lines are the edges of fields: they must be made out. Source: WCAG 2.2, 1.4.11.
+    line: nearestPassing(mixColours(surface, '#ffffff', 0.22), surface, LEAST_LARGE_CONTRAST),
     field,
     onField: nearestPassing(PAPER, field),
     backdrop: '#000000',

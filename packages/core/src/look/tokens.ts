@@ -50,6 +50,8 @@ export interface TokensRead {
   readonly used: readonly string[];
   /** What a Look says and the file did not; taken from the Look it began as. */
   readonly missing: readonly string[];
+  /** Tokens that name a part of a Look in a way that cannot be read, with the reason. */
+  readonly refused: readonly { readonly path: string; readonly reason: string }[];
 }
 
 /** Why a file is not taken. */
@@ -98,6 +100,7 @@ export function tokensToLook(file: unknown, begin: LookStyle = PLAIN_LOOK): Toke
     return valueAt(alias, [...seen, path]);
   };
   const used: string[] = [];
+  const refused: { path: string; reason: string }[] = [];
   const find = <Read>(
     names: readonly string[],
     read: (value: Json) => Read | undefined,
@@ -108,7 +111,12 @@ export function tokensToLook(file: unknown, begin: LookStyle = PLAIN_LOOK): Toke
         if (parts.at(-1) !== name && parts.slice(-2).join('.') !== name) continue;
         const value = valueAt(path);
         const result = value === undefined ? undefined : read(value);
-        if (result === undefined) continue;
+        if (result === undefined) {
+          const reason = value === undefined ? undefined : unreadable(value);
+          if (reason !== undefined && !refused.some((one) => one.path === path))
+            refused.push({ path, reason });
+          continue;
+        }
         used.push(path);
         return result;
       }
@@ -133,18 +141,18 @@ export function tokensToLook(file: unknown, begin: LookStyle = PLAIN_LOOK): Toke
     fonts: {
       text: take(
         'font text',
-        find(['font.text', 'font.body', 'fontfamily.body', 'fontfamily'], readFont),
+        find(['font.text', 'font.body', 'fontfamily.body', 'fontfamily', 'typography.body'], readFont),
         begin.fonts.text,
       ),
       heading: take(
         'font heading',
-        find(['font.heading', 'fontfamily.heading', 'heading'], readFont),
+        find(['font.heading', 'fontfamily.heading', 'typography.heading', 'heading'], readFont),
         begin.fonts.heading,
       ),
     },
     textSize: take(
       'text size',
-      find(['size.text', 'fontsize.body', 'fontsize'], readPx(13, 24)),
+      find(['size.text', 'fontsize.body', 'fontsize', 'typography.body'], readPx(13, 24)),
       begin.textSize,
     ),
     scale: take(
@@ -173,32 +181,72 @@ export function tokensToLook(file: unknown, begin: LookStyle = PLAIN_LOOK): Toke
   if (used.length === 0) {
     throw new TokensError('No token in this file names a colour, a font or a size that a Look could use.');
   }
-  return { style, used, missing };
+  return { style, used, missing, refused };
 }
 
 const clamp = (value: number, least: number, most: number) => Math.min(most, Math.max(least, value));
 
-function readColour(value: Json): string | undefined {
-  if (typeof value === 'string') {
-    const hex = /^#([0-9a-f]{3}|[0-9a-f]{6})([0-9a-f]{2})?$/i.exec(value)?.[1]?.toLowerCase();
-    if (!hex) return undefined;
-    return `#${hex.length === 3 ? [...hex].map((digit) => digit + digit).join('') : hex}`;
-  }
-  if (!isGroup(value)) return undefined;
-  if (typeof value.hex === 'string') return readColour(value.hex);
-  const parts = value.components;
-  if (value.colorSpace !== 'srgb' || !Array.isArray(parts) || parts.length !== 3) return undefined;
-  if (!parts.every((part): part is number => typeof part === 'number')) return undefined;
-  return `#${parts
+const hexOf = (parts: readonly number[]): string =>
+  `#${parts
     .map((part) =>
       Math.round(clamp(part, 0, 1) * 255)
         .toString(16)
         .padStart(2, '0'),
     )
     .join('')}`;
+
+/** Hue in degrees, the others in per cent. Source: CSS Color Module Level 4, 7.1, the sample code for HSL. */
+function fromHsl(hue: number, saturation: number, lightness: number): string {
+  const [s, l] = [saturation / 100, lightness / 100];
+  const channelAt = (n: number) => {
+    const k = (n + hue / 30) % 12;
+    return l - s * Math.min(l, 1 - l) * Math.max(-1, Math.min(k - 3, 9 - k, 1));
+  };
+  return hexOf([channelAt(0), channelAt(8), channelAt(4)]);
 }
 
-function readFont(value: Json): Font | undefined {
+/** A colour that lets something through cannot be told from one that does not once it is six digits. */
+const isOpaque = (alpha: unknown): boolean => alpha === undefined || alpha === 1 || alpha === 'ff';
+
+function readColour(value: Json): string | undefined {
+  if (typeof value === 'string') {
+    const [, hex, alpha] = /^#([0-9a-f]{3}|[0-9a-f]{6})([0-9a-f]{2})?$/i.exec(value.toLowerCase()) ?? [];
+    if (!hex || !isOpaque(alpha)) return undefined;
+    return `#${hex.length === 3 ? [...hex].map((digit) => digit + digit).join('') : hex}`;
+  }
+  if (!isGroup(value) || !isOpaque(value.alpha)) return undefined;
+  const parts = value.components;
+  if (
+    Array.isArray(parts) &&
+    parts.length === 3 &&
+    parts.every((part): part is number => typeof part === 'number')
+  ) {
+    const [a = 0, b = 0, c = 0] = parts;
+    if (value.colorSpace === 'srgb') return hexOf(parts);
+    if (value.colorSpace === 'hsl') return fromHsl(((a % 360) + 360) % 360, b, c);
+  }
+  // In other colour spaces the format lets a file name the nearest colour of sRGB beside it.
+  return typeof value.hex === 'string' ? readColour(value.hex) : undefined;
+}
+
+/** Why a value that should be a colour or a font is not read, in words; nothing where it is neither. */
+function unreadable(value: Json): string | undefined {
+  if (typeof value === 'string')
+    return /^#[0-9a-f]{8}$/i.test(value)
+      ? 'it lets something through; Looks have solid colours'
+      : /^(rgb|hsl|hwb|lab|lch|oklab|oklch|color)a?\(/i.test(value)
+        ? 'write the colour as #rrggbb, or as a colour space with its components'
+        : undefined;
+  if (!isGroup(value)) return undefined;
+  if (!isOpaque(value.alpha)) return 'it lets something through; Looks have solid colours';
+  if (typeof value.colorSpace === 'string')
+    return `the colour space “${value.colorSpace}” is not read; add the nearest “hex” beside it`;
+  return undefined;
+}
+
+function readFont(given: Json): Font | undefined {
+  // Letters may be given as one whole: family, size and the rest together.
+  const value = isGroup(given) ? (given.fontFamily ?? null) : given;
   const names = (Array.isArray(value) ? value : [value]).filter(
     (one): one is string => typeof one === 'string',
   );
@@ -217,7 +265,8 @@ function readFont(value: Json): Font | undefined {
 
 const readPx =
   (least: number, most: number) =>
-  (value: Json): number | undefined => {
+  (given: Json): number | undefined => {
+    const value = isGroup(given) && given.fontSize !== undefined ? (given.fontSize as Json) : given;
     const [amount, unit] = isGroup(value)
       ? [value.value, value.unit]
       : (typeof value === 'string' && /^([\d.]+)(px|rem)$/.exec(value)?.slice(1)) || [];

@@ -13,6 +13,7 @@ import type {
 } from '@velarium/contract';
 import { BUCKETS, TAG_PARTS } from '@velarium/contract/values';
 import { cellsOf, type PlacedMessage } from '../arbitration/cells.ts';
+import { type Allotment, allot } from '../assignment/allot.ts';
 import { DEVICE_BIT } from '../devices/device.ts';
 import { createKeyReader, type KeyReader } from '../pages/page-key.ts';
 import { resolvePages, type SitePages } from '../pages/resolve-pages.ts';
@@ -37,6 +38,8 @@ export interface CompiledFrom {
     readonly weight: number;
     readonly messageHash: string;
   }[];
+  /** How its visitors were divided when it was published; anew where it is not said. */
+  readonly allotment?: Allotment | undefined;
 }
 
 /** The first message's name among the variants. */
@@ -116,23 +119,27 @@ function compileExperiment({
   messageHash,
   rule,
   variants,
+  allotment,
 }: CompiledFrom): ManifestCampaign['experiment'] {
   const { holdout } = rule.limits;
   if (holdout === 0 && variants.length === 0) return null;
-  const rest = 100 - variants.reduce((sum, { weight }) => sum + weight, 0);
+  const buckets = allotment ?? allot(sharesOf(variants));
+  const variant = (name: string, message: string) => ({ id: name, buckets: buckets[name] ?? [], message });
   return {
     salt: id,
     holdout: (holdout * BUCKETS) / 100,
     variants: [
-      { id: FIRST_VARIANT, weight: rest, message: messageHash },
-      ...variants.map((variant) => ({
-        id: variant.id,
-        weight: variant.weight,
-        message: variant.messageHash,
-      })),
+      variant(FIRST_VARIANT, messageHash),
+      ...variants.map((one) => variant(one.id, one.messageHash)),
     ],
   };
 }
+
+/** The shares of a campaign's messages: what its variants leave of 100 is the first one's. */
+export const sharesOf = (variants: readonly { readonly id: string; readonly weight: number }[]) => [
+  { id: FIRST_VARIANT, weight: 100 - variants.reduce((sum, { weight }) => sum + weight, 0) },
+  ...variants.map(({ id, weight }) => ({ id, weight })),
+];
 
 function compileCampaign(keysOfAddress: KeyReader, site: SitePages, from: CompiledFrom): ManifestCampaign {
   const { id, version, messageHash, messages, rule, epoch } = from;

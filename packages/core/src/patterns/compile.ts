@@ -26,6 +26,8 @@ export class PatternError extends Error {
 /** Repetitions are unrolled, so they must be few. */
 const MOST_REPEATS = 50;
 const MOST_INSTRUCTIONS = 2000;
+/** Parts written at most, those that come to nothing too: repeated empty groups are work without an instruction. */
+const MOST_WRITTEN = 20_000;
 
 type Node =
   | { readonly kind: 'set'; readonly isNegated: boolean; readonly ranges: readonly number[] }
@@ -221,7 +223,9 @@ function emit(tree: Node): Program {
     if (program.length >= MOST_INSTRUCTIONS) throw new PatternError('the pattern is too large', 0);
     return program.push(instruction) - 1;
   };
+  let written = 0;
   const write = (node: Node): void => {
+    if (++written > MOST_WRITTEN) throw new PatternError('the pattern is too large', 0);
     switch (node.kind) {
       case 'empty':
         return;

@@ -77,3 +77,15 @@ describe('wildcards', () => {
     expect(matches(compileWildcard(pattern), address)).toBe(expected);
   });
 });
+
+it.each([
+  '(((((){50}){50}){50}){50}){50}',
+  '((((((){50}){50}){50}){50}){50}){50}',
+  '(((a{0}){50}){50}){50}',
+  '((((|)){50}){50}){50}',
+  '((((^*){50}){50}){50}){50}',
+])('%s is refused as too large, at once: its work is bounded, not only what it comes to', (pattern) => {
+  const startMs = performance.now();
+  expect(() => compileRegex(pattern)).toThrow(/too large/);
+  expect(performance.now() - startMs).toBeLessThan(500);
+});

@@ -1,5 +1,5 @@
 import { Temporal } from '@js-temporal/polyfill';
-import type { Schedule } from '@velarium/contract';
+import { type Schedule, scheduleSchema } from '@velarium/contract';
 import fc from 'fast-check';
 import rrule from 'rrule';
 import { describe, expect, it } from 'vitest';
@@ -257,5 +257,42 @@ describe('a campaign’s state follows from its schedule', () => {
 
   it('without a schedule it is what is stored', () => {
     expect(deriveState('running', null, 0, 'UTC')).toEqual({ state: 'running', nextChangeMs: null });
+  });
+});
+
+describe('what misled the search for the next change', () => {
+  it('a blackout of years: the first day after it is found', () => {
+    const blackouts = [{ from: '2026-12-01', to: '2031-05-31' }];
+    expect(next({ blackouts }, '2026-12-24T12:00Z', 'UTC')).toBe('2031-06-01T00:00:00Z');
+    expect(next({ blackouts, days: [1] }, '2026-12-24T12:00Z', 'UTC')).toBe('2031-06-02T00:00:00Z');
+  });
+  it('two of them, one after the other', () => {
+    const blackouts = [
+      { from: '2026-12-01', to: '2029-05-31' },
+      { from: '2029-06-01', to: '2033-01-01' },
+    ];
+    expect(next({ blackouts }, '2026-12-24T12:00Z', 'UTC')).toBe('2033-01-02T00:00:00Z');
+  });
+  it('a stretch that begins where the day ends is none', () => {
+    const hours = [{ from: '24:00', to: '24:00' }];
+    expect(state({ hours }, '2026-12-24T12:00Z')).toBe('closed');
+    expect(next({ hours }, '2026-12-24T12:00Z')).toBeNull();
+  });
+});
+
+describe('what the calendar does not have is refused when it is saved', () => {
+  it.each<[what: string, change: object]>([
+    ['a thirteenth month', { start: '2026-13-01T00:00' }],
+    ['an hour 25', { start: '2026-12-01T25:00' }],
+    ['30 February', { end: '2026-02-30T12:00' }],
+    ['29 February of a year without one', { blackouts: [{ from: '2027-02-29', to: '2027-03-01' }] }],
+    ['a minute 60', { end: '2026-12-01T10:60' }],
+    ['hours that begin where the day ends', { hours: [{ from: '24:00', to: '24:00' }] }],
+    ['a blackout that ends before it begins', { blackouts: [{ from: '2026-12-24', to: '2026-12-01' }] }],
+  ])('%s', (_what, change) => {
+    expect(scheduleSchema.safeParse({ ...always, ...change }).success).toBe(false);
+  });
+  it('29 February of a leap year is there', () => {
+    expect(scheduleSchema.safeParse({ ...always, start: '2028-02-29T00:00' }).success).toBe(true);
   });
 });

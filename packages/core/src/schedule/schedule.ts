@@ -4,13 +4,14 @@ import { instantOf, wallClock } from './zone.ts';
 const DAY_MS = 86_400_000;
 const MINUTE_MS = 60_000;
 
-/** Days looked ahead for a change without an end: two years, beyond any run of blackouts a person would write. */
+/** Days looked ahead for a change without an end, those of blackouts not counted: two years. */
 const HORIZON_DAYS = 800;
 
 export type ScheduleState = 'open' | 'before' | 'after' | 'closed';
 
 const wallOf = (local: string): number => Date.parse(`${local}:00Z`);
 const dayOf = (wallMs: number): number => Math.floor(wallMs / DAY_MS);
+const dateOf = (date: string): number => dayOf(Date.parse(`${date}T00:00Z`));
 const minutesOf = (time: string): number => Number(time.slice(0, 2)) * 60 + Number(time.slice(3));
 /** 1 Monday to 7 Sunday; day 0 of the epoch was a Thursday. */
 const weekdayOf = (day: number): number => ((((day + 3) % 7) + 7) % 7) + 1;
@@ -35,15 +36,15 @@ export function scheduleState(schedule: Schedule | null, atMs: number, zone: str
 /** A day's open stretches as instants. Hours that end no later than they begin reach into the next day. */
 function stretches(schedule: Schedule, day: number, zone: string): [from: number, to: number][] {
   if (schedule.days.length > 0 && !schedule.days.includes(weekdayOf(day))) return [];
-  const isOut = schedule.blackouts.some(
-    ({ from, to }) => dayOf(Date.parse(`${from}T00:00Z`)) <= day && day <= dayOf(Date.parse(`${to}T00:00Z`)),
-  );
+  const isOut = schedule.blackouts.some(({ from, to }) => dateOf(from) <= day && day <= dateOf(to));
   if (isOut) return [];
   const hours = schedule.hours.length > 0 ? schedule.hours : [{ from: '00:00', to: '24:00' }];
-  return hours.map(({ from, to }) => {
+  return hours.flatMap(({ from, to }): [from: number, to: number][] => {
     const [begin, end] = [minutesOf(from), minutesOf(to)];
+    // A stretch that begins where the day ends is none.
+    if (begin >= DAY_MS / MINUTE_MS) return [];
     const at = (minutes: number) => instantOf(day * DAY_MS + minutes * MINUTE_MS, zone);
-    return [at(begin), at(end > begin ? end : end + 24 * 60)];
+    return [[at(begin), at(end > begin ? end : end + 24 * 60)]];
   });
 }
 
@@ -60,8 +61,15 @@ export function nextChange(schedule: Schedule | null, atMs: number, zone: string
   if (atMs >= end) return null;
   // Nothing changes before the start, however far off it is; after the end nothing does.
   const firstDay = dayOf(wallClock(Math.max(atMs, start), zone));
-  const lastDay = Number.isFinite(end) ? dayOf(wallClock(end, zone)) : firstDay + HORIZON_DAYS;
+  let lastDay = Number.isFinite(end) ? dayOf(wallClock(end, zone)) : firstDay + HORIZON_DAYS;
   for (let day = firstDay; day <= lastDay; day++) {
+    // Within a blackout nothing changes from its second day to its last; it may last for years.
+    const out = schedule.blackouts.find(({ from, to }) => dateOf(from) < day && day <= dateOf(to));
+    if (out && day > firstDay) {
+      lastDay += dateOf(out.to) - day;
+      day = dateOf(out.to);
+      continue;
+    }
     const [from, to] = [instantOf(day * DAY_MS, zone), instantOf((day + 1) * DAY_MS, zone)];
     const found = [
       start,

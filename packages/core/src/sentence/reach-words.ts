@@ -103,7 +103,8 @@ export function conditionWords(condition: Condition, names: Names): string {
     case 'views':
       return `${COMPARISON_WORDS[condition.comparison]} ${quantity(condition.count, 'page view')} in this session`;
     case 'signedIn':
-      return condition.is ? 'a sign-in' : 'no sign-in';
+      // Not the same as “without a sign-in”, which those of whom nothing is known are too.
+      return condition.is ? 'a sign-in' : 'a page that says they are signed out';
     case 'source':
       return condition.is === 'site'
         ? 'an arrival from another site'

@@ -168,7 +168,10 @@ const someSchedule: fc.Arbitrary<Schedule> = fc.record({
   hours: fc.array(fc.record({ from: oneOf('08:00', '18:00'), to: oneOf('12:00', '22:30') }), {
     maxLength: 2,
   }),
-  blackouts: fc.array(fc.record({ from: someDate, to: someDate }), { maxLength: 2 }),
+  blackouts: fc.array(
+    fc.tuple(someDate, someDate).map(([a, b]) => (a < b ? { from: a, to: b } : { from: b, to: a })),
+    { maxLength: 2 },
+  ),
 });
 
 export const someRule: fc.Arbitrary<Rule> = fc.record({

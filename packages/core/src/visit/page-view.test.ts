@@ -266,7 +266,11 @@ describe('where nothing can be remembered', () => {
 });
 
 describe('holdout', () => {
-  const everybody = { salt: 's', holdout: 10_000, variants: [{ id: 'a', weight: 100, message: 'f' }] };
+  const everybody = {
+    salt: 's',
+    holdout: 10_000,
+    variants: [{ id: 'a', buckets: [[0, 10_000]] as const, message: 'f' }],
+  };
   const held: Change = { ...atOnce, experiment: everybody };
 
   it('is asked last, so that only those who would have seen it are held', () => {

@@ -16,7 +16,7 @@ interface ToldFacts {
     tell: (fact: Fact) => void,
     reconsider: () => void,
   ): Pick<PublicApi, 'event' | 'page' | 'visitor' | 'basket'>;
-  /** Asks the edge for the country, and for what kind of place the visit came from; `then` once it has answered. */
+  /** Asks the edge, once a session, for the country and what kind of place it came from; `then` once it has answered. */
   learn(ask: (path: string) => Promise<unknown>, session: Memory['session'], then: () => void): void;
   read(): PageViewFacts;
   /** What of it the site records, as part of an event. */
@@ -40,6 +40,8 @@ export function createToldFacts(
   let signedIn: boolean | null = null;
   let basket: Basket | null = null;
   let attributes: Record<string, string> = {};
+  /** The session the edge was asked about. */
+  let asked = '';
   let about: { readonly country?: string; readonly source?: Source } = {};
   const agent: UserAgent = {
     userAgent: navigator.userAgent,
@@ -83,7 +85,10 @@ export function createToldFacts(
         tell({ kind: 'event', name: 'basket', data: next });
       },
     }),
-    learn(ask, { referrer, arrival }, then) {
+    learn(ask, { id, referrer, arrival }, then) {
+      if (id === asked) return;
+      asked = id;
+      about = {};
       ask(`about?${new URLSearchParams({ ...arrival, from: referrer })}`).then(
         (answer) => {
           about = isRecord(answer) ? answer : {};

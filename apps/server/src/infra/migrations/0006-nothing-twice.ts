@@ -42,6 +42,8 @@ export class NothingTwice1764000000006 implements MigrationInterface {
         SET first_visitors = campaign_hour.first_visitors + excluded.first_visitors;
 
       ALTER TABLE lead ADD COLUMN message_hash text;
+      -- How visitors are divided between a campaign's messages, so that a new division moves as few as it must.
+      ALTER TABLE campaign ADD COLUMN allotment jsonb;
       -- Which files a campaign's messages have been: an answer is checked against the one the visitor had.
       CREATE TABLE campaign_message (
         campaign_id uuid NOT NULL REFERENCES campaign ON DELETE CASCADE,
@@ -77,6 +79,7 @@ export class NothingTwice1764000000006 implements MigrationInterface {
     await runner.query(`
       DROP TABLE page_reading; DROP TABLE tag_file; DROP TABLE campaign_message; DROP TABLE page_stay; DROP TABLE late_event;
       DROP INDEX membership_by_account;
+      ALTER TABLE campaign DROP COLUMN allotment;
       ALTER TABLE lead DROP COLUMN message_hash;
       ALTER TABLE event DROP COLUMN view, ADD COLUMN seconds_before smallint, ADD COLUMN depth_before smallint;
     `);
