@@ -156,6 +156,8 @@ test('two people in one campaign: the second is told, and neither is overwritten
   await signIn(other, velarium, 'idris@quillonfell.example');
   await openCampaign(page);
   await openCampaign(other);
+  // Nothing of the first is heard before the second has typed.
+  await other.route('**/presence', (route) => route.abort());
   await page.keyboard.press('2');
   await other.keyboard.press('2');
   await page.getByLabel('Seconds on the page').fill('11');
@@ -163,12 +165,53 @@ test('two people in one campaign: the second is told, and neither is overwritten
   await other.getByLabel('Seconds on the page').fill('22');
   const dialog = other.getByRole('dialog', { name: 'Somebody else saved this first' });
   await expect(dialog).toContainText('after 22 seconds');
+  await expect(dialog).toContainText('after 11 seconds');
   await dialog.getByRole('button', { name: 'Go on with theirs' }).click();
   const sentence = other.getByRole('region', { name: 'Rule sentence' });
   await expect(sentence).toContainText('after 11 seconds');
   await other.getByRole('button', { name: 'Undo' }).click();
   await expect(sentence).toContainText('after 22 seconds');
   await expect(other.getByRole('status').filter({ hasText: 'All saved' })).toBeVisible();
+  // The first is told as well, with both texts, and can put back what was replaced.
+  const told = page.getByRole('dialog', { name: 'Somebody else changed what you had changed' });
+  await expect(told).toContainText('after 11 seconds', { timeout: 10_000 });
+  await expect(told).toContainText('after 22 seconds');
+  await told.getByRole('button', { name: 'Put mine back' }).click();
+  await expect(page.getByRole('region', { name: 'Rule sentence' })).toContainText('after 11 seconds');
+});
+
+test('what another saves is followed, and a sheet that shows something else does not publish', async ({
+  studioPage: page,
+  browser,
+  velarium,
+}) => {
+  const other = await (await browser.newContext()).newPage();
+  await signIn(other, velarium, 'idris@quillonfell.example');
+  await openCampaign(page);
+  await openCampaign(other);
+  await page.keyboard.press('ControlOrMeta+Enter');
+  const sheet = page.getByRole('dialog', { name: /^Launch/ });
+  await expect(sheet).toBeVisible();
+  await other.keyboard.press('2');
+  await other.getByLabel('Seconds on the page').fill('77');
+  await expect(other.getByRole('status').filter({ hasText: 'All saved' })).toBeVisible();
+  await expect(sheet.getByRole('alert')).toContainText('Moment: when it opens', { timeout: 10_000 });
+  await expect(sheet.getByRole('button', { name: /^Publish/ })).toBeDisabled();
+  await expect(sheet).not.toContainText('after 77 seconds');
+  await sheet.getByRole('button', { name: 'Show it as it is now' }).click();
+  await expect(sheet).toContainText('after 77 seconds');
+  await expect(sheet.getByRole('button', { name: /^Publish/ })).toBeEnabled();
+  await sheet.getByRole('button', { name: /^Publish/ }).click();
+  await expect(page.getByText('“Welcome to members” is running.')).toBeVisible();
+  // It runs already: what is not yet published is called so, wherever it is looked at.
+  await openCampaign(page);
+  await expect(page.getByText('◇ edits not yet published')).toHaveCount(0);
+  await page.keyboard.press('2');
+  await page.getByLabel('Seconds on the page').fill('78');
+  await expect(page.getByText('◇ edits not yet published')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Rule sentence' })).toContainText('With the edits:');
+  await expect(page.getByRole('button', { name: 'Launch the edits' })).toBeVisible();
+  await expect(other.getByText('◇ edits not yet published')).toBeVisible({ timeout: 10_000 });
 });
 
 test('two people on different blocks of one campaign: neither loses a word', async ({

@@ -153,6 +153,25 @@ describe('publishing', () => {
     expect(message.headers['cache-control']).toContain('immutable');
   });
 
+  it('publishes the draft that was looked at, or nothing', async () => {
+    const campaign = await createCampaign(owner);
+    const publish = (revision: number) =>
+      owner.ask('POST', `/campaigns/${campaign.id}/publish`, { revision });
+    // Somebody else saves between the look and the press.
+    await owner.ask('PUT', `/campaigns/${campaign.id}/draft`, {
+      revision: campaign.revision,
+      document: onPages(campaign.document, '/new'),
+    });
+    const refused = await publish(campaign.revision);
+    expect(refused.json()).toMatchObject({ status: 409, title: 'Changed since you opened it' });
+    expect((await manifest()).campaigns).toEqual([]);
+    expect((await publish(campaign.revision + 1)).statusCode).toBe(200);
+    expect((await manifest()).campaigns[0]?.includeKeys).toEqual(['/new']);
+    expect((await owner.ask('POST', `/campaigns/${campaign.id}/publish`, { revision: -1 })).statusCode).toBe(
+      422,
+    );
+  });
+
   it('an edit of a running campaign is not seen until it is published', async () => {
     const campaign = await createCampaign(owner);
     await move(campaign, 'publish');

@@ -170,8 +170,8 @@ describe('variants', () => {
     expect(live?.experiment).toMatchObject({
       holdout: 0,
       variants: [
-        { id: 'a', weight: 60, message: live?.message },
-        { id: 'b', weight: 40 },
+        { id: 'a', buckets: [[0, 6000]], message: live?.message },
+        { id: 'b', buckets: [[6000, 10_000]] },
       ],
     });
     const send = (variant: object, fields: object) =>

@@ -91,9 +91,18 @@ export const saveDraftSchema = z.strictObject({
 });
 export type SaveDraft = z.infer<typeof saveDraftSchema>;
 
+/** `revision` is the draft that was looked at; a newer one on the server refuses the move. */
+export const publishSchema = z.strictObject({ revision: z.number().int().min(0) });
+export type Publish = z.infer<typeof publishSchema>;
+
 /** Somebody of the team who has the same campaign open. */
-export const colleagueSchema = z.strictObject({ accountId: z.uuid(), name: z.string() });
-export type Colleague = z.infer<typeof colleagueSchema>;
+const colleagueSchema = z.strictObject({ accountId: z.uuid(), name: z.string() });
+/** Who else has a campaign open, and how far its draft has come, so that an open one can follow it. */
+export const presenceSchema = z.strictObject({
+  others: z.array(colleagueSchema),
+  revision: z.number().int().min(0),
+});
+export type Presence = z.infer<typeof presenceSchema>;
 
 export const leadSchema = z.strictObject({
   id: z.uuid(),

@@ -1,4 +1,4 @@
-import type { Colleague } from '@velarium/contract';
+import type { Presence } from '@velarium/contract';
 import type { DataSource } from 'typeorm';
 
 /** Who has not been heard of for this long has left. */
@@ -8,7 +8,7 @@ const HERE_SECONDS = 25;
 export function createPresence(db: DataSource) {
   return {
     /** Marks somebody as here and tells who else is, by name. */
-    async mark(campaignId: string, accountId: string): Promise<Colleague[]> {
+    async mark(campaignId: string, accountId: string): Promise<Presence['others']> {
       await db.query(
         `INSERT INTO presence (campaign_id, account_id) VALUES ($1, $2)
          ON CONFLICT (campaign_id, account_id) DO UPDATE SET seen_at = now()`,

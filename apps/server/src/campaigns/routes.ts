@@ -4,9 +4,9 @@ import {
   campaignSchema,
   campaignSummarySchema,
   changeCampaignSchema,
-  colleagueSchema,
   copyCampaignSchema,
   createCampaignSchema,
+  presenceSchema,
   saveDraftSchema,
 } from '@velarium/contract';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
@@ -63,7 +63,7 @@ export const campaignRoutes: FastifyPluginAsyncZod<{ campaigns: CampaignService 
   );
   app.put(
     '/campaigns/:campaignId/presence',
-    { schema: { params, response: { 200: z.array(colleagueSchema) } } },
+    { schema: { params, response: { 200: presenceSchema } } },
     ({ principal, params: { campaignId } }) => campaigns.markPresent(principal, campaignId),
   );
   app.delete('/campaigns/:campaignId/presence', { schema: { params } }, async (request, reply) => {

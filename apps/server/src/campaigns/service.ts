@@ -3,9 +3,9 @@ import type {
   CampaignDocument,
   CampaignSummary,
   ChangeCampaign,
-  Colleague,
   Message,
   Pages,
+  Presence,
 } from '@velarium/contract';
 import {
   deriveState,
@@ -190,10 +190,10 @@ export function createCampaignService({ db, sites, results, library }: CampaignS
       return get(workspaceId, id);
     },
 
-    /** Who else has the campaign open, now that this one has. */
-    async markPresent(actor: Actor, id: string): Promise<Colleague[]> {
-      await find(actor.workspaceId, id);
-      return presence.mark(id, actor.accountId);
+    /** Who else has the campaign open, now that this one has, and how far its draft has come. */
+    async markPresent(actor: Actor, id: string): Promise<Presence> {
+      const { revision } = await find(actor.workspaceId, id);
+      return { others: await presence.mark(id, actor.accountId), revision };
     },
     async leave(actor: Actor, id: string): Promise<void> {
       await find(actor.workspaceId, id);

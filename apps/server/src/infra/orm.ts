@@ -30,7 +30,7 @@ const POOL_SIZE = 12;
 /** How long anything of the database is waited for, milliseconds; past it the caller is told to come back. */
 const PATIENCE = {
   /** For a connection of the pool, and for a new one to be made. */
-  connectionTimeoutMillis: 8000,
+  connectionTimeoutMillis: 4000,
   statement_timeout: 15_000,
   lock_timeout: 8000,
   idle_in_transaction_session_timeout: 20_000,

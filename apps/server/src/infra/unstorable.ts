@@ -5,7 +5,7 @@ import { ProblemError } from './problem.ts';
 const UNSTORABLE = /[\0\p{Surrogate}]/u;
 
 /** The path to the first text in `value`, keys included, that cannot be kept; `undefined` where there is none. */
-export function findUnstorable(value: unknown, path: readonly string[] = []): readonly string[] | undefined {
+function findUnstorable(value: unknown, path: readonly string[] = []): readonly string[] | undefined {
   if (typeof value === 'string') return UNSTORABLE.test(value) ? path : undefined;
   if (typeof value !== 'object' || value === null || ArrayBuffer.isView(value)) return undefined;
   for (const [key, inner] of Object.entries(value)) {

@@ -2,6 +2,7 @@ import {
   campaignSchema,
   pageGroupSchema,
   previewTicketSchema,
+  publishSchema,
   savePageGroupSchema,
   siteSchema,
   siteSettingsSchema,
@@ -18,7 +19,7 @@ import type { PublishingService } from './service.ts';
 const params = z.object({ campaignId: z.uuid() });
 const siteParams = z.object({ siteId: z.uuid() });
 const groupParams = siteParams.extend({ groupId: z.uuid() });
-const MOVES = ['publish', 'rest', 'run', 'archive', 'restore', 'afresh'] as const;
+const MOVES = ['rest', 'run', 'archive', 'restore', 'afresh'] as const;
 
 /**
  * What changes the manifest of a site: one POST per move of a campaign between states, which answers the campaign as
@@ -41,6 +42,15 @@ export const publishingRoutes: FastifyPluginAsyncZod<{
       },
     );
   }
+
+  app.post(
+    '/campaigns/:campaignId/publish',
+    { preHandler, schema: { params, body: publishSchema.nullish(), response: { 200: campaignSchema } } },
+    async ({ principal, params: { campaignId }, body }) => {
+      await publishing.publish(principal, campaignId, body?.revision);
+      return campaigns.get(principal.workspaceId, campaignId);
+    },
+  );
 
   app.put(
     '/sites/:siteId/settings',

@@ -165,10 +165,17 @@ export function createPublishingService({ db, sites, campaigns, library }: Publi
       for (const site of missing) await prepareSite(site.workspace_id, site.id);
     },
 
-    /** Freezes the draft as a new version and runs it. */
-    publish(actor: Actor, campaignId: string): Promise<void> {
+    /** Freezes the draft as a new version and runs it; refused where the draft is not the one that was looked at. */
+    publish(actor: Actor, campaignId: string, lookedAt?: number): Promise<void> {
       return transition(actor, campaignId, async (manager, row) => {
         if (row.state === 'archived') throw wrongState('Take it out of the archive first.');
+        if (lookedAt !== undefined && lookedAt !== row.revision)
+          throw new ProblemError(
+            409,
+            'newer-revision',
+            'Changed since you opened it',
+            'Somebody else has changed this campaign meanwhile, so it was not published. Look at it as it is now.',
+          );
         const lookOf = await library.looks.reader(row.siteId, manager);
         const savedOf = await library.savedBlocks.reader(row.siteId, manager);
         const whole = (message: Message) => withSavedBlocks(message, savedOf);

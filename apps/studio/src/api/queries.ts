@@ -10,7 +10,6 @@ import type {
   CampaignFile,
   CampaignSummary,
   ChangeCampaign,
-  Colleague,
   CopyCampaign,
   CountrySource,
   CreateCampaign,
@@ -18,7 +17,9 @@ import type {
   Member,
   PageGroup,
   PageReading,
+  Presence,
   PreviewTicket,
+  Publish,
   Role,
   SaveSite,
   SeenValues,
@@ -134,8 +135,8 @@ export const snippetQuery = (siteId: string) =>
 export const presenceQuery = (campaignId: string) =>
   queryOptions({
     queryKey: ['presence', campaignId],
-    queryFn: () => request<Colleague[]>('PUT', `/campaigns/${campaignId}/presence`),
-    refetchInterval: 10_000,
+    queryFn: () => request<Presence>('PUT', `/campaigns/${campaignId}/presence`),
+    refetchInterval: 5000,
     refetchOnWindowFocus: true,
     gcTime: 0,
     retry: false,
@@ -189,6 +190,10 @@ export const copyCampaign = (campaignId: string, body: CopyCampaign) =>
 export const saveDraft = (campaignId: string, revision: number, document: CampaignDocument) =>
   request<Campaign>('PUT', `/campaigns/${campaignId}/draft`, { revision, document });
 
-export type Move = 'publish' | 'rest' | 'run' | 'archive' | 'restore' | 'duplicate';
+/** Publishes the draft that was looked at, or nothing. */
+export const publishCampaign = (campaignId: string, revision: number) =>
+  request<Campaign>('POST', `/campaigns/${campaignId}/publish`, { revision } satisfies Publish);
+
+export type Move = 'rest' | 'run' | 'archive' | 'restore' | 'duplicate';
 export const moveCampaign = (campaignId: string, move: Move) =>
   request<Campaign>('POST', `/campaigns/${campaignId}/${move}`);

@@ -6,6 +6,7 @@ import type { Move } from '../api/queries.ts';
 import { IconButton } from '../ui/button.tsx';
 import { cx } from '../ui/cx.ts';
 import { Menu, type MenuItem } from '../ui/menu.tsx';
+import { when } from '../ui/when.ts';
 import { Rate } from './rate.tsx';
 import { saveCampaignFile } from './save-file.ts';
 import { isLive, StateMark } from './state-mark.tsx';
@@ -77,11 +78,12 @@ export const CampaignRow = memo(function CampaignRow(props: CampaignRowProps) {
               {label}
             </span>
           ))}
-          {hasUnpublishedChanges && (
-            <span className="text-xs text-hold">◇ changed since it was published</span>
-          )}
+          {hasUnpublishedChanges && <span className="text-xs text-hold">◇ edits not yet published</span>}
         </div>
-        <p className="mt-0.5 font-serif text-[1.02rem] leading-snug text-pretty text-soft">{sentence}</p>
+        <p className="mt-0.5 font-serif text-[1.02rem] leading-snug text-pretty text-soft">
+          {hasUnpublishedChanges && <span className="text-hold">With the edits: </span>}
+          {sentence}
+        </p>
       </div>
       <dl className={cx(FIGURE_COLUMNS, 'text-right')}>
         <Figure name={FIGURES[0]} value={numbers.showings} />
@@ -98,8 +100,6 @@ export const CampaignRow = memo(function CampaignRow(props: CampaignRowProps) {
     </li>
   );
 });
-
-const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
 
 /** When its schedule next opens or shuts it, by the reader's own clock. */
 function NextChange({ at }: { readonly at: string }) {

@@ -15,7 +15,6 @@ const UNDO: Readonly<Partial<Record<Move, Move>>> = {
 };
 
 const DONE: Readonly<Record<Move, (name: string) => string>> = {
-  publish: (name) => `“${name}” is running.`,
   rest: (name) => `“${name}” is resting. It is gone at the next load of a page.`,
   run: (name) => `“${name}” is running again.`,
   archive: (name) => `“${name}” is in the archive.`,

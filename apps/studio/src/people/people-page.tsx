@@ -4,8 +4,7 @@ import { useParams } from 'react-router';
 import { leadsQuery } from '../api/queries.ts';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
 import { type Column, Table } from '../ui/table.tsx';
-
-const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
+import { when } from '../ui/when.ts';
 
 const columnsOf = (siteId: string): readonly Column<Lead>[] => [
   { head: 'When', cell: (lead) => when.format(new Date(lead.submittedAt)) },

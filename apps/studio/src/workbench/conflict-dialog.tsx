@@ -1,13 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Campaign } from '@velarium/contract';
-import { documentSentence, findBlock, mergeDocuments, sentenceText } from '@velarium/core';
+import { mergeDocuments } from '@velarium/core';
 import { useEffect, useMemo } from 'react';
 import { request } from '../api/client.ts';
 import { useNames } from '../board/use-names.ts';
 import { Button } from '../ui/button.tsx';
 import { Dialog } from '../ui/dialog.tsx';
 import { tell, tellProblem } from '../ui/toast.tsx';
-import { BLOCK_WORDS, blockWords } from './message/block-names.tsx';
+import { BothTexts } from './both-texts.tsx';
 import { useWorkbench, useWorkbenchLater, useWorkbenchStore } from './store.ts';
 
 /**
@@ -51,16 +51,12 @@ export function ConflictDialog({ flush }: { readonly flush: () => Promise<void> 
       isOpen={isOpen}
       onClose={() => {}}
       title="Somebody else saved this first"
+      className="w-[min(92vw,42rem)]"
       description="You both changed the same thing. Choose whose change stands there; everything else of both is kept, and the other stays reachable by undo and among the campaign’s revisions."
     >
-      <ul className="mb-4 list-disc pl-5">
-        {[...new Set((mine?.conflicts ?? []).map((path) => placeWords(path, document)))].map((words) => (
-          <li key={words}>{words}</li>
-        ))}
-      </ul>
-      <p className="mb-5 border-l-2 border-line-strong pl-4 font-serif">
-        Yours: {sentenceText(documentSentence(document, names))}
-      </p>
+      {mine && theirs && (
+        <BothTexts paths={mine.conflicts} mine={document} theirs={theirs.document} names={names} />
+      )}
       <div className="flex justify-end gap-2">
         <Button onClick={() => theirs && goOn(mergeDocuments(saved, theirs.document, document).merged)}>
           Go on with theirs
@@ -71,21 +67,4 @@ export function ConflictDialog({ flush }: { readonly flush: () => Promise<void> 
       </div>
     </Dialog>
   );
-}
-
-/** Where in a campaign a path of its document points, as a person would say it. */
-function placeWords(path: string, { message }: Campaign['document']): string {
-  const [part, side] = path.split('.');
-  if (part === 'rule')
-    return side === 'moment'
-      ? 'Moment: when it opens'
-      : side === 'reach'
-        ? 'Reach: where and to whom'
-        : 'Limits: how often';
-  const [block] = path
-    .split('.')
-    .flatMap((step) => findBlock(message, step) ?? [])
-    .reverse();
-  if (block) return `${BLOCK_WORDS[block.kind]} “${blockWords(block)}”`;
-  return side === 'steps' ? 'The steps of the message' : 'The box of the message';
 }

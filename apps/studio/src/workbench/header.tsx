@@ -32,6 +32,7 @@ export function WorkbenchHeader({ onLaunch, flush }: WorkbenchHeaderProps) {
   const { move, isBusy } = useMoves();
   const status = useWorkbench((state) => state.status);
   const campaignState = useWorkbench((state) => state.campaignState);
+  const hasEdits = useWorkbench((state) => state.hasEdits);
   const siteId = useWorkbench((state) => state.siteId);
   const canEdit = useWorkbench((state) => state.canEdit);
   const canUndo = useWorkbench((state) => state.past.length > 0);
@@ -47,6 +48,7 @@ export function WorkbenchHeader({ onLaunch, flush }: WorkbenchHeaderProps) {
       </span>
       <CampaignName />
       <StateMark state={campaignState} />
+      {hasEdits && <span className="text-xs text-hold">◇ edits not yet published</span>}
       <p role="status" className="ml-2 text-xs text-soft">
         {canEdit ? STATUS_WORDS[status] : 'You may look; changing takes the role editor.'}
       </p>
@@ -71,7 +73,7 @@ export function WorkbenchHeader({ onLaunch, flush }: WorkbenchHeaderProps) {
         )}
         {canEdit && (
           <Button tone="main" onClick={onLaunch}>
-            Launch
+            {hasEdits ? 'Launch the edits' : 'Launch'}
           </Button>
         )}
       </div>

@@ -1,4 +1,5 @@
-import { useMutation } from '@tanstack/react-query';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import type { Campaign } from '@velarium/contract';
 import {
   documentSentence,
   type Finding,
@@ -6,14 +7,17 @@ import {
   sentenceText,
   withSavedBlocks,
 } from '@velarium/core';
+import { useState } from 'react';
 import { useNavigate } from 'react-router';
+import { campaignQuery, campaignsQuery, publishCampaign } from '../api/queries.ts';
 import { isLive } from '../board/state-mark.tsx';
-import { useMoves } from '../board/use-moves.ts';
 import { useNames } from '../board/use-names.ts';
 import { useDesign } from '../library/use-design.ts';
 import { Button } from '../ui/button.tsx';
 import { Dialog } from '../ui/dialog.tsx';
-import { tellProblem } from '../ui/toast.tsx';
+import { tell, tellProblem } from '../ui/toast.tsx';
+import { when } from '../ui/when.ts';
+import { changedWords } from './places.ts';
 import { type Side, useWorkbench, useWorkbenchStore } from './store.ts';
 
 const SIDE_OF: Readonly<Record<Finding['part'], Side>> = {
@@ -35,6 +39,15 @@ const SIDE_OF: Readonly<Record<Finding['part'], Side>> = {
   afterConversion: 'limits',
 };
 
+/** What a campaign is once it is published, which its schedule has a say in. */
+function publishedWords({ name, state, nextChangeAt }: Campaign): string {
+  if (state === 'ended') return `“${name}” is published, but its schedule is over: nobody meets it.`;
+  if (state !== 'scheduled') return `“${name}” is running.`;
+  return nextChangeAt
+    ? `“${name}” is published and begins ${when.format(new Date(nextChangeAt))}.`
+    : `“${name}” is published and waits for its schedule.`;
+}
+
 export interface LaunchDialogProps {
   readonly onClose: () => void;
   /** Saves what is unsaved; publishing waits for it. */
@@ -45,8 +58,11 @@ export interface LaunchDialogProps {
 export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
   const store = useWorkbenchStore();
   const navigate = useNavigate();
-  const { moveAndWait } = useMoves();
-  const document = useWorkbench((state) => state.document);
+  const queryClient = useQueryClient();
+  const current = useWorkbench((state) => state.document);
+  // What the sheet shows is what is published: a change that comes meanwhile is named, and looked at first.
+  const [document, setDocument] = useState(current);
+  const changed = changedWords(document, current);
   const name = useWorkbench((state) => state.name);
   const isPublished = useWorkbench((state) => isLive(state.campaignState));
   const names = useNames(useWorkbench((state) => state.siteId));
@@ -58,15 +74,21 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
   const isStopped = findings.some(({ severity }) => severity === 'stop');
   const publish = useMutation({
     mutationFn: async () => {
-      await flush().catch((error) => {
-        tellProblem(error);
-        throw error;
-      });
-      const { id, siteId } = store.getState();
-      return moveAndWait({ id, siteId, name }, 'publish');
+      await flush();
+      const { id, revision, document: saved } = store.getState();
+      // The sheet says by itself what has changed, and is to be read again.
+      return changedWords(document, saved).length > 0 ? null : publishCampaign(id, revision);
+    },
+    onError: (error) => {
+      tellProblem(error);
+      void queryClient.invalidateQueries({ queryKey: campaignQuery(store.getState().id).queryKey });
     },
     onSuccess: (campaign) => {
+      if (!campaign) return;
       store.getState().takeServer(campaign);
+      queryClient.setQueryData(campaignQuery(campaign.id).queryKey, campaign);
+      void queryClient.invalidateQueries({ queryKey: campaignsQuery(campaign.siteId).queryKey });
+      tell(publishedWords(campaign));
       onClose();
       navigate(`/sites/${campaign.siteId}/board`);
     },
@@ -77,6 +99,15 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
         <p className="border-l-2 border-sail pl-4 font-serif text-lg leading-snug">
           {sentenceText(documentSentence(document, names))}
         </p>
+        {changed.length > 0 && (
+          <div role="alert" className="grid gap-2 border border-hold p-3">
+            <p className="font-semibold">Changed since you opened it</p>
+            <p>{changed.join(', ')}</p>
+            <div>
+              <Button onClick={() => setDocument(current)}>Show it as it is now</Button>
+            </div>
+          </div>
+        )}
         {findings.length === 0 ? (
           <p className="text-clear">✓ The checks found nothing to mend.</p>
         ) : (
@@ -110,7 +141,7 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
           <Button onClick={onClose}>Not yet</Button>
           <Button
             tone="main"
-            disabled={isStopped}
+            disabled={isStopped || changed.length > 0}
             isBusy={publish.isPending}
             onClick={() => publish.mutate()}
           >

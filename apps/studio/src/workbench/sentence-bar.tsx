@@ -42,6 +42,7 @@ const CONTROLS: Readonly<Record<SentencePart, { readonly label: string; readonly
 export function SentenceBar() {
   useWishes();
   const document = useWorkbenchLater((state) => state.document);
+  const hasEdits = useWorkbench((state) => state.hasEdits);
   const names = useNames(useWorkbench((state) => state.siteId));
   const phrases = useMemo(() => documentSentence(document, names), [document, names]);
   const text = sentenceText(phrases);
@@ -56,6 +57,7 @@ export function SentenceBar() {
         className="max-h-[5.4rem] flex-1 overflow-auto font-serif text-[1.22rem] leading-[1.5]"
         aria-live="polite"
       >
+        {hasEdits && <span className="text-hold">With the edits: </span>}
         {phrases.map((phrase, position) => (
           <PhraseWords key={phrase.part ?? `between-${position}`} phrase={phrase} />
         ))}

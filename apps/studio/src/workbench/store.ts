@@ -36,6 +36,10 @@ export interface WorkbenchState {
   /** The server's count of saves that `document` grew from. */
   readonly revision: number;
   readonly savedDocument: CampaignDocument;
+  /** What the campaign said before anything was changed here: as it was opened, or as somebody else last saved it. */
+  readonly groundDocument: CampaignDocument;
+  /** Visitors meet a published version, and the draft says something else by now. */
+  readonly hasEdits: boolean;
   readonly status: SaveStatus;
   readonly past: readonly CampaignDocument[];
   readonly future: readonly CampaignDocument[];
@@ -79,11 +83,12 @@ export function createWorkbenchStore(
       const isMerged = key === lastKey && now() - lastAtMs < MERGE_MS && get().past.length > 0;
       lastKey = key;
       lastAtMs = now();
-      set(({ past, document: before, status }) => ({
+      set(({ past, document: before, status, campaignState, hasEdits }) => ({
         document,
         past: isMerged ? past : [...past, before],
         future: [],
         status: status === 'conflict' ? status : 'unsaved',
+        hasEdits: campaignState !== 'draft' || hasEdits,
       }));
     };
     return {
@@ -94,6 +99,8 @@ export function createWorkbenchStore(
       canEdit,
       document: campaign.document,
       savedDocument: campaign.document,
+      groundDocument: campaign.document,
+      hasEdits: campaign.hasUnpublishedChanges,
       revision: campaign.revision,
       status: 'saved',
       past: [],
@@ -146,11 +153,14 @@ export function createWorkbenchStore(
           revision,
           status: document === saved ? 'saved' : 'unsaved',
         })),
-      takeServer: ({ name, state, revision }) => set({ name, campaignState: state, revision }),
+      takeServer: ({ name, state, hasUnpublishedChanges }) =>
+        set({ name, campaignState: state, hasEdits: hasUnpublishedChanges }),
       takeTheirs: (theirs) =>
         set(({ past, document }) => ({
           document: theirs.document,
           savedDocument: theirs.document,
+          groundDocument: theirs.document,
+          hasEdits: theirs.hasUnpublishedChanges,
           revision: theirs.revision,
           past: [...past, document],
           future: [],
@@ -160,6 +170,7 @@ export function createWorkbenchStore(
         set(({ past, document }) => ({
           document: together,
           savedDocument: theirs.document,
+          groundDocument: theirs.document,
           revision: theirs.revision,
           past: [...past, document],
           future: [],

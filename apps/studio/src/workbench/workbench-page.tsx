@@ -8,6 +8,7 @@ import { useCanEdit } from '../app/use-session.ts';
 import { ErrorState } from '../ui/states.tsx';
 import { type Autosave, startAutosave } from './autosave.ts';
 import { ConflictDialog } from './conflict-dialog.tsx';
+import { FollowOthers } from './follow-others.tsx';
 import { WorkbenchHeader } from './header.tsx';
 import { LaunchDialog } from './launch-dialog.tsx';
 import { SentenceBar } from './sentence-bar.tsx';
@@ -45,19 +46,6 @@ function Workbench({ campaign }: { readonly campaign: Campaign }) {
     return () => saving.stop();
   }, [store, queryClient]);
 
-  // Moves made elsewhere (rest, run) come back through the query, and so do others' saves: what nobody here has
-  // changed follows them, so that a stale copy never becomes a conflict.
-  useEffect(() => {
-    const { status, revision } = store.getState();
-    if (status === 'saved' && campaign.revision > revision) store.getState().takeTheirs(campaign);
-    if (campaign.revision >= store.getState().revision) {
-      const { name, campaignState } = store.getState();
-      if (campaign.name !== name || campaign.state !== campaignState) {
-        store.setState({ name: campaign.name, campaignState: campaign.state });
-      }
-    }
-  }, [campaign, store]);
-
   const { undo, redo, openSide } = store.getState();
   useCommands('Workbench', [
     ...(canEdit ? [{ id: 'launch', label: 'Launch', keys: 'Mod+Enter', run: () => setLaunching(true) }] : []),
@@ -85,6 +73,7 @@ function Workbench({ campaign }: { readonly campaign: Campaign }) {
       </div>
       {isLaunching && <LaunchDialog onClose={() => setLaunching(false)} flush={flush} />}
       <ConflictDialog flush={flush} />
+      <FollowOthers campaign={campaign} />
     </WorkbenchProvider>
   );
 }

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { newBlock } from '../message/plain.ts';
 import { plainMessage, plainRule, someRule } from '../testing/arbitrary.ts';
 import { someMessage } from '../testing/arbitrary-message.ts';
-import { mergeDocuments } from './merge.ts';
+import { changedPlaces, mergeDocuments } from './merge.ts';
 
 const heading = (id: string, text = id) => ({ ...newBlock('heading'), id, text });
 const withBlocks = (...blocks: ReturnType<typeof heading>[]) => ({
@@ -12,6 +12,29 @@ const withBlocks = (...blocks: ReturnType<typeof heading>[]) => ({
 });
 const base = withBlocks(heading('a'), heading('b'), heading('c'));
 const texts = (document: typeof base) => document.message.steps[0]?.blocks.map(({ text }) => text);
+
+describe('the places in which two documents differ', () => {
+  it.each([
+    ['nothing', base, []],
+    [
+      'a word',
+      withBlocks(heading('a', 'A'), heading('b'), heading('c')),
+      ['message.steps.first.blocks.a.text'],
+    ],
+    ['an order', withBlocks(heading('b'), heading('a'), heading('c')), ['message.steps.first.blocks']],
+    ['one that is gone', withBlocks(heading('a'), heading('c')), ['message.steps.first.blocks.b']],
+    [
+      'one that is new, and the rule',
+      {
+        ...withBlocks(heading('a'), heading('b'), heading('c'), heading('d')),
+        rule: { ...plainRule, reach: 1 },
+      },
+      ['message.steps.first.blocks.d', 'rule.reach'],
+    ],
+  ])('%s', (_what, after, places) => {
+    expect(changedPlaces<unknown>(base, after)).toEqual(places);
+  });
+});
 
 describe('two people’s changes', () => {
   it.each([

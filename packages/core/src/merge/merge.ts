@@ -25,6 +25,10 @@ export function mergeDocuments<Document>(base: Document, mine: Document, theirs:
   return { merged: merged as Document, conflicts };
 }
 
+/** The places in which two documents differ, things with an id by their id, in the order of the documents. */
+export const changedPlaces = <Document>(before: Document, after: Document): string[] =>
+  differences(before as Value, after as Value, []);
+
 const isSame = (a: Value | undefined, b: Value | undefined) => JSON.stringify(a) === JSON.stringify(b);
 const isRecord = (value: Value | undefined): value is { readonly [key: string]: Value | undefined } =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
@@ -55,6 +59,23 @@ function merge(
   return mine;
 }
 
+const find = (list: readonly Entry[], id: string) => list.find((one) => one.id === id);
+
+function differences(before: Value | undefined, after: Value | undefined, path: readonly string[]): string[] {
+  if (isSame(before, after)) return [];
+  if (isListOfThings(before) && isListOfThings(after)) {
+    const ids = new Set([...before, ...after].map(({ id }) => id));
+    const inside = [...ids].flatMap((id) => differences(find(before, id), find(after, id), [...path, id]));
+    // The same things in another order.
+    return inside.length > 0 ? inside : [path.join('.')];
+  }
+  if (isRecord(before) && isRecord(after) && before.kind === after.kind) {
+    const keys = new Set([...Object.keys(before), ...Object.keys(after)]);
+    return [...keys].flatMap((key) => differences(before[key], after[key], [...path, key]));
+  }
+  return [path.join('.')];
+}
+
 function mergeLists(
   base: readonly Entry[],
   mine: readonly Entry[],
@@ -62,7 +83,6 @@ function mergeLists(
   path: readonly string[],
   conflicts: string[],
 ): Value {
-  const find = (list: readonly Entry[], id: string) => list.find((one) => one.id === id);
   const order = (list: readonly Entry[]) => list.map(({ id }) => id);
   // Whoever has moved things says the order; what the other has added follows its neighbour there.
   const isMineMoved = !isSame(
