@@ -223,9 +223,22 @@ describe('publishing', () => {
       return (await move(campaign, 'publish')).json<Campaign>();
     };
     const scheduled = await dated({ start: '2099-06-01T09:00' });
-    const ended = await dated({ end: '2020-01-01T00:00' });
+    const running = await dated({ end: '2099-01-01T00:00' });
+    expect(running).toMatchObject({ state: 'running', nextChangeAt: '2099-01-01T00:00:00.000Z' });
+    // Years go by.
+    await server.db.query(
+      `UPDATE campaign_version SET document = jsonb_set(document, '{rule,limits,schedule,end}', '"2020-01-01T00:00"')
+        WHERE campaign_id = $1`,
+      [running.id],
+    );
+    const ended = (await owner.ask('GET', `/campaigns/${running.id}`)).json<Campaign>();
     expect(scheduled).toMatchObject({ state: 'scheduled', nextChangeAt: '2099-06-01T08:00:00.000Z' });
     expect(ended).toMatchObject({ state: 'ended', nextChangeAt: null });
+    // What is over cannot be published: nobody would meet it.
+    expect(await dated({ end: '2020-01-01T00:00' })).toMatchObject({
+      status: 422,
+      detail: 'Its schedule is over. Choose a later end, or none.',
+    });
     expect((await move(scheduled, 'rest')).json()).toMatchObject({ state: 'resting', nextChangeAt: null });
   });
 

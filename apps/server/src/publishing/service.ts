@@ -15,6 +15,7 @@ import {
   type CompiledFrom,
   compileManifest,
   launchFindings,
+  scheduleFindings,
   sharesOf,
   withSavedBlocks,
 } from '@velarium/core';
@@ -166,7 +167,10 @@ export function createPublishingService({ db, sites, campaigns, library }: Publi
     },
 
     /** Freezes the draft as a new version and runs it; refused where the draft is not the one that was looked at. */
-    publish(actor: Actor, campaignId: string, lookedAt?: number): Promise<void> {
+    async publish(actor: Actor, campaignId: string, lookedAt?: number): Promise<void> {
+      const { workspaceId } = actor;
+      // Before the turn begins: within it there is one connection, which is its own.
+      const { timeZone } = await sites.get(workspaceId, await campaigns.siteOf(workspaceId, campaignId));
       return transition(actor, campaignId, async (manager, row) => {
         if (row.state === 'archived') throw wrongState('Take it out of the archive first.');
         if (lookedAt !== undefined && lookedAt !== row.revision)
@@ -186,6 +190,7 @@ export function createPublishingService({ db, sites, campaigns, library }: Publi
             variants: row.draft.variants.map((one) => ({ ...one, message: whole(one.message) })),
           },
           lookOf(row.draft.message.look),
+          timeZone,
         );
         const version = await campaigns.nextVersion(manager, campaignId);
         await campaigns.addVersion(manager, {
@@ -306,8 +311,9 @@ function sitePages(groups: readonly PageGroup[], pages: ReadonlyMap<string, Page
   };
 }
 
-function assertLaunchable(document: CampaignDocument, look: LookStyle): void {
-  const stops = launchFindings(document, look).filter((finding) => finding.severity === 'stop');
+function assertLaunchable(document: CampaignDocument, look: LookStyle, zone: string): void {
+  const found = [...launchFindings(document, look), ...scheduleFindings(document.rule, Date.now(), zone)];
+  const stops = found.filter((finding) => finding.severity === 'stop');
   const [first] = stops;
   if (!first) return;
   throw new ProblemError(

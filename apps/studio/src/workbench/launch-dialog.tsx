@@ -1,15 +1,17 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Campaign } from '@velarium/contract';
 import {
   documentSentence,
   type Finding,
+  inTheWay,
   launchFindings,
+  scheduleFindings,
   sentenceText,
   withSavedBlocks,
 } from '@velarium/core';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { campaignQuery, campaignsQuery, publishCampaign } from '../api/queries.ts';
+import { campaignQuery, campaignsQuery, publishCampaign, sitesQuery } from '../api/queries.ts';
 import { isLive } from '../board/state-mark.tsx';
 import { useNames } from '../board/use-names.ts';
 import { useDesign } from '../library/use-design.ts';
@@ -65,12 +67,27 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
   const changed = changedWords(document, current);
   const name = useWorkbench((state) => state.name);
   const isPublished = useWorkbench((state) => isLive(state.campaignState));
-  const names = useNames(useWorkbench((state) => state.siteId));
-  const design = useDesign(useWorkbench((state) => state.siteId));
-  const findings = launchFindings(
-    { ...document, message: withSavedBlocks(document.message, design.savedOf) },
-    design.lookOf(document.message),
-  );
+  const siteId = useWorkbench((state) => state.siteId);
+  const names = useNames(siteId);
+  const design = useDesign(siteId);
+  const { data: neighbours = [] } = useQuery(campaignsQuery(siteId));
+  const { data: sites } = useQuery(sitesQuery);
+  const zone = sites?.find((site) => site.id === siteId)?.timeZone ?? 'UTC';
+  const findings = [
+    ...scheduleFindings(document.rule, Date.now(), zone),
+    ...launchFindings(
+      { ...document, message: withSavedBlocks(document.message, design.savedOf) },
+      design.lookOf(document.message),
+    ),
+    ...inTheWay(
+      {
+        id: store.getState().id,
+        rule: document.rule,
+        messages: [document.message, ...document.variants.map((variant) => variant.message)],
+      },
+      neighbours,
+    ),
+  ];
   const isStopped = findings.some(({ severity }) => severity === 'stop');
   const publish = useMutation({
     mutationFn: async () => {

@@ -3,6 +3,7 @@ import { isInterrupting } from '../message/placement.ts';
 import { compileRegex, PatternError } from '../patterns/compile.ts';
 import type { SentencePart } from '../sentence/rule-sentence.ts';
 import { designFindings } from './design.ts';
+import { neverFindings } from './never.ts';
 
 export interface Finding {
   readonly code: string;
@@ -41,6 +42,7 @@ export function launchFindings({ message, rule, variants }: CampaignDocument, lo
       if (severity !== 'hint') add(severity, code, 'message', n === 0 ? text : `Variant ${n + 1}: ${text}`);
     }
   }
+  findings.push(...neverFindings(rule));
   if (isInterrupting(message.format) && rule.reach.devices.includes('mobile')) {
     add(
       'warn',
