@@ -75,6 +75,9 @@ describe('how many visitors an audience would hold', () => {
     expect(shareOf([seenIn], asked).inside).toBe(0);
     const again = { ...seenIn, visits: [...seenIn.visits, { ...visit, startedAtMs: 2000 }] };
     expect(shareOf([again], asked).inside).toBe(1);
+    // What was seen in the very instant in which a visit began was not seen before it.
+    const atBegin = { ...seenIn, visits: [{ ...visit, startedAtMs: 1500 }] };
+    expect(shareOf([atBegin], asked).inside).toBe(0);
   });
 
   it('says what no page told anything about, and nothing of what was told of anybody', () => {

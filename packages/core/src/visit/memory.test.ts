@@ -6,6 +6,7 @@ import {
   newMemory,
   readMemory,
   rememberShown,
+  rememberView,
   touchSession,
   writeMemory,
 } from './memory.ts';
@@ -26,6 +27,23 @@ describe('sessions', () => {
     const later = touchSession(memory, 1_000_000 + awayMs, 30, ids);
     expect(later.session.id === memory.session.id).toBe(isSame);
   });
+});
+
+it('a clock set back takes no activity back', () => {
+  const memory = touchSession(newMemory(ids, 1_000_000), 1_000_000 + 20 * MINUTE_MS, 30, ids);
+  const later = touchSession(memory, 1_000_000, 30, ids);
+  // 31 minutes after the start, 11 after the last activity.
+  expect(touchSession(later, 1_000_000 + 31 * MINUTE_MS, 30, ids).session.id).toBe(memory.session.id);
+});
+
+it('remembers the forty pages seen last, and how often each', () => {
+  const pages = Array.from({ length: 60 }, (_, n) => `/${n}`);
+  const memory = [...pages, '/30', '/61'].reduce(rememberView, newMemory(ids, 0));
+  expect(Object.keys(memory.pages)).toHaveLength(40);
+  expect(memory.pages).toMatchObject({ '/30': 2, '/59': 1, '/61': 1 });
+  expect(memory.pages).not.toHaveProperty('/20');
+  expect(memory.pages).toHaveProperty('/22');
+  expect(memory.session.views).toBe(62);
 });
 
 describe('reading what storage holds', () => {

@@ -15,7 +15,7 @@ import {
   time,
 } from '../testing/begin-page-view.ts';
 import { type Verdict, verdictSentence } from '../verdict/verdict.ts';
-import { type Memory, rememberConverted, rememberShown } from './memory.ts';
+import { type Memory, rememberClosed, rememberConverted, rememberRefused, rememberShown } from './memory.ts';
 
 describe('several at once', () => {
   it('one interrupting message at a time; the next follows when it is gone', () => {
@@ -187,6 +187,68 @@ describe('gates are asked in a fixed order', () => {
     expect(begin([campaign('a', change)]).codes(1, seen)).toEqual([code]);
   });
 
+  it('from the visitor’s record to the holdout each objects before all that come after it', () => {
+    const everything: Change = {
+      isForgetful: false,
+      afterConversion: 'ever',
+      afterNo: 'ever',
+      afterClose: 'ever',
+      stopAfterUnanswered: 1,
+      caps: [{ max: 1, per: 'ever' }],
+      moment: { triggers: [time(10)] },
+      experiment: {
+        salt: 's',
+        holdout: 10_000,
+        variants: [{ id: 'a', buckets: [[0, 10_000]] as const, message: 'f' }],
+      },
+    };
+    const seen = [rememberShown, rememberClosed, rememberRefused, rememberConverted].reduce(
+      (record, remember) =>
+        remember === rememberShown
+          ? rememberShown(record, { id: 'a', epoch: 0 }, START_MS)
+          : (remember as typeof rememberClosed)(record, 'a', START_MS),
+      memory,
+    );
+    // An answer to nothing shown since: the unanswered one is shown after it.
+    const record = rememberShown(seen, { id: 'a', epoch: 0 }, START_MS);
+    let change = everything;
+    let isOpenedBefore = true;
+    let isBusy = true;
+    let perPageView: number | null = 1;
+    let remembers = false;
+    let seconds = 1;
+    const code = () => {
+      const view = begin([campaign('a', change), campaign('b', atOnce)], {
+        limits: { perPageView },
+        remembers,
+      });
+      if (isOpenedBefore) {
+        view.onOpened('a');
+        view.gone('a', 0);
+      }
+      if (isBusy) view.onOpened('b');
+      return view.codes(seconds, record)[0];
+    };
+    const lift: [code: Verdict['code'], lifted: () => void][] = [
+      ['blocked:memory', () => (remembers = true)],
+      ['blocked:cap.converted', () => (change = { ...change, afterConversion: 'none' })],
+      ['blocked:cap.refused', () => (change = { ...change, afterNo: 'none' })],
+      ['blocked:cap.closed', () => (change = { ...change, afterClose: 'none' })],
+      ['blocked:cap.unanswered', () => (change = { ...change, stopAfterUnanswered: null })],
+      ['blocked:cap.showings', () => (change = { ...change, caps: [] })],
+      ['blocked:page.view', () => (isOpenedBefore = false)],
+      ['waiting:trigger', () => (seconds = 11)],
+      ['blocked:limit.pageView', () => (perPageView = null)],
+      ['waiting:floor', () => (isBusy = false)],
+      ['held:holdout', () => (change = { ...change, experiment: null })],
+    ];
+    for (const [expected, lifted] of lift) {
+      expect(code()).toBe(expected);
+      lifted();
+    }
+    expect(code()).toBe('ready');
+  });
+
   it('what the page tells later counts at once', () => {
     const told: { signedIn: boolean | null } = { signedIn: null };
     const view = begin([campaign('a', { ...atOnce, audience })], { told });
@@ -285,6 +347,14 @@ describe('holdout', () => {
     view.opens(1);
     expect(view.next(memory, at(2)).held).toEqual([]);
   });
+});
+
+it('on a page that nobody sees nothing comes near', () => {
+  const view = begin([campaign('a')]);
+  expect(view.next(memory, at(4)).near).toMatchObject([{ inMs: 6000 }]);
+  view.show(false, 5);
+  expect(view.next(memory, at(6)).near).toEqual([]);
+  expect(begin([campaign('a')], { isVisible: false }).next(memory, at(4)).near).toEqual([]);
 });
 
 it('a message that cannot be fetched gives way and costs no limit', () => {
