@@ -32,6 +32,25 @@ test('J16 a sign-up that fades in after 9 s, 440 by 340, once per visitor, then 
   await page.getByRole('link', { name: 'Readers', exact: true }).click();
   await say(page, 'once every 14 days');
   await expect(sentence(page)).toContainText('once every 14 days');
+  await launch(page);
+  // To the hour: 14 days are 14 times 24 hours from the showing, and a new visitor begins a count of their own.
+  const later = await visit(await newVisitor(browser), `${velarium.fell}/about`);
+  await later.pass(9.5);
+  await later.shows(1);
+  const DAY_MS = 24 * 3_600_000;
+  await later.page.clock.fastForward(13.9 * DAY_MS);
+  await later.reload();
+  await later.pass(10);
+  await later.shows(0);
+  // It is over while the page is open, so it opens there and then.
+  await later.page.clock.fastForward(0.2 * DAY_MS);
+  await later.shows(1);
+
+  await page.getByRole('link', { name: 'Readers', exact: true }).click();
   await say(page, 'every time');
   await expect(sentence(page)).toContainText('every time a page is opened');
+  await launch(page);
+  await later.reload();
+  await later.pass(10);
+  await later.shows(1);
 });

@@ -8,6 +8,12 @@ test('J19 third session, from a partner', async ({ studioPage: page, velarium, v
   // The text that depends on the visitor is looked at as two of them.
   const heading = stage(page, 'desktop').getByRole('textbox', { name: 'Heading' });
   await heading.fill('Welcome back, {{visitor.firstName|stargazer}}');
+  await page.getByRole('combobox', { name: 'Read as' }).click();
+  await page.getByRole('option', { name: 'As Ada, a member, on an article' }).click();
+  await expect(stage(page, 'desktop').getByText('Welcome back, Ada')).toBeVisible();
+  await page.getByRole('combobox', { name: 'Read as' }).click();
+  await page.getByRole('option', { name: 'As Somebody of whom nothing is known' }).click();
+  await expect(stage(page, 'desktop').getByText('Welcome back, stargazer')).toBeVisible();
   await say(page, 'at once, everywhere, on every device, every time');
   await addCondition(page, 'Sessions so far');
   await addCondition(page, 'Came with a parameter');

@@ -1,6 +1,6 @@
 import { restAll } from '../lib/api.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
-import { launch, newCampaign, openCampaign, say, sentence, stage } from '../lib/workbench.ts';
+import { launch, newCampaign, openCampaign, outline, say, sentence, stage } from '../lib/workbench.ts';
 
 test('J20 time, scroll or both; again the next day, but never after signing up', async ({
   studioPage: page,
@@ -42,8 +42,9 @@ test('J20 time, scroll or both; again the next day, but never after signing up',
   await restAll(velarium);
   await page.getByRole('link', { name: 'Board', exact: true }).first().click();
   await newCampaign(page, 'Next day', /Sky letter/);
-  const button = stage(page, 'desktop').getByRole('textbox', { name: 'Words of the button' });
-  if ((await button.count()) > 0) await button.fill('Send me the sky');
+  await outline(page).getByRole('button', { name: /^Form/ }).click();
+  await page.getByLabel('Words on the send button').fill('Write to me');
+  await expect(stage(page, 'desktop').getByRole('button', { name: 'Write to me' })).toBeVisible();
   await say(page, 'at once, everywhere, on every device, once a day');
   await expect(sentence(page)).toContainText('after a conversion it never comes again');
   await launch(page);
@@ -60,7 +61,7 @@ test('J20 time, scroll or both; again the next day, but never after signing up',
   await expect(site.dialog).toBeVisible();
   await site.page.getByLabel('Your mail address').fill('lark@example.org');
   await site.page.getByRole('checkbox').check();
-  await site.page.getByRole('button', { name: 'Send me the sky' }).click();
+  await site.page.getByRole('button', { name: 'Write to me' }).click();
   await expect(site.dialog).toContainText('Clear skies');
   await site.page.clock.fastForward('49:00:00');
   await site.reload();

@@ -27,11 +27,15 @@ export const expectOpen = async (site: SitePage) => {
   await site.pass(0.2);
   await expect(site.message).toHaveCount(1);
 };
-/** Scrolls by the wheel, as a hand does, and lets a frame pass. */
+/** Scrolls by the wheel, as a hand does, as far as the page goes, and lets a frame pass. */
 export async function wheel(site: SitePage, pixels: number): Promise<void> {
   await site.page.mouse.move(600, 400);
+  const goal = await site.page.evaluate((by) => {
+    const most = document.documentElement.scrollHeight - innerHeight;
+    return Math.max(0, Math.min(most, scrollY + by));
+  }, pixels);
   await site.page.mouse.wheel(0, pixels);
-  await site.page.waitForFunction((from) => scrollY !== from, await site.page.evaluate(() => -1));
+  await site.page.waitForFunction((at) => Math.abs(scrollY - at) < 2, goal);
   await site.pass(0.3);
 }
 export const phone = (browser: NonNullable<ReturnType<BrowserContext['browser']>>) =>

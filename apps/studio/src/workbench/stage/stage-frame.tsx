@@ -73,8 +73,7 @@ export function StageFrame(props: StageFrameProps) {
   const rendered = useRef<RenderedMessage | null>(null);
   /** What this very frame typed: it is on screen already, and drawing it again would lose the caret. */
   const typed = useRef<Message | null>(null);
-  const drawnStep = useRef<string | undefined>(undefined);
-  const drawnWith = useRef<string>('');
+  const drawnWith = useRef<readonly unknown[]>([]);
   const leaveStage = useRef<() => void>(nothing);
   const hooks = useRef(edit);
   hooks.current = edit;
@@ -102,9 +101,20 @@ export function StageFrame(props: StageFrameProps) {
   useEffect(() => {
     const document = frame.current?.contentDocument;
     if (!isReady || !document) return;
+    // All that a drawing shows beside the message, which stands there already where it was typed.
+    const withWhat = [
+      stepId,
+      design.key,
+      look,
+      factOf,
+      device,
+      site?.timeZone,
+      site?.settings.breakpoints,
+      isDark,
+    ];
     const draw = () => {
-      if (typed.current === message && drawnStep.current === stepId && drawnWith.current === design.key)
-        return;
+      const isDrawn = withWhat.every((one, n) => one === drawnWith.current[n]);
+      if (typed.current === message && isDrawn) return;
       rendered.current?.remove();
       const whole = withSavedBlocks(message, design.savedOf);
       const drawn = renderMessage(whole, {
@@ -130,9 +140,8 @@ export function StageFrame(props: StageFrameProps) {
       });
       leaveStage.current();
       leaveStage.current = isThumbnail ? nothing : putOnStage(drawn);
-      drawnWith.current = design.key;
+      drawnWith.current = withWhat;
       if (stepId) drawn.showStep(stepId);
-      drawnStep.current = stepId;
       rendered.current = drawn;
       stopEditing.current();
       stopEditing.current = nothing;
