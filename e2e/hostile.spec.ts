@@ -103,6 +103,66 @@ for (const { what, deed } of HOSTILITIES) {
   });
 }
 
+test('prototypes that write themselves as another JSON change nothing of what is kept and sent', async ({
+  velarium,
+  visitor,
+}) => {
+  await arm(velarium);
+  // Libraries that were there before JSON was gave everything a way of its own to become text.
+  await visitor.addInitScript(() => {
+    for (const prototype of [Array.prototype, String.prototype]) {
+      Object.defineProperty(prototype, 'toJSON', {
+        configurable: true,
+        value(this: unknown) {
+          return `page:${String(this)}`;
+        },
+      });
+    }
+  });
+  const site = await visit(visitor, `${velarium.fell}/journal`);
+  await site.pass(2.3);
+  await site.settle();
+  const stored = "SELECT 1 FROM event WHERE kind = 'shown' AND page = '/journal'";
+  await expect.poll(async () => (await velarium.query(stored)).length).toBe(1);
+  // And the record is one that the next page reads.
+  await site.go(`${velarium.fell}/journal`);
+  expect(
+    await site.page.evaluate(() => Object.values(localStorage).some((text) => text.includes('"views":2'))),
+  ).toBe(true);
+});
+
+test('on paper there is no message', async ({ velarium, visitor }) => {
+  await arm(velarium);
+  const site = await visit(visitor, `${velarium.fell}/shop`);
+  await site.pass(2.3);
+  await expect(site.message).toBeVisible();
+  await site.page.emulateMedia({ media: 'print' });
+  await expect(site.message).toBeHidden();
+});
+
+test('who answers where counting is blocked is counted, with the showing that was answered, and the Board stands', async ({
+  velarium,
+  visitor,
+  studioPage,
+}) => {
+  await restAll(velarium);
+  await publish(velarium, {
+    name: 'Blocked',
+    template: 'sky-letter',
+    triggers: [{ kind: 'time', seconds: 1 }],
+  });
+  await visitor.route('**/collect', (route) => route.abort());
+  const site = await visit(visitor, `${velarium.fell}/about`);
+  await site.pass(2);
+  await site.page.getByLabel('Your mail address').fill('lark@example.org');
+  await site.page.getByRole('checkbox').check();
+  await site.page.getByRole('button', { name: 'Send me the sky' }).click();
+  await expect(site.dialog).toContainText('Clear skies');
+  await studioPage.reload();
+  const row = studioPage.getByRole('listitem').filter({ hasText: 'Blocked' });
+  await expect(row.getByRole('definition')).toHaveText(['1', '1', '1', /^100\.0 %/]);
+});
+
 test('a clock that jumps back or ahead moves no moment of the page, and lifts no cap', async ({
   velarium,
   visitor,
