@@ -1,4 +1,4 @@
-import { createGunzip } from 'node:zlib';
+import { createGunzip, type Gunzip } from 'node:zlib';
 
 export interface OutsideRequest {
   /** Bytes read at most, packed and unpacked alike: past it reading stops and the connection is closed. */
@@ -84,7 +84,7 @@ async function readBody(response: Response, limit: Limit): Promise<Buffer> {
 
 /** Gathers chunks up to the limit; leaving the loop ends the stream they come from. */
 async function collect(
-  stream: AsyncIterable<Uint8Array>,
+  stream: NonNullable<Response['body']> | Gunzip,
   { mostBytes, isCut, address }: Limit,
 ): Promise<Buffer> {
   const chunks: Uint8Array[] = [];

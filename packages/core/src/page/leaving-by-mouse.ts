@@ -16,7 +16,7 @@ export interface PointerPlace {
 export interface PointerOut {
   readonly x: number;
   readonly y: number;
-  /** Whether it left the document, not into another element or a frame in it. */
+  /** It is beyond the page by now; a frame or an element inside is not. */
   readonly isOut: boolean;
   /** Beyond it lies the scroll bar. */
   readonly pageWidth: number;
