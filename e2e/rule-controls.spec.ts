@@ -24,9 +24,7 @@ test('the visit line: marks by key and by drag over the site’s curves, joined,
   await page.getByRole('radio', { name: 'Everywhere', exact: true }).check();
   await side(page, 'Moment');
   const line = page.getByRole('region', { name: 'Visit line' });
-  await expect(
-    line.getByText(/^Of [\d,]+ visits to these pages, \d+ % are still here at 0:08/),
-  ).toBeVisible();
+  await expect(line.getByText(/^Of [\d,]+ views of these pages, \d+ % are still here at 0:08/)).toBeVisible();
   await page.keyboard.press('k');
   const depth = line.getByRole('slider', { name: 'Scroll depth' });
   await depth.focus();

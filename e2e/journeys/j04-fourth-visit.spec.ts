@@ -8,6 +8,7 @@ import {
   openCampaign,
   place,
   removeTrigger,
+  saved,
   say,
   sentence,
 } from '../lib/workbench.ts';
@@ -19,6 +20,17 @@ test('J04 fourth visit: a cheaper tour for who comes the fourth time, the same b
 }) => {
   await restAll(velarium);
   await newCampaign(page, 'Cheaper night', /Fourth night/);
+  // It comes from outside the window, from near by, and from outside again.
+  await page.getByText('Motion', { exact: true }).click();
+  const travels = page.getByLabel('Travels').first();
+  await expect(travels).toHaveValue('');
+  await travels.fill('40');
+  await saved(page);
+  await travels.fill('');
+  await saved(page);
+  await page.reload();
+  await page.getByText('Motion', { exact: true }).click();
+  await expect(travels).toHaveValue('');
   await say(page, 'everywhere, not on phones, every time');
   const count = await addTrigger(page, 'A count');
   await count.getByRole('combobox', { name: 'What is counted' }).click();

@@ -66,6 +66,9 @@ test('J14 tried it already: why it does not show, and again at once without touc
   await panel.getByRole('button', { name: 'Start the visit again' }).click();
   await page.clock.runFor(300);
   await expect(row('Before you go')).toContainText('Waiting for its moment');
+  // The one that is tried comes first; the others are asked for.
+  await expect(row('In the way')).toBeHidden();
+  await panel.getByText('One other campaign of the site').click();
   await row('In the way')
     .getByRole('button', { name: /Show “In the way” now/ })
     .click();

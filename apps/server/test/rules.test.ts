@@ -207,12 +207,12 @@ describe('variants', () => {
 });
 
 describe('previews', () => {
-  const ask = (token: string, site = owner.siteKey, origin = ORIGIN) =>
+  const ask = (token: string, site = owner.siteKey, origin = ORIGIN, campaign?: string) =>
     server.edge.inject({
       method: 'POST',
       url: '/preview',
       headers: { origin, 'content-type': 'text/plain' },
-      payload: JSON.stringify({ site, token }),
+      payload: JSON.stringify({ site, token, campaign }),
     });
   const ticket = async () =>
     (await owner.ask('POST', `/sites/${owner.siteId}/previews`)).json<{ token: string }>().token;
@@ -230,6 +230,27 @@ describe('previews', () => {
     expect(Object.keys(preview.files)).toEqual([preview.manifest.campaigns[0]?.message]);
     expect((await manifest()).campaigns).toEqual([]);
     expect(answer.headers['cache-control']).toBe('no-store');
+  });
+
+  it('of one campaign show its draft among those that run, as visitors meet them', async () => {
+    const [tried, running, resting] = [
+      await createCampaign(owner),
+      await createCampaign(owner),
+      await createCampaign(owner),
+    ];
+    for (const one of [running, resting]) await publish(one);
+    await owner.ask('POST', `/campaigns/${resting.id}/rest`);
+    const { document, revision } = running;
+    await owner.ask('PUT', `/campaigns/${running.id}/draft`, {
+      revision,
+      document: { ...document, message: { ...document.message, label: 'Not yet' } },
+    });
+    const answer = await ask(await ticket(), owner.siteKey, ORIGIN, tried.id);
+    const preview: Preview = previewSchema.parse(answer.json());
+    expect(preview.campaigns.map(({ id }) => id)).toEqual([tried.id, running.id]);
+    expect(Object.values(preview.files).map(({ message }) => message.label)).not.toContain('Not yet');
+    const rested: Preview = (await ask(await ticket(), owner.siteKey, ORIGIN, resting.id)).json();
+    expect(rested.campaigns.map(({ id }) => id)).toEqual([running.id, resting.id]);
   });
 
   it.each<[what: string, spoil: (token: string) => string]>([

@@ -7,10 +7,15 @@ import { SITE_KEY } from './values.ts';
 export const previewRequestSchema = z.strictObject({
   site: z.string().regex(SITE_KEY),
   token: z.string().max(400),
+  /** The campaign that is tried: as it is drafted, beside what visitors meet. */
+  campaign: z.uuid().optional(),
 });
 export type PreviewRequest = z.infer<typeof previewRequestSchema>;
 
-/** Every campaign of the site as its draft stands, with what a panel needs to name it. */
+/**
+ * A site as it is tried: one campaign as its draft stands among those that run as they were published, or, where none is
+ * named, every draft. With what a panel needs to name them.
+ */
 export const previewSchema = z.strictObject({
   manifest: manifestSchema,
   /** Message files by the hash the manifest names them with. */

@@ -162,7 +162,7 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
     '/preview',
     { bodyLimit: LIMITS.submitBytes, schema: { body: jsonSchema(previewRequestSchema) } },
     async (request, reply) => {
-      const { site: key, token } = request.body;
+      const { site: key, token, campaign } = request.body;
       assertOrigin(request, reply, await siteOf(key));
       if (!previews.allows(token, key)) {
         throw new ProblemError(
@@ -173,7 +173,7 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
         );
       }
       reply.header('cache-control', 'no-store');
-      return services().publishing.preview(key);
+      return services().publishing.preview(key, campaign);
     },
   );
 

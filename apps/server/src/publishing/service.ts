@@ -244,15 +244,25 @@ export function createPublishingService({ db, sites, campaigns, library }: Publi
       return transition(actor, campaignId, async (_manager, row) => ({ capEpoch: row.capEpoch + 1 }));
     },
 
-    /** Every campaign of a site as its draft stands, for a page that the studio opened for a preview. */
-    async preview(siteKey: string): Promise<Preview> {
+    /**
+     * For a page that the studio opened for a preview: the campaign that is tried as its draft stands, among those that
+     * run as visitors meet them; where none is tried, every draft.
+     */
+    async preview(siteKey: string, tried?: string): Promise<Preview> {
       const site = await sites.findByKey(siteKey);
       if (!site) throw notFound('site');
-      const rows = await campaigns.notArchived(site.id);
+      const all = await campaigns.notArchived(site.id);
+      const running = new Map(
+        (await campaigns.live(db.manager, site.id)).map((one) => [one.campaignId, one]),
+      );
+      const rows = tried ? all.filter(({ id }) => id === tried || running.has(id)) : all;
       const drafted = new Map(rows.map((row) => [row.id, row.draft.rule.reach.pages]));
       const { manifest, files } = await compile(
         { ...site, pages: sitePages(await sites.groups.list(site.id), drafted) },
-        rows.map((row) => ({ id: row.id, version: 1, epoch: row.capEpoch, document: row.draft })),
+        rows.map((row) => {
+          const document = tried && row.id !== tried ? running.get(row.id)?.document : undefined;
+          return { id: row.id, version: 1, epoch: row.capEpoch, document: document ?? row.draft };
+        }),
       );
       return {
         manifest,

@@ -13,11 +13,13 @@ export interface NumberFieldProps {
   readonly placeholder?: string;
   readonly isLabelHidden?: boolean;
   readonly onChange: (value: number) => void;
+  /** Where nothing may be set: called when the field is emptied. Elsewhere an emptied field takes its value back. */
+  readonly onClear?: () => void;
 }
 
 /** A whole number that is typed or stepped by the arrow keys; what is out of bounds is taken to the nearest bound. */
 export function NumberField(props: NumberFieldProps) {
-  const { label, value, min, max, unit, step = 1, placeholder, isLabelHidden, onChange } = props;
+  const { label, value, min, max, unit, step = 1, placeholder, isLabelHidden, onChange, onClear } = props;
   const id = useId();
   const [text, setText] = useState(value === undefined ? '' : String(value));
   useEffect(() => setText(value === undefined ? '' : String(value)), [value]);
@@ -35,9 +37,9 @@ export function NumberField(props: NumberFieldProps) {
           placeholder={placeholder}
           onChange={(event) => {
             setText(event.target.value);
+            if (event.target.value.trim() === '') return onClear?.();
             const next = Number(event.target.value);
-            if (event.target.value.trim() !== '' && Number.isFinite(next) && next >= min && next <= max)
-              take(next);
+            if (Number.isFinite(next) && next >= min && next <= max) take(next);
           }}
           onBlur={() => {
             const next = Number(text);

@@ -9,12 +9,13 @@ import { useWorkbench } from './store.ts';
 const SHOWN = 10;
 
 /**
- * Opens a page of the real site with every draft on it and a panel that says why each shows or does not. Nothing of
- * it is counted, and no visitor's caps are spent.
+ * Opens a page of the real site with this draft on it, among what visitors meet, and a panel that says why it shows or
+ * does not. Nothing of it is counted, and no visitor's caps are spent.
  */
 export function TryOnSite({ flush }: { readonly flush: () => Promise<void> }) {
   const siteId = useWorkbench((state) => state.siteId);
   const site = useSite(siteId);
+  const id = useWorkbench((state) => state.id);
   const { covered, pages } = useCoverage();
   if (!site) return null;
   const origin = site.origins[0] ?? '';
@@ -26,7 +27,7 @@ export function TryOnSite({ flush }: { readonly flush: () => Promise<void> }) {
     try {
       await flush();
       const { token } = await openPreview(siteId);
-      if (tab) tab.location.href = `${origin}${path}#velarium-preview=${token}`;
+      if (tab) tab.location.href = `${origin}${path}#velarium-preview=${token}~${id}`;
     } catch (error) {
       tab?.close();
       tellProblem(error);
@@ -36,7 +37,7 @@ export function TryOnSite({ flush }: { readonly flush: () => Promise<void> }) {
     <Popover label="Try it on the site" trigger={<Button>Try it</Button>}>
       <p className="mb-2 max-w-72 text-sm text-soft">
         {covered.length > 0
-          ? 'Opens a page with all drafts on it, and says why each shows or not. Nothing is counted.'
+          ? 'Opens a page with this draft on it, and says why it shows or not. Nothing is counted.'
           : 'Its rule covers no page yet; open any page to see what it says there.'}
       </p>
       <ul className="grid max-h-72 gap-px overflow-auto">

@@ -21,8 +21,8 @@ interface OpenPreview {
 const SILENT: EventOutbox = { add: () => {}, start: () => {} };
 
 /**
- * Takes up a preview: the site's campaigns as their drafts stand, a visit of its own, and a panel that says what
- * each of them is waiting for. `undefined` when the token is refused; the page then goes on as for anybody.
+ * Takes up a preview: the campaign that is tried as its draft stands, among those that run; a visit of its own, and a
+ * panel that says what each of them is waiting for. `undefined` when the token is refused; the page then goes on as for anybody.
  */
 export async function openPreview(
   script: SiteScript,
@@ -30,9 +30,10 @@ export async function openPreview(
   loadPart: LoadPart,
 ): Promise<OpenPreview | undefined> {
   const { edge, key } = script;
+  const [ticket, tried] = token.split('~');
   const response = await fetch(`${edge}/preview`, {
     method: 'POST',
-    body: toJson({ site: key, token }),
+    body: toJson({ site: key, token: ticket, campaign: tried }),
     credentials: 'omit',
   });
   const leave = () => {
@@ -63,7 +64,7 @@ export async function openPreview(
     outbox: SILENT,
     load,
     draw: (visit) =>
-      drawPanel(visit, campaigns, {
+      drawPanel(visit, campaigns, tried, {
         leave,
         startAgain() {
           storage.write(recordName(key), '');

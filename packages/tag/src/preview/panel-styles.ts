@@ -1,6 +1,10 @@
 /** The panel's sheet: linen paper, ink and hairlines, as the studio has them. */
 export const PANEL_STYLES = `
 :host{all:initial!important;position:fixed!important;inset-block-end:12px!important;inset-inline-start:12px!important;z-index:2147483600!important;contain:layout style!important}
+:host([data-corner$=end]){inset-inline:auto 12px!important}
+:host([data-corner^=top]){inset-block:12px auto!important}
+summary{cursor:pointer;padding-block:4px}
+summary:focus-visible{outline:2px solid #b4541a;outline-offset:2px}
 *{box-sizing:border-box;margin:0;padding:0;font:inherit}
 section{inline-size:min(340px,calc(100vw - 24px));max-block-size:min(440px,calc(100vh - 24px));overflow:auto;display:grid;gap:8px;padding:12px 14px;background:#faf6ec;color:#1f2a3d;border:1px solid #1f2a3d;border-radius:6px;box-shadow:0 8px 30px #0004;font:13px/1.4 ui-sans-serif,system-ui,sans-serif;font-variant-numeric:tabular-nums}
 section[data-folded]>:not(header){display:none}

@@ -59,9 +59,25 @@ export function drawEnded(leave: () => void): void {
   ]);
 }
 
-/** Draws over the page what every campaign of the site answers, as it changes. */
-export function drawPanel(visit: Visit, campaigns: Preview['campaigns'], actions: PanelActions): void {
+/**
+ * Draws over the page what the campaign that is tried answers, as it changes, and in a fold what the others do. It stands
+ * in a corner where no message is.
+ */
+export function drawPanel(
+  visit: Visit,
+  campaigns: Preview['campaigns'],
+  tried: string | undefined,
+  actions: PanelActions,
+): void {
   const list = element(document, 'ul');
+  const others = element(document, 'ul');
+  const count = campaigns.filter(({ id }) => id !== tried).length;
+  const fold = element(document, 'details', {}, [
+    element(document, 'summary', {}, [
+      count === 1 ? 'One other campaign of the site' : `${count} other campaigns of the site`,
+    ]),
+    others,
+  ]);
   const rows = new Map<string, ReturnType<typeof drawRow>>();
   const toggle = button('Fold', 'Fold the panel', () => {
     const isFolded = section.toggleAttribute('data-folded');
@@ -72,15 +88,18 @@ export function drawPanel(visit: Visit, campaigns: Preview['campaigns'], actions
   const section = element(document, 'section', { 'aria-label': 'Velarium preview' }, [
     element(document, 'header', {}, [element(document, 'h2', {}, ['Preview of this visit']), toggle]),
     element(document, 'p', {}, [
-      'Drafts as they stand. Nothing here is counted, and no visitor’s caps are spent.',
+      tried
+        ? 'As it is drafted, among what visitors meet. Nothing here is counted, and no visitor’s caps are spent.'
+        : 'Drafts as they stand. Nothing here is counted, and no visitor’s caps are spent.',
     ]),
     list,
+    ...(tried && count > 0 ? [fold] : []),
     element(document, 'footer', {}, [
       button('Start the visit again', 'Start the visit again, as a new visitor', actions.startAgain),
       button('Leave the preview', 'Leave the preview', actions.leave),
     ]),
   ]);
-  attach([section]);
+  const host = attach([section]);
 
   const drawRow = (campaign: ManifestCampaign) => {
     const name = campaigns.find(({ id }) => id === campaign.id)?.name ?? campaign.id;
@@ -92,7 +111,7 @@ export function drawPanel(visit: Visit, campaigns: Preview['campaigns'], actions
       why,
       button('Show it now', `Show “${name}” now`, () => visit.showNow(campaign)),
     ]);
-    list.append(row);
+    (tried && campaign.id !== tried ? others : list).append(row);
     return { row, mark, why };
   };
 
@@ -109,8 +128,34 @@ export function drawPanel(visit: Visit, campaigns: Preview['campaigns'], actions
     });
   };
   const nameOf = (id: string) => campaigns.find((one) => one.id === id)?.name ?? 'another message';
-  look();
-  setInterval(look, EVERY_MS);
+  const step = () => {
+    look();
+    standClear(host, section);
+  };
+  step();
+  setInterval(step, EVERY_MS);
+}
+
+const CORNERS = ['bottom-start', 'bottom-end', 'top-start', 'top-end'];
+
+/** Moves the panel to the first corner in which it lies over no message; where there is none it stays. */
+function standClear(host: HTMLElement, section: Element): void {
+  const boxes = [...document.querySelectorAll('velarium-message')].flatMap(
+    ({ shadowRoot }) => shadowRoot?.querySelector('.box')?.getBoundingClientRect() ?? [],
+  );
+  const isClear = () => {
+    const { left, right, top, bottom } = section.getBoundingClientRect();
+    return boxes.every(
+      (box) => box.right <= left || box.left >= right || box.bottom <= top || box.top >= bottom,
+    );
+  };
+  if (isClear()) return;
+  const before = host.dataset.corner ?? CORNERS[0];
+  for (const corner of CORNERS) {
+    host.dataset.corner = corner;
+    if (isClear()) return;
+  }
+  host.dataset.corner = before;
 }
 
 /** The verdict's sentence, with the name of the one that stands in the way. */

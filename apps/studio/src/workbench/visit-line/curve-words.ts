@@ -10,7 +10,7 @@ const ON: Readonly<Record<Device | 'any', string>> = {
   mobile: 'phone ',
 };
 
-/** `Of 812 phone visits to these pages, 64 % are still here at 0:10 and 41 % get to 50 %.` */
+/** `Of 812 phone views of these pages, 64 % are still here at 0:10 and 41 % get to 50 %.` */
 export function curveWords(
   curves: Curves,
   { of, device }: CurveChoice,
@@ -20,13 +20,13 @@ export function curveWords(
 ): string {
   if (!curves.isCovering) {
     return group === undefined
-      ? 'It covers no page yet, so there are no visits to show.'
-      : `No known page is in ${group}, so there are no visits to show.`;
+      ? 'It covers no page yet, so there are no page views to show.'
+      : `No known page is in ${group}, so there are no page views to show.`;
   }
   if (curves.hasFailed) return 'The curves could not be loaded.';
   if (curves.isPending) return 'Loading the curves …';
-  if (curves.visits === 0) return 'No visit of this kind was measured in the last 30 days.';
-  const visits = `${ON[device]}visits to ${group ?? (of === 'site' ? 'the site' : 'these pages')}`;
+  if (curves.views === 0) return 'No page view of this kind was measured in the last 30 days.';
+  const views = `${ON[device]}views of ${group ?? (of === 'site' ? 'the site' : 'these pages')}`;
   const still = second === null ? undefined : shareAt(curves.seconds, second);
   const deep = depth === undefined ? undefined : shareAt(curves.depth, depth);
   const parts = [
@@ -35,8 +35,8 @@ export function curveWords(
       : [`${percent(still)} are still here at ${clock(second)}`]),
     ...(deep === undefined ? [] : [`${percent(deep)} get to ${depth} %`]),
   ];
-  const count = curves.visits.toLocaleString('en-GB');
+  const count = curves.views.toLocaleString('en-GB');
   return parts.length === 0
-    ? `${count} ${visits} in 30 days.`
-    : `Of ${count} ${visits}, ${parts.join(' and ')}.`;
+    ? `${count} ${views} in 30 days.`
+    : `Of ${count} ${views}, ${parts.join(' and ')}.`;
 }

@@ -16,14 +16,14 @@ export interface CurveChoice {
 export interface Curves {
   readonly seconds: readonly CurvePoint[];
   readonly depth: readonly CurvePoint[];
-  readonly visits: number;
+  readonly views: number;
   readonly isPending: boolean;
   readonly hasFailed: boolean;
-  /** Whether any page is covered at all, so that there are visits to speak of. */
+  /** Whether any page is covered at all, so that there are page views to speak of. */
   readonly isCovering: boolean;
 }
 
-/** The site's own curves: how many visits are still there at each second, and at each depth. */
+/** The site's own curves: how many page views are still there at each second, and at each depth. */
 export function useCurves({ of, device }: CurveChoice): Curves {
   const siteId = useWorkbench((state) => state.siteId);
   const group = of === 'covered' || of === 'site' ? null : of;
@@ -50,7 +50,7 @@ export function useCurves({ of, device }: CurveChoice): Curves {
     () => ({
       seconds: data ? survivalCurve(data.seconds, STAY_SECONDS) : [],
       depth: data ? survivalCurve(data.depth, STAY_DEPTHS) : [],
-      visits: data?.seconds.reduce((sum, count) => sum + count, 0) ?? 0,
+      views: data?.seconds.reduce((sum, count) => sum + count, 0) ?? 0,
       isPending: isPending && (isWhole || covered.length > 0),
       hasFailed: error !== null,
       isCovering: isWhole || covered.length > 0,

@@ -129,6 +129,7 @@ function MotionPart({ label, motion, onChange, onPlay }: MotionPartProps) {
               min={0}
               max={1000}
               onChange={(distance) => set({ distance })}
+              onClear={() => set({ distance: null })}
             />
           )}
         </div>
