@@ -9,5 +9,6 @@ export { createViewable } from './page/viewable.ts';
 export { createKeyReader } from './pages/page-key.ts';
 export type { Fact } from './triggers/trigger.ts';
 export * from './visit/memory.ts';
-export { createPageView, type Now, type PageView, type PageViewFacts } from './visit/page-view.ts';
+export { createPageView, type Now, type PageView } from './visit/page-view.ts';
 export { toJson } from './visit/to-json.ts';
+export type { PageViewFacts } from './visit/visitor-facts.ts';

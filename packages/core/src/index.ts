@@ -13,6 +13,7 @@ export * from './checks/ago-words.ts';
 export * from './checks/close-sign.ts';
 export * from './checks/contrast.ts';
 export * from './checks/design.ts';
+export * from './checks/finding.ts';
 export * from './checks/in-the-way.ts';
 export * from './checks/launch.ts';
 export * from './checks/measure.ts';

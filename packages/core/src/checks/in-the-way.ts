@@ -2,7 +2,7 @@ import type { CampaignSummary, Pages, Rule, Trigger } from '@velarium/contract';
 import { hasRoom } from '../arbitration/arbitration.ts';
 import { cellsOf, type PlacedMessage } from '../arbitration/cells.ts';
 import { PLAIN_STYLE } from '../message/plain.ts';
-import type { Finding } from './launch.ts';
+import type { Finding } from './finding.ts';
 
 /** A campaign as far as its neighbours are concerned. */
 export type Neighbour = Pick<CampaignSummary, 'id' | 'name' | 'state' | 'format' | 'anchor' | 'rule'>;

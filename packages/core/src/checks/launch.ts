@@ -1,19 +1,9 @@
 import type { CampaignDocument, LookStyle, PageRule } from '@velarium/contract';
 import { isInterrupting } from '../message/placement.ts';
 import { compileRegex, PatternError } from '../patterns/compile.ts';
-import type { SentencePart } from '../sentence/rule-sentence.ts';
 import { designFindings } from './design.ts';
+import type { Finding } from './finding.ts';
 import { neverFindings } from './never.ts';
-
-export interface Finding {
-  readonly code: string;
-  /** `stop` forbids publishing; `warn` is worth a look. */
-  readonly severity: 'stop' | 'warn';
-  /** What is wrong and how to mend it. */
-  readonly text: string;
-  /** Where it is mended. */
-  readonly part: SentencePart | 'message';
-}
 
 /** The checks before publishing, most serious first. An empty list means nothing was found. */
 export function launchFindings({ message, rule, variants }: CampaignDocument, look: LookStyle): Finding[] {

@@ -2,7 +2,7 @@ import type { Audience, Condition, Device, Pages, Rule, Trigger } from '@velariu
 import { DEVICES } from '@velarium/contract';
 import { compare } from '../audience/compare.ts';
 import { nextChange, scheduleState } from '../schedule/schedule.ts';
-import type { Finding } from './launch.ts';
+import type { Finding } from './finding.ts';
 
 const DEVICE_WORDS: Readonly<Record<Device, string>> = {
   desktop: 'a desktop',

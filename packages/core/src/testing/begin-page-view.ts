@@ -14,8 +14,9 @@ import type { Fact } from '../triggers/trigger.ts';
 import { explain } from '../visit/explain.ts';
 import { EXTRAS } from '../visit/extras.ts';
 import { type Memory, newMemory } from '../visit/memory.ts';
-import { createPageView, type PageViewFacts } from '../visit/page-view.ts';
+import { createPageView } from '../visit/page-view.ts';
 import { RARE } from '../visit/rare.ts';
+import type { PageViewFacts } from '../visit/visitor-facts.ts';
 import { plainSettings } from './arbitrary.ts';
 
 /** A page view with everything plain, of which a test says only what it is about. Seconds are since its beginning. */

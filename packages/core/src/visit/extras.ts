@@ -4,8 +4,7 @@ import type { PageKeys } from '../pages/page-key.ts';
 import { isOnPage, type PageFacts, pageAddress } from '../pages/page-rule.ts';
 import { isMetBy } from '../triggers/trigger.ts';
 import type { Memory } from './memory.ts';
-import type { PageViewFacts } from './page-view.ts';
-import { visitorFacts } from './visitor-facts.ts';
+import { type PageViewFacts, visitorFacts } from './visitor-facts.ts';
 
 /**
  * The laws that many sites never use: triggers beyond time, audiences, page rules beyond exact pages. The tag loads them

@@ -1,10 +1,8 @@
-import type { Browser, Device, Manifest, ManifestCampaign, System } from '@velarium/contract';
+import type { Device, Manifest, ManifestCampaign } from '@velarium/contract';
 import { hasRoom } from '../arbitration/arbitration.ts';
-import type { VisitorFacts } from '../audience/audience.ts';
 import { decideCaps } from '../caps/caps.ts';
 import { decideSiteLimits } from '../limits/site-limits.ts';
 import type { PageIndex } from '../manifest/page-index.ts';
-import type { PageFacts } from '../pages/page-rule.ts';
 import { createMomentState, type MomentState } from '../triggers/moment.ts';
 import type { TriggerTimes } from '../triggers/times.ts';
 import type { Fact } from '../triggers/trigger.ts';
@@ -12,6 +10,7 @@ import type { Verdict } from '../verdict/verdict.ts';
 import type { Extras } from './extras.ts';
 import type { Memory } from './memory.ts';
 import type { Rare } from './rare.ts';
+import type { PageViewFacts } from './visitor-facts.ts';
 
 /** Two clocks: the wall decides caps and schedules, the ticks measure time on page, so a clock that jumps disturbs neither. */
 export interface Now {
@@ -19,20 +18,6 @@ export interface Now {
   readonly wallMs: number;
   /** Milliseconds from any start, never running backwards. */
   readonly ticksMs: number;
-}
-
-/** What the page and the browser tell of page and visitor; memory adds the rest. All may change at any moment. */
-export interface PageViewFacts extends PageFacts {
-  readonly signedIn: boolean | null;
-  readonly basket: VisitorFacts['basket'];
-  readonly attributes: VisitorFacts['attributes'];
-  readonly languages: VisitorFacts['languages'];
-  readonly country: string | null;
-  readonly browser: Browser;
-  readonly system: System;
-  readonly source: VisitorFacts['source'];
-  /** IANA name of the visitor's time zone. */
-  readonly timeZone: () => string;
 }
 
 export interface NextStep {

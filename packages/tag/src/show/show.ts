@@ -11,11 +11,11 @@ import {
 } from '@velarium/core/decide';
 import { type AnswerPart, type Answers, renderMessage } from '@velarium/render';
 import type { Topic } from '../api.ts';
+import type * as Further from '../further.ts';
 import { all } from '../observe/on.ts';
 import { onViewable } from '../page/on-viewable.ts';
 import type { SiteScript } from '../site-script.ts';
 import { isLive, STALE_MS } from './is-live.ts';
-import type { Loaded } from './load.ts';
 
 /** What a shown message may do to the visit it belongs to. */
 interface ShowContext {
@@ -32,7 +32,7 @@ interface ShowContext {
   readonly facts: () => PageViewFacts;
   readonly script: SiteScript;
   readonly form: AnswerPart | undefined;
-  readonly further: Loaded['further'];
+  readonly further: (typeof Further)['further'] | undefined;
   /** Gone for good. */
   readonly onGone: () => void;
 }
