@@ -28,9 +28,10 @@ export function FollowOthers({ campaign }: { readonly campaign: Campaign }) {
   const [replaced, setReplaced] = useState<Replaced>();
 
   useEffect(() => {
+    // While something is being changed here nothing is followed: saving it tells of the other's save.
+    if (status !== 'saved') return;
     const { revision, name, campaignState, hasEdits, document, groundDocument } = store.getState();
-    // What is being changed here is not followed: saving it tells of the other's save.
-    if (status === 'saved' && campaign.revision > revision) {
+    if (campaign.revision > revision) {
       const { merged, conflicts } = mergeDocuments(groundDocument, document, campaign.document);
       store.getState().takeTheirs(campaign);
       if (conflicts.length > 0)
