@@ -9,7 +9,7 @@
 import { spawn } from 'node:child_process';
 import { cpSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
-import ts from 'typescript';
+import { parseSync } from '@swc/core';
 import { ROOT } from './lib/root.mjs';
 
 const [count, seed] = [Number(process.argv[2] ?? 200), Number(process.argv[3] ?? 1)];
@@ -33,37 +33,46 @@ const MISTAKES = new Map([
   ['%', '*'],
 ]);
 
-/** Every place of a file that can be broken: from, to, and what is put there. */
+/** Every place of a file that can be broken: from, to (bytes), and what is put there. */
 function placesIn(file) {
-  const text = readFileSync(`${CORE}/${file}`, 'utf8');
-  const source = ts.createSourceFile(file, text, ts.ScriptTarget.ES2022, true);
+  const text = readFileSync(`${CORE}/${file}`);
+  // Spans go on from file to file; an empty statement before everything says where this one begins.
+  const module = parseSync(`;${text}`, { syntax: 'typescript', target: 'es2022' });
+  const begin = module.span.start + 1;
   const places = [];
-  const put = (node, wrong) =>
-    places.push({ file, from: node.getStart(source), to: node.getEnd(), right: node.getText(source), wrong });
+  const put = (from, to, wrong) =>
+    places.push({
+      file,
+      from,
+      to,
+      wrong,
+      right: text.subarray(from, to).toString(),
+      line: text.subarray(0, from).toString().split('\n').length,
+    });
+  const at = ({ span }) => [span.start - begin, span.end - begin];
+  const words = (node) => text.subarray(...at(node)).toString();
   const visit = (node) => {
-    if (ts.isTypeNode(node) || ts.isInterfaceDeclaration(node) || ts.isTypeAliasDeclaration(node)) return;
-    if (ts.isBinaryExpression(node)) {
-      const sign = node.operatorToken.getText(source);
-      const isText = [node.left, node.right].some(
-        (one) => ts.isStringLiteralLike(one) || ts.isTemplateExpression(one),
+    if (Array.isArray(node)) return node.forEach(visit);
+    if (typeof node !== 'object' || node === null || /^Ts(?!As|NonNull|Satisfies|Const)/.test(node.type))
+      return;
+    if (node.type === 'BinaryExpression') {
+      const wrong = MISTAKES.get(node.operator);
+      const isText = [node.left, node.right].some(({ type }) =>
+        /^(StringLiteral|TemplateLiteral)$/.test(type),
       );
-      const wrong = MISTAKES.get(sign);
-      if (wrong && !(sign === '+' && isText)) put(node.operatorToken, wrong);
+      const between = at(node.left)[1];
+      const from = text.indexOf(node.operator, between);
+      if (wrong && !(node.operator === '+' && isText)) put(from, from + node.operator.length, wrong);
     }
-    if (ts.isNumericLiteral(node)) put(node, String(Number(node.text.replaceAll('_', '')) + 1));
-    if (node.kind === ts.SyntaxKind.TrueKeyword) put(node, 'false');
-    if (node.kind === ts.SyntaxKind.FalseKeyword) put(node, 'true');
-    if (ts.isPrefixUnaryExpression(node) && node.operator === ts.SyntaxKind.ExclamationToken)
-      put(node, node.operand.getText(source));
-    if (ts.isConditionalExpression(node)) put(node.condition, `!(${node.condition.getText(source)})`);
-    if (ts.isIfStatement(node)) put(node.expression, 'false');
-    ts.forEachChild(node, visit);
+    if (node.type === 'NumericLiteral') put(...at(node), String(node.value + 1));
+    if (node.type === 'BooleanLiteral') put(...at(node), String(!node.value));
+    if (node.type === 'UnaryExpression' && node.operator === '!') put(...at(node), words(node.argument));
+    if (node.type === 'ConditionalExpression') put(...at(node.test), `!(${words(node.test)})`);
+    if (node.type === 'IfStatement') put(...at(node.test), 'false');
+    Object.values(node).forEach(visit);
   };
-  visit(source);
-  return places.map((place) => ({
-    ...place,
-    line: source.getLineAndCharacterOfPosition(place.from).line + 1,
-  }));
+  visit(module.body);
+  return places;
 }
 
 /** Numbers that are the same for the same seed. Source: mulberry32 (public domain), from memory. */
@@ -112,15 +121,20 @@ async function work(name) {
   const copy = `${ROOT}/.velarium/mutants/${name}`;
   rmSync(copy, { recursive: true, force: true });
   cpSync(`${ROOT}/packages/core`, `${copy}/packages/core`, { recursive: true });
+  cpSync(`${ROOT}/tsconfig.base.json`, `${copy}/tsconfig.base.json`);
   cpSync(`${ROOT}/docs`, `${copy}/docs`, { recursive: true });
   writeFileSync(
     `${copy}/vitest.config.mjs`,
     `export default { test: { include: ['packages/core/src/**/*.test.ts'], setupFiles: ['${ROOT}/scripts/lib/seed.mjs'], maxWorkers: 1, testTimeout: 30000 } };`,
   );
+  // What fails unbroken would count as noticed.
+  if (!(await passes(copy, 'index.ts')))
+    throw new Error('mutate: the core fails its tests before anything is broken');
   for (let place = chosen.pop(); place; place = chosen.pop()) {
     const path = `${copy}/packages/core/src/${place.file}`;
-    const text = readFileSync(path, 'utf8');
-    writeFileSync(path, text.slice(0, place.from) + place.wrong + text.slice(place.to));
+    const text = readFileSync(path);
+    const [before, after] = [text.subarray(0, place.from), text.subarray(place.to)];
+    writeFileSync(path, Buffer.concat([before, Buffer.from(place.wrong), after]));
     if (await passes(copy, place.file)) {
       survived++;
       console.log(`survived  ${place.file}:${place.line}  ${place.right}  →  ${place.wrong}`);

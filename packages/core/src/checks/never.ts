@@ -85,7 +85,7 @@ const SINGLE: Readonly<Partial<Record<Condition['kind'], string>>> = {
   browser: 'using two browsers at once',
   system: 'using two systems at once',
 };
-/** Compared with a count of things; what no count can meet is found by trying those that matter. */
+/** Compared with a count of things. */
 const COUNTED = ['sessions', 'views', 'basketItems'] as const;
 type Counted = Extract<Condition, { kind: (typeof COUNTED)[number] }>;
 
@@ -105,10 +105,10 @@ function contradiction({ match, groups }: Audience): string | undefined {
   for (const kind of COUNTED) {
     const asked = must.filter((condition): condition is Counted => condition.kind === kind);
     if (asked.length < 2) continue;
-    const counts = asked.flatMap(({ count }) => [count, count + 1]);
     const isMet = (count: number) =>
       asked.every((condition) => compare(count, condition.comparison, condition.count));
-    if (![0, ...counts].some(isMet)) return 'no count is as many and as few as is asked for';
+    // Where any count is met by all, one of those that are named is.
+    if (!asked.some(({ count }) => isMet(count))) return 'no count is as many and as few as is asked for';
   }
   return undefined;
 }
