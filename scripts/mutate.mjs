@@ -7,6 +7,7 @@
  * docs/testing.md.
  */
 import { spawn } from 'node:child_process';
+import { createHash } from 'node:crypto';
 import { cpSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { parseSync } from '@swc/core';
@@ -75,25 +76,17 @@ function placesIn(file) {
   return places;
 }
 
-/** Numbers that are the same for the same seed. Source: mulberry32 (public domain), from memory. */
-function numbers(state) {
-  let at = state;
-  return () => {
-    at = (at + 0x6d2b79f5) | 0;
-    let mixed = Math.imul(at ^ (at >>> 15), 1 | at);
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 2 ** 32;
-  };
-}
+/** Where in the row a place comes: any order will do that is the same for the same seed. */
+const orderOf = ({ file, from, wrong }) =>
+  createHash('sha256').update([seed, file, from, wrong].join(' ')).digest('hex');
 
 const files = readdirSync(CORE, { recursive: true }).filter(
   (name) => name.endsWith('.ts') && !/\.test\.ts$|^testing\/|^templates\//.test(name),
 );
-const random = numbers(seed);
 const chosen = files
   .flatMap(placesIn)
-  .map((place) => ({ place, at: random() }))
-  .sort((a, b) => a.at - b.at)
+  .map((place) => ({ place, order: orderOf(place) }))
+  .sort((a, b) => (a.order < b.order ? -1 : 1))
   .slice(0, count)
   .map(({ place }) => place);
 

@@ -30,7 +30,7 @@ export function FollowOthers({ campaign }: { readonly campaign: Campaign }) {
   useEffect(() => {
     // While something is being changed here nothing is followed: saving it tells of the other's save.
     if (status !== 'saved') return;
-    const { revision, name, campaignState, hasEdits, document, groundDocument } = store.getState();
+    const { revision, document, groundDocument } = store.getState();
     if (campaign.revision > revision) {
       const { merged, conflicts } = mergeDocuments(groundDocument, document, campaign.document);
       store.getState().takeTheirs(campaign);
@@ -41,11 +41,8 @@ export function FollowOthers({ campaign }: { readonly campaign: Campaign }) {
           `Somebody else has changed this campaign: ${changedWords(document, campaign.document).join(', ')}.`,
         );
     }
-    const isNews =
-      campaign.name !== name ||
-      campaign.state !== campaignState ||
-      campaign.hasUnpublishedChanges !== hasEdits;
-    if (campaign.revision === store.getState().revision && isNews) store.getState().takeServer(campaign);
+    // Moves made elsewhere (rest, run, a new name) come the same way.
+    if (campaign.revision === store.getState().revision) store.getState().takeServer(campaign);
   }, [campaign, status, store]);
 
   return (

@@ -8,7 +8,7 @@ import { isLive, StateMark } from '../board/state-mark.tsx';
 import { useMoves } from '../board/use-moves.ts';
 import { Button, IconButton } from '../ui/button.tsx';
 import { tellProblem } from '../ui/toast.tsx';
-import { type SaveStatus, useWorkbench, useWorkbenchStore } from './store.ts';
+import { hasEdits, type SaveStatus, useWorkbench, useWorkbenchStore } from './store.ts';
 import { TryOnSite } from './try-on-site.tsx';
 import { WhoIsHere } from './who-is-here.tsx';
 
@@ -32,7 +32,7 @@ export function WorkbenchHeader({ onLaunch, flush }: WorkbenchHeaderProps) {
   const { move, isBusy } = useMoves();
   const status = useWorkbench((state) => state.status);
   const campaignState = useWorkbench((state) => state.campaignState);
-  const hasEdits = useWorkbench((state) => state.hasEdits);
+  const isEdited = useWorkbench(hasEdits);
   const siteId = useWorkbench((state) => state.siteId);
   const canEdit = useWorkbench((state) => state.canEdit);
   const canUndo = useWorkbench((state) => state.past.length > 0);
@@ -48,7 +48,7 @@ export function WorkbenchHeader({ onLaunch, flush }: WorkbenchHeaderProps) {
       </span>
       <CampaignName />
       <StateMark state={campaignState} />
-      {hasEdits && <span className="text-xs text-hold">◇ edits not yet published</span>}
+      {isEdited && <span className="text-xs text-hold">◇ edits not yet published</span>}
       <p role="status" className="ml-2 text-xs text-soft">
         {canEdit ? STATUS_WORDS[status] : 'You may look; changing takes the role editor.'}
       </p>
@@ -73,7 +73,7 @@ export function WorkbenchHeader({ onLaunch, flush }: WorkbenchHeaderProps) {
         )}
         {canEdit && (
           <Button tone="main" onClick={onLaunch}>
-            {hasEdits ? 'Launch the edits' : 'Launch'}
+            {isEdited ? 'Launch the edits' : 'Launch'}
           </Button>
         )}
       </div>

@@ -16,7 +16,7 @@ import { PagesControl } from './controls/pages/pages-control.tsx';
 import { PauseControl } from './controls/pause-control.tsx';
 import { PlaceControl } from './controls/place-control.tsx';
 import { ClosingControl } from './message/box/close-fold.tsx';
-import { useWorkbench, useWorkbenchLater } from './store.ts';
+import { hasEdits, useWorkbench, useWorkbenchLater } from './store.ts';
 import { useWishes } from './use-wishes.ts';
 
 /** What each phrase opens. */
@@ -42,7 +42,7 @@ const CONTROLS: Readonly<Record<SentencePart, { readonly label: string; readonly
 export function SentenceBar() {
   useWishes();
   const document = useWorkbenchLater((state) => state.document);
-  const hasEdits = useWorkbench((state) => state.hasEdits);
+  const isEdited = useWorkbench(hasEdits);
   const names = useNames(useWorkbench((state) => state.siteId));
   const phrases = useMemo(() => documentSentence(document, names), [document, names]);
   const text = sentenceText(phrases);
@@ -57,7 +57,7 @@ export function SentenceBar() {
         className="max-h-[5.4rem] flex-1 overflow-auto font-serif text-[1.22rem] leading-[1.5]"
         aria-live="polite"
       >
-        {hasEdits && <span className="text-hold">With the edits: </span>}
+        {isEdited && <span className="text-hold">With the edits: </span>}
         {phrases.map((phrase, position) => (
           <PhraseWords key={phrase.part ?? `between-${position}`} phrase={phrase} />
         ))}

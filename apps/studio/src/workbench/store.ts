@@ -38,8 +38,8 @@ export interface WorkbenchState {
   readonly savedDocument: CampaignDocument;
   /** What the campaign said before anything was changed here: as it was opened, or as somebody else last saved it. */
   readonly groundDocument: CampaignDocument;
-  /** Visitors meet a published version, and the draft says something else by now. */
-  readonly hasEdits: boolean;
+  /** Whether the server's draft says something the published version does not. */
+  readonly hasUnpublishedChanges: boolean;
   readonly status: SaveStatus;
   readonly past: readonly CampaignDocument[];
   readonly future: readonly CampaignDocument[];
@@ -83,12 +83,11 @@ export function createWorkbenchStore(
       const isMerged = key === lastKey && now() - lastAtMs < MERGE_MS && get().past.length > 0;
       lastKey = key;
       lastAtMs = now();
-      set(({ past, document: before, status, campaignState, hasEdits }) => ({
+      set(({ past, document: before, status }) => ({
         document,
         past: isMerged ? past : [...past, before],
         future: [],
         status: status === 'conflict' ? status : 'unsaved',
-        hasEdits: campaignState !== 'draft' || hasEdits,
       }));
     };
     return {
@@ -100,7 +99,7 @@ export function createWorkbenchStore(
       document: campaign.document,
       savedDocument: campaign.document,
       groundDocument: campaign.document,
-      hasEdits: campaign.hasUnpublishedChanges,
+      hasUnpublishedChanges: campaign.hasUnpublishedChanges,
       revision: campaign.revision,
       status: 'saved',
       past: [],
@@ -154,13 +153,13 @@ export function createWorkbenchStore(
           status: document === saved ? 'saved' : 'unsaved',
         })),
       takeServer: ({ name, state, hasUnpublishedChanges }) =>
-        set({ name, campaignState: state, hasEdits: hasUnpublishedChanges }),
+        set({ name, campaignState: state, hasUnpublishedChanges }),
       takeTheirs: (theirs) =>
         set(({ past, document }) => ({
           document: theirs.document,
           savedDocument: theirs.document,
           groundDocument: theirs.document,
-          hasEdits: theirs.hasUnpublishedChanges,
+          hasUnpublishedChanges: theirs.hasUnpublishedChanges,
           revision: theirs.revision,
           past: [...past, document],
           future: [],
@@ -171,6 +170,7 @@ export function createWorkbenchStore(
           document: together,
           savedDocument: theirs.document,
           groundDocument: theirs.document,
+          hasUnpublishedChanges: theirs.hasUnpublishedChanges,
           revision: theirs.revision,
           past: [...past, document],
           future: [],
@@ -184,6 +184,10 @@ export function createWorkbenchStore(
     };
   });
 }
+
+/** Visitors meet a published version, and the draft says something else by now, saved or not. */
+export const hasEdits = (state: WorkbenchState): boolean =>
+  state.hasUnpublishedChanges || (state.campaignState !== 'draft' && state.document !== state.savedDocument);
 
 const WorkbenchContext = createContext<WorkbenchStore | null>(null);
 export const WorkbenchProvider = WorkbenchContext.Provider;
