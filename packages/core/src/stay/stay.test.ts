@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { STAY_SECONDS, shareAt, survivalCurve } from './stay.ts';
+import { countedIn, STAY_SECONDS, shareAt, survivalCurve } from './stay.ts';
 
 describe('the survival curve', () => {
   /** Kaplan and Meier (1958) without censoring is the plain share of those not yet gone; worked by hand. */
@@ -11,6 +11,10 @@ describe('the survival curve', () => {
       { at: 2, share: 0.25 },
       { at: 5, share: 0.25 },
     ]);
+  });
+  it('is drawn from all of them', () => {
+    expect(countedIn([2, 1, 0, 1])).toBe(4);
+    expect(countedIn([])).toBe(0);
   });
   it('is not there without visits', () => {
     expect(survivalCurve([0, 0], [0, 1])).toEqual([]);

@@ -1,4 +1,4 @@
-/** How long visits last and how far they go, counted in buckets: each begins at one of these. */
+/** How long page views last and how far they go, counted in buckets: each begins at one of these. */
 export const STAY_SECONDS = [
   0, 1, 2, 3, 4, 5, 6, 8, 10, 12, 15, 20, 25, 30, 40, 50, 60, 90, 120, 180, 240, 300, 420, 600, 900, 1800,
   3600,
@@ -8,21 +8,24 @@ export const STAY_DEPTHS = [
   0, 5, 10, 15, 20, 25, 30, 35, 40, 45, 50, 55, 60, 65, 70, 75, 80, 85, 90, 95, 100,
 ] as const;
 
-/** Visits in each bucket. */
+/** Page views in each bucket. */
 export type Histogram = readonly number[];
 
-/** A point of a curve: the share of visits, 0 to 1, that came at least this far. */
+/** A point of a curve: the share of page views, 0 to 1, that came at least this far. */
 export interface CurvePoint {
   readonly at: number;
   readonly share: number;
 }
 
+/** How many page views a curve is drawn from. */
+export const countedIn = (histogram: Histogram): number => histogram.reduce((sum, count) => sum + count, 0);
+
 /**
- * The share of visits that are still there at the beginning of each bucket. Nothing is known of where within its bucket
- * a visit ended, so it counts as there until the bucket's beginning and no further.
+ * The share of page views that are still there at the beginning of each bucket. Nothing is known of where within its bucket
+ * a page view ended, so it counts as there until the bucket's beginning and no further.
  */
 export function survivalCurve(histogram: Histogram, edges: readonly number[]): CurvePoint[] {
-  const total = histogram.reduce((sum, count) => sum + count, 0);
+  const total = countedIn(histogram);
   if (total === 0) return [];
   let gone = 0;
   return edges.map((at, n) => {
@@ -32,7 +35,7 @@ export function survivalCurve(histogram: Histogram, edges: readonly number[]): C
   });
 }
 
-/** The share still there at a point, read off between two edges as a straight line; `undefined` without visits. */
+/** The share still there at a point, read off between two edges as a straight line; `undefined` without page views. */
 export function shareAt(curve: readonly CurvePoint[], at: number): number | undefined {
   const after = curve.findIndex((point) => point.at >= at);
   const last = curve.at(-1);

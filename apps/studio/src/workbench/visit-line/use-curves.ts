@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Device } from '@velarium/contract';
-import { type CurvePoint, STAY_DEPTHS, STAY_SECONDS, survivalCurve } from '@velarium/core';
+import { type CurvePoint, countedIn, STAY_DEPTHS, STAY_SECONDS, survivalCurve } from '@velarium/core';
 import { useMemo } from 'react';
 import { staysQuery } from '../../api/queries.ts';
 import { useCoveredPages } from '../../site/use-site.ts';
@@ -50,7 +50,7 @@ export function useCurves({ of, device }: CurveChoice): Curves {
     () => ({
       seconds: data ? survivalCurve(data.seconds, STAY_SECONDS) : [],
       depth: data ? survivalCurve(data.depth, STAY_DEPTHS) : [],
-      views: data?.seconds.reduce((sum, count) => sum + count, 0) ?? 0,
+      views: countedIn(data?.seconds ?? []),
       isPending: isPending && (isWhole || covered.length > 0),
       hasFailed: error !== null,
       isCovering: isWhole || covered.length > 0,
