@@ -30,11 +30,13 @@ export function Dialog({ isOpen, onClose, title, description, children, classNam
               <Radix.Title className="font-serif text-2xl leading-tight">{title}</Radix.Title>
               {description && <Radix.Description className="mt-1 text-soft">{description}</Radix.Description>}
             </div>
-            <Radix.Close asChild>
-              <IconButton label="Close">
-                <X size={16} aria-hidden />
-              </IconButton>
-            </Radix.Close>
+            <div className="flex-none">
+              <Radix.Close asChild>
+                <IconButton label="Close">
+                  <X size={16} aria-hidden />
+                </IconButton>
+              </Radix.Close>
+            </div>
           </div>
           {children}
         </Radix.Content>

@@ -48,7 +48,7 @@ export function WorkbenchHeader({ onLaunch, flush }: WorkbenchHeaderProps) {
       </span>
       <CampaignName />
       <StateMark state={campaignState} />
-      {isEdited && <span className="text-xs text-hold">◇ edits not yet published</span>}
+      {isEdited && <span className="text-xs whitespace-nowrap text-hold">◇ edits not yet published</span>}
       <p role="status" className="ml-2 text-xs text-soft">
         {canEdit ? STATUS_WORDS[status] : 'You may look; changing takes the role editor.'}
       </p>
