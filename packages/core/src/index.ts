@@ -46,6 +46,7 @@ export * from './pages/covered-pages.ts';
 export * from './pages/page-key.ts';
 export * from './pages/page-rule.ts';
 export * from './pages/resolve-pages.ts';
+export * from './pages/typed-page.ts';
 export { PatternError } from './patterns/compile.ts';
 export * from './schedule/campaign-state.ts';
 export * from './schedule/clock-changes.ts';

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { documentSentence, readWishes, sentenceText } from '@velarium/core';
-import { groupsQuery, sitePagesQuery } from '../api/queries.ts';
+import { campaignsQuery, groupsQuery, sitePagesQuery } from '../api/queries.ts';
 import { useReader } from '../app/commands.ts';
 import { useNames } from '../board/use-names.ts';
 import { useWorkbench, useWorkbenchStore } from './store.ts';
@@ -12,16 +12,18 @@ export function useWishes(): void {
   const names = useNames(siteId);
   const { data: pages = [] } = useQuery(sitePagesQuery(siteId));
   const { data: groups = [] } = useQuery(groupsQuery(siteId));
+  const { data: campaigns = [] } = useQuery(campaignsQuery(siteId));
   useReader((typed) => {
     const { document, canEdit, setDocument } = store.getState();
     if (!canEdit || typed.trim() === '') return undefined;
     const kinds = [...new Set(pages.flatMap(({ kind }) => kind ?? []))];
-    const { apply, isUnderstood, rest } = readWishes(typed, { pages, groups, kinds });
+    const versions = document.variants.map(({ id }) => id);
+    const { apply, isUnderstood, rest } = readWishes(typed, { pages, groups, campaigns, kinds, versions });
     if (!isUnderstood) return undefined;
     return {
       words: sentenceText(documentSentence(apply(document), names)),
       rest: rest.join(', '),
       run: () => setDocument(apply),
     };
-  }, `${pages.length} pages, ${groups.length} groups`);
+  }, `${pages.length} pages, ${groups.length} groups, ${campaigns.length} campaigns`);
 }

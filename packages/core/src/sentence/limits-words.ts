@@ -15,8 +15,8 @@ function capWords({ max, per }: Cap): string {
   return `${often} ${everySpan(per)}`;
 }
 
-const DAY_NAMES = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
-const MONTHS = [
+export const DAY_NAMES = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
+export const MONTHS = [
   'January',
   'February',
   'March',

@@ -12,13 +12,13 @@ export function momentWords({ join, triggers, notBeforeSeconds, againAfterSecond
   return together + arming + again;
 }
 
-const SIGN_OF_LEAVING = {
+export const SIGN_OF_LEAVING = {
   early: 'an early sign of leaving',
   likely: 'a likely sign of leaving',
   certain: 'a certain sign of leaving',
 } as const;
 
-const COUNTED = {
+export const COUNTED = {
   viewsInSession: 'page view of the session',
   viewsOfPage: 'view of the page',
   sessions: 'session',

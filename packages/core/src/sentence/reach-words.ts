@@ -1,5 +1,5 @@
 import type { Audience, Browser, Condition, Device, PageRule, Pages, System } from '@velarium/contract';
-import { DEVICES } from '@velarium/contract/values';
+import { DEVICES, type Source } from '@velarium/contract/values';
 import type { Names } from './names.ts';
 import { COMPARISON_WORDS, DEVICE_WORDS, listOf, quantity, quoted } from './words.ts';
 
@@ -67,13 +67,13 @@ export function audienceWords({ match, groups }: Audience, names: Names): string
   return `for visitors ${bracketed.join(match === 'all' ? ' and ' : ' or ')}`;
 }
 
-const BROWSER_WORDS: Readonly<Record<Browser, string>> = {
+export const BROWSER_WORDS: Readonly<Record<Browser, string>> = {
   chromium: 'a browser of the Chromium family',
   gecko: 'a browser of the Gecko family',
   webkit: 'a browser of the WebKit family',
   other: 'another browser',
 };
-const SYSTEM_WORDS: Readonly<Record<System, string>> = {
+export const SYSTEM_WORDS: Readonly<Record<System, string>> = {
   ios: 'iOS',
   android: 'Android',
   windows: 'Windows',
@@ -83,7 +83,7 @@ const SYSTEM_WORDS: Readonly<Record<System, string>> = {
 };
 
 /** `Norway (no)`: the code tells apart what goes by one name. Source: Unicode CLDR, as the browser carries it. */
-function placeName(type: 'region' | 'language', code: string): string {
+export function placeName(type: 'region' | 'language', code: string): string {
   try {
     const name = new Intl.DisplayNames('en-GB', { type }).of(type === 'region' ? code.toUpperCase() : code);
     return `${name} (${code})`;
@@ -91,6 +91,11 @@ function placeName(type: 'region' | 'language', code: string): string {
     // Not every code that may be written is one that may be looked up.
     return quoted(code);
   }
+}
+
+export function sourceWords(source: Source): string {
+  if (source === 'direct') return 'a direct arrival';
+  return `an arrival from ${source === 'site' ? 'another site' : source}`;
 }
 
 /** One condition as the sentence says it. */
@@ -106,11 +111,7 @@ export function conditionWords(condition: Condition, names: Names): string {
       // Not the same as “without a sign-in”, which those of whom nothing is known are too.
       return condition.is ? 'a sign-in' : 'a page that says they are signed out';
     case 'source':
-      return condition.is === 'site'
-        ? 'an arrival from another site'
-        : condition.is === 'direct'
-          ? 'a direct arrival'
-          : `an arrival from ${condition.is}`;
+      return sourceWords(condition.is);
     case 'referrer':
       return `an arrival from the host ${quoted(condition.host)}`;
     case 'arrival':

@@ -2,8 +2,10 @@ import { campaignDocumentSchema } from '@velarium/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { startingDocument, TEMPLATES } from '../templates/templates.ts';
-import { type PageNames, readWishes } from './read-wishes.ts';
+import { plainMessage, plainRule } from '../testing/arbitrary.ts';
+import { readWishes } from './read-wishes.ts';
 import { documentSentence, sentenceText } from './rule-sentence.ts';
+import type { PageNames } from './wish-ways.ts';
 
 const names: PageNames = {
   pages: [
@@ -12,9 +14,12 @@ const names: PageNames = {
     { path: '/journal/finding-saturn', title: 'Finding Saturn without a map' },
     { path: '/shop/basket', title: 'Basket' },
     { path: '/membership', title: 'Membership' },
+    { path: '/sun', title: 'Sun and moon' },
   ],
   groups: [{ id: '00000000-0000-4000-8000-000000000001', name: 'Night tours' }],
+  campaigns: [],
   kinds: ['article'],
+  versions: [],
 };
 const template = TEMPLATES.find(({ id }) => id === 'corner-invitation') ?? TEMPLATES[0];
 if (!template) throw new Error('expected a template');
@@ -53,16 +58,76 @@ describe('what is typed becomes the rule, and the sentence says it back', () => 
     ],
     ['on saturn', [/only on \/journal\/finding-saturn/]],
     ['3 times a day', [/at most 3 times every day/]],
+    ['not on tablets or phones', [/on desktop only/]],
+    ['on phones and tablets', [/on tablet and phone only/]],
+    ['on phones, on tablets', [/on tablet and phone only/]],
+    ['only on /a and /b', [/only on \/a and \/b,/]],
+    [
+      'on /a, /b or journal but not on /c',
+      [/only on \/a, \/b and what begins with \/journal\/ but not on \/c,/],
+    ],
+    ['on /tours/*', [/only on addresses like \/tours\/\*,/]],
+    ['on /**?m=modal', [/only on addresses like \/\*\*\?m=modal,/]],
+    ['on sun and moon', [/only on \/sun,/]],
+    [
+      'after 20 s and on leaving',
+      [/after 20 seconds and at a likely sign of leaving by mouse \(all of them\)/],
+    ],
+    ['once per session and once a week', [/once per session and once every week/]],
+    ['after 1 hour', [/after 3600 seconds/]],
+    ['on the event “basket” with “total” at least 60', [/on the event “basket” with “total” at least 60/]],
+    [
+      'for visitors with a sign-in and without a first session',
+      [/for visitors with a sign-in and without a first session/],
+    ],
+    ['after a close it stays away for 3 days', [/After a close it stays away for 3 days/]],
+    ['a bar at the top', [/^A bar at the top opens/]],
   ] as const)('%s', (text, expected) => {
     for (const words of expected) expect(said(text)).toMatch(words);
     expect(readWishes(text, names).rest).toEqual([]);
   });
   it.each([
-    ['dance on the moon', ['dance', 'on the moon']],
+    ['dance on the roof', ['dance', 'on the roof']],
     ['after 5 seconds, please', ['please']],
     ['', []],
+    ['after 90 minutes', ['after 90 minutes (at most 60 minutes)']],
+    ['after 120 %', ['after 120 % (a page has 100 %)']],
+    ['after 12.5 %', ['after 12.5 % (out of range)']],
+    ['after 0.25 seconds', ['after 0.25 seconds (out of range)']],
+    ['closes after 1 second', ['closes after 1 second (whole seconds, from 2 seconds to an hour)']],
+    ['once every 0 days', ['once every 0 days (out of range)']],
+    ['5000 times a day', ['5000 times a day (out of range)']],
+    ['every time, once a week', ['once a week (something else was said before)']],
+    ['both, any', ['any (something else was said before)']],
+    ['once a week on /a b', ['on /a b']],
+    ['not on phones or the roof', ['the roof']],
   ])('of %j what is not understood is said: %j', (text, rest) => {
     expect(readWishes(text, names).rest).toEqual(rest);
+  });
+  it('a whole sentence of the product’s own, pasted, is the whole rule', () => {
+    const other = { ...start, rule: plainRule, message: { ...plainMessage, close: start.message.close } };
+    const text = sentenceText(documentSentence(other));
+    const { apply, rest } = readWishes(`  ${text}\n`, names);
+    expect(sentenceText(documentSentence(apply(start)))).toBe(text);
+    expect(apply(start).rule).toEqual(plainRule);
+    expect(rest).toEqual([]);
+  });
+  it('a sentence with versions there are not says so', () => {
+    const text = sentenceText(
+      documentSentence({ ...start, variants: [{ id: 'b', weight: 30, message: start.message }] }),
+    );
+    expect(readWishes(text, names).rest).toEqual(['tried in 2 versions (a 70 %, b 30 %) (1 are there)']);
+    expect(readWishes(text, { ...names, versions: ['b'] }).rest).toEqual([]);
+  });
+  it('what is typed beyond the four hundredth letter is named, not dropped', () => {
+    const { rest } = readWishes(`once a week, ${'dance '.repeat(80)}at the very end`, names);
+    expect(rest.join(' ')).toContain('at the very end');
+  });
+  it('keeps what was left out of pages when others are named', () => {
+    const first = readWishes('on every page, never on /c', names).apply(start);
+    expect(readWishes('on /a', names).apply(first).rule.reach.pages.exclude).toEqual([
+      { kind: 'exact', address: '/c' },
+    ]);
   });
   it('whatever is typed, the campaign stays one', () => {
     const words = fc.constantFrom(

@@ -1,253 +1,169 @@
-import type { CampaignDocument, Cap, Device, Moment, PageRule, Rule, Trigger } from '@velarium/contract';
-import { DEVICES } from '@velarium/contract/values';
-
-/** What a site calls its pages, for wishes that speak of them. */
-export interface PageNames {
-  readonly pages: readonly { readonly path: string; readonly title: string }[];
-  readonly groups: readonly { readonly id: string; readonly name: string }[];
-  readonly kinds: readonly string[];
-}
+import type { CampaignDocument } from '@velarium/contract';
+import { campaignDocumentSchema } from '@velarium/contract';
+import { withFormat } from '../message/placement.ts';
+import { experimentWords } from './limits-words.ts';
+import { readSentence } from './read-sentence.ts';
+import type { SentenceInput } from './rule-sentence.ts';
+import {
+  type Answer,
+  changeOf,
+  idsOf,
+  type PageNames,
+  type Reading,
+  readPiece,
+  setJoin,
+} from './wish-ways.ts';
 
 export interface Wishes {
   /** What the wishes make of a campaign; the same one where nothing was understood. */
   readonly apply: (document: CampaignDocument) => CampaignDocument;
   readonly isUnderstood: boolean;
-  /** What was typed and not understood, piece by piece. */
+  /** What was typed and not understood, piece by piece, with the reason where there is one. */
   readonly rest: readonly string[];
 }
 
-/** More than anybody types into a palette. */
+/** More than anybody types into a palette; a whole sentence of the product's own may be longer. */
 const MOST_LETTERS = 400;
+const MOST_SENTENCE_LETTERS = 50_000;
+/** Pieces that can belong together, as in the name of a page. */
+const MOST_PIECES = 8;
 
-type Change = (document: CampaignDocument) => CampaignDocument;
+/** Between two pieces: commas, conjunctions, and the blank before a word that begins a new one. */
+const BETWEEN =
+  /[,;.]\s+(?:(?:and|or|then|but)\s+)?|,|;|\s+(?:and|or|then|but)\s+|\s+(?=everywhere\b)|\s+(?=(?:only on|not on|never on|not before|for (?:all )?visitors|on|once|every|after|at most|at once|at the end|closes?)\b)(?<!\b(?:only|not|never|closes?|itself|and|or|but|on|at|once|each|times|of|is) )/gi;
+/** How a piece begins that the next ones may leave out: “not on tablets or phones”. */
+const LEAD = /^(?:only on|not on|never on|on|after)(?= )/i;
 
-const onRule =
-  (change: (rule: Rule) => Rule): Change =>
-  (document) => ({ ...document, rule: change(document.rule) });
-const onMoment = (change: (moment: Moment) => Moment): Change =>
-  onRule((rule) => ({ ...rule, moment: change(rule.moment) }));
-
-const SECONDS: Readonly<Record<string, number>> = {
-  s: 1,
-  sec: 1,
-  second: 1,
-  min: 60,
-  minute: 60,
-  hour: 3600,
-};
-const secondsOf = (count: string, unit: string): number =>
-  Math.min(3600, Number(count) * (SECONDS[unit.toLowerCase().replace(/s$/, '') || 's'] ?? 1));
-
-const DEVICE_NAMES: readonly [RegExp, Device][] = [
-  [/\b(phones?|mobiles?)\b/i, 'mobile'],
-  [/\btablets?\b/i, 'tablet'],
-  [/\b(desktops?|laptops?|computers?)\b/i, 'desktop'],
-];
-const devicesIn = (words: string): Device[] =>
-  DEVICE_NAMES.flatMap(([name, device]) => (name.test(words) ? device : []));
-
-const setDevices = (devices: readonly Device[]): Change =>
-  onRule((rule) => ({
-    ...rule,
-    reach: { ...rule.reach, devices: DEVICES.filter((one) => devices.includes(one)) },
-  }));
-const setCap = (caps: Cap[]): Change => onRule((rule) => ({ ...rule, limits: { ...rule.limits, caps } }));
-
-const UNITS = { day: 'days', week: 'weeks', month: 'months', hour: 'hours' } as const;
-const spanCap = (count: number, unit: string, max = 1): Cap[] => [
-  { max, per: { count, unit: UNITS[unit.toLowerCase().replace(/s$/, '') as keyof typeof UNITS] } },
-];
-
-/** A wish about the moment takes the place of triggers of its kind, and of what a new campaign began with. */
-interface Reading {
-  readonly triggers: Trigger[];
-  readonly changes: Change[];
-  readonly include: PageRule[];
-  readonly exclude: PageRule[];
+/** A whole sentence of the product's own takes the place of the whole rule. */
+function ofSentence({ format, anchor, closing, rule, variants }: SentenceInput, document: CampaignDocument) {
+  const message = withFormat(document.message, format);
+  return {
+    message: { ...message, anchor, close: { ...message.close, ...closing } },
+    rule,
+    variants: document.variants.map((variant) => ({
+      ...variant,
+      weight: variants.find(({ id }) => id === variant.id)?.weight ?? variant.weight,
+    })),
+  };
 }
 
-/** The pages somebody means by a word: a group, a kind, a folder or a page, in this order. */
-function pagesMeant(words: string, { pages, groups, kinds }: PageNames): PageRule[] {
-  const typed = words.trim();
-  if (typed.startsWith('/'))
-    return /\s/.test(typed)
-      ? []
-      : [{ kind: typed.endsWith('/') && typed !== '/' ? 'begins' : 'exact', address: typed }];
-  const wanted = typed
-    .toLowerCase()
-    .replace(/^(the|all|every|pages? of|everything under)\s+/, '')
-    .replace(/\s+pages?$/, '');
-  if (wanted === '') return [];
-  const group = groups.find(({ name }) => name.toLowerCase() === wanted);
-  if (group) return [{ kind: 'group', id: group.id }];
-  const single = wanted.replace(/s$/, '');
-  const kind = kinds.find((one) => one.toLowerCase() === wanted || one.toLowerCase() === single);
-  if (kind !== undefined) return [{ kind: 'pageKind', name: kind }];
-  const page = pages.find(({ title }) => title.toLowerCase() === wanted);
-  if (page) return [{ kind: 'exact', address: page.path }];
-  const folder = `/${wanted.replaceAll(' ', '-')}/`;
-  if (pages.filter(({ path }) => path.startsWith(folder)).length > 0)
-    return [{ kind: 'begins', address: folder }];
-  const parts = pages.filter(({ title }) => title.toLowerCase().includes(wanted));
-  return parts.length === 1 && parts[0] ? [{ kind: 'exact', address: parts[0].path }] : [];
+/** A sentence that speaks of other versions than there are cannot be had whole. */
+function otherVersions({ variants }: SentenceInput, { versions }: PageNames): string[] {
+  const isSame = variants.length === versions.length && variants.every(({ id }) => versions.includes(id));
+  return isSame
+    ? []
+    : [`${experimentWords(0, variants) || 'one version'} (${versions.length + 1} are there)`];
 }
-
-/** Ways of saying a thing, the more particular first. Each takes one piece of what was typed. */
-const WAYS: readonly [RegExp, (found: RegExpExecArray, reading: Reading, names: PageNames) => boolean][] = [
-  [
-    /^(?:after )?(\d+(?:\.\d)?) ?(s|sec|secs|seconds?|min|mins|minutes?) of (?:stillness|inactivity)$/i,
-    ([, count = '', unit = ''], { triggers }) =>
-      triggers.push({ kind: 'inactivity', seconds: Math.max(1, secondsOf(count, unit)) }) > 0,
-  ],
-  [
-    /^(?:it )?closes? (?:by itself )?after (\d+) ?(s|sec|secs|seconds?|min|mins|minutes?)$/i,
-    ([, count = '', unit = ''], { changes }) => {
-      const afterSeconds = Math.max(2, Math.round(secondsOf(count, unit)));
-      return (
-        changes.push(({ message, ...rest }) => ({
-          ...rest,
-          message: { ...message, close: { ...message.close, afterSeconds } },
-        })) > 0
-      );
-    },
-  ],
-  [
-    /^(?:not )?before (\d+(?:\.\d)?) ?(s|sec|secs|seconds?|min|mins|minutes?)$/i,
-    ([, count = '', unit = ''], { changes }) =>
-      changes.push(onMoment((moment) => ({ ...moment, notBeforeSeconds: secondsOf(count, unit) }))) > 0,
-  ],
-  [
-    /^(?:after )?(\d+(?:\.\d)?) ?(s|sec|secs|seconds?|min|mins|minutes?)$/i,
-    ([, count = '', unit = ''], { triggers }) =>
-      triggers.push({ kind: 'time', seconds: secondsOf(count, unit) }) > 0,
-  ],
-  [
-    /^(?:at once|immediately|right away)$/i,
-    (_, { triggers }) => triggers.push({ kind: 'time', seconds: 0 }) > 0,
-  ],
-  [
-    /^(?:after |at )?(\d{1,3}) ?(?:%|per ?cent)(?: of the page| scrolled| down)?$/i,
-    ([, amount = ''], { triggers }) =>
-      triggers.push({ kind: 'scroll', unit: 'percent', amount: Math.min(100, Number(amount)) }) > 0,
-  ],
-  [
-    /^(?:on |when )?(?:leaving|exit|exit intent|they leave)$/i,
-    (_, { triggers }) => triggers.push({ kind: 'exitMouse', certainty: 'likely' }) > 0,
-  ],
-  [/^at the end(?: of the article)?$/i, (_, { triggers }) => triggers.push({ kind: 'articleEnd' }) > 0],
-  [
-    /^(?:any|whichever is first|the first of them)$/i,
-    (_, { changes }) => changes.push(onMoment((moment) => ({ ...moment, join: 'any' }))) > 0,
-  ],
-  [
-    /^(?:all of them|all together|both)$/i,
-    (_, { changes }) => changes.push(onMoment((moment) => ({ ...moment, join: 'all' }))) > 0,
-  ],
-  [/^(?:on )?(?:every|all|any) devices?$/i, (_, { changes }) => changes.push(setDevices(DEVICES)) > 0],
-  [
-    /^not on ([a-z ]+)$/i,
-    ([, words = ''], { changes }) => {
-      const devices = devicesIn(words);
-      if (devices.length === 0) return false;
-      return (
-        changes.push((document) =>
-          setDevices(document.rule.reach.devices.filter((one) => !devices.includes(one)))(document),
-        ) > 0
-      );
-    },
-  ],
-  [
-    /^(?:only )?on ([a-z ]+?)(?: only)?$/i,
-    ([, words = ''], { changes }) => {
-      const devices = devicesIn(words);
-      return devices.length > 0 && changes.push(setDevices(devices)) > 0;
-    },
-  ],
-  [/^once per session$/i, (_, { changes }) => changes.push(setCap([{ max: 1, per: 'session' }])) > 0],
-  [
-    /^once(?: per visitor| ever| only)?$/i,
-    (_, { changes }) => changes.push(setCap([{ max: 1, per: 'ever' }])) > 0,
-  ],
-  [
-    /^once (?:a|per|every|each) (hour|day|week|month)$/i,
-    ([, unit = ''], { changes }) => changes.push(setCap(spanCap(1, unit))) > 0,
-  ],
-  [
-    /^once every (\d{1,3}) (hours|days|weeks|months)$/i,
-    ([, count = '', unit = ''], { changes }) =>
-      changes.push(setCap(spanCap(Math.max(1, Number(count)), unit))) > 0,
-  ],
-  [
-    /^(?:at most )?(\d{1,2}) times (?:a|per) (hour|day|week|month)$/i,
-    ([, max = '', unit = ''], { changes }) =>
-      changes.push(setCap(spanCap(1, unit, Math.max(1, Number(max))))) > 0,
-  ],
-  [/^(?:every time|always)$/i, (_, { changes }) => changes.push(setCap([])) > 0],
-  [/^(?:on )?(?:everywhere|every page|all pages)$/i, (_, { include }) => include.push({ kind: 'every' }) > 0],
-  [
-    /^(?:not|never) on (.+)$/i,
-    ([, words = ''], { exclude }, names) => {
-      const meant = pagesMeant(words, names);
-      exclude.push(...meant);
-      return meant.length > 0;
-    },
-  ],
-  [
-    /^(?:only )?on (.+)$/i,
-    ([, words = ''], { include }, names) => {
-      const meant = pagesMeant(words, names);
-      include.push(...meant);
-      return meant.length > 0;
-    },
-  ],
-];
 
 /**
- * Reads wishes as people type them: `after 20 seconds on journal, not on phones, once a week`. Pieces are told apart by
- * commas, "and", "or" and the words that begin a new one.
+ * Reads wishes as people type them: `after 20 seconds on journal, not on phones, once a week`, or a whole sentence as
+ * the product writes it. A piece is taken whole or named among the rest: nothing is taken by halves, cut to what is
+ * allowed, or silently changed.
  */
-export function readWishes(text: string, names: PageNames): Wishes {
-  const pieces = text
-    .slice(0, MOST_LETTERS)
-    .split(
-      /[,;.]\s+|,|\s+(?:and|or|then)\s+|\s+(?=everywhere\b)|\s+(?=(?:only on|not on|never on|not before|on|once|every|after|at most|at once|at the end|closes?)\b)(?<!\b(?:only|not|never|closes?|itself|and|or|on|at|once|each|times|of) )/i,
-    )
-    .map((piece) =>
-      piece
-        .trim()
-        .replace(/\s+/g, ' ')
-        .replace(/^(?:and|or|then) /i, ''),
-    )
-    .filter(Boolean);
-  const reading: Reading = { triggers: [], changes: [], include: [], exclude: [] };
-  const rest = pieces.filter((piece) => {
-    for (const [way, read] of WAYS) {
-      const found = way.exec(piece);
-      if (found && read(found, reading, names)) return false;
-    }
-    return true;
-  });
-  const { triggers, changes, include, exclude } = reading;
-  if (triggers.length > 0)
-    changes.push(onMoment((moment) => ({ ...moment, triggers: triggers.slice(0, 12) })));
-  if (include.length > 0 || exclude.length > 0) {
-    changes.push(
-      onRule((rule) => ({
-        ...rule,
-        reach: {
-          ...rule.reach,
-          pages: {
-            ...rule.reach.pages,
-            ...(include.length > 0 ? { include } : {}),
-            exclude: exclude.length > 0 ? exclude : include.length > 0 ? [] : rule.reach.pages.exclude,
-          },
-        },
-      })),
-    );
-  }
-  return {
-    apply: (document) => changes.reduce((old, change) => change(old), document),
-    isUnderstood: changes.length > 0,
-    rest,
+export function readWishes(typed: string, names: PageNames): Wishes {
+  const text = typed.trim();
+  const sentence = text.length <= MOST_SENTENCE_LETTERS ? readSentence(text, idsOf(names)) : undefined;
+  if (sentence && campaignDocumentSchema.shape.rule.safeParse(sentence.rule).success)
+    return {
+      apply: (document) => ofSentence(sentence, document),
+      isUnderstood: true,
+      rest: otherVersions(sentence, names),
+    };
+  const reading: Reading = {
+    triggers: [],
+    include: [],
+    exclude: [],
+    caps: [],
+    devices: [],
+    withoutDevices: [],
+    settings: new Map(),
   };
+  const { pieces, beyond } = piecesOf(text);
+  const rest: string[] = [];
+  let isAny = false;
+  let lead = '';
+  let wasTrigger = false;
+  for (let at = 0; at < pieces.length; ) {
+    const taken = takeLongest(text, pieces, at, lead, reading, names);
+    const { piece, answer, count } = taken;
+    const isTrigger = answer === true && taken.hasTrigger;
+    if (answer === true) {
+      isAny = true;
+      lead = LEAD.exec(piece)?.[0] ?? '';
+      const join = isTrigger && wasTrigger ? joinBefore(text, pieces, at) : undefined;
+      const joined = join ? setJoin(reading, join) : true;
+      if (joined !== true) rest.push(`“${join === 'all' ? 'and' : 'or'}” before ${piece} (${joined})`);
+    } else rest.push(typeof answer === 'string' ? `${piece} (${answer})` : piece);
+    wasTrigger = isTrigger;
+    at += count;
+  }
+  if (beyond !== '') rest.push(beyond);
+  return { apply: isAny ? changeOf(reading) : (document) => document, isUnderstood: isAny, rest };
+}
+
+interface Piece {
+  readonly from: number;
+  readonly to: number;
+}
+
+function piecesOf(text: string): { pieces: Piece[]; beyond: string } {
+  const cut = text.length > MOST_LETTERS ? Math.max(text.lastIndexOf(' ', MOST_LETTERS), 1) : text.length;
+  const read = text.slice(0, cut).replace(/[,;.\s]+$/, '');
+  const pieces: Piece[] = [];
+  let from = 0;
+  for (const { index, 0: between } of read.matchAll(BETWEEN)) {
+    if (index > from) pieces.push({ from, to: index });
+    from = index + between.length;
+  }
+  if (read.length > from) pieces.push({ from, to: read.length });
+  return { pieces, beyond: text.slice(cut).trim() };
+}
+
+const wordsOf = (text: string, first: Piece, last: Piece): string =>
+  text
+    .slice(first.from, last.to)
+    .trim()
+    .replace(/\s+/g, ' ')
+    .replace(/^(?:and|or|then|but) /i, '');
+
+/** The words between a piece and the one before, as the way of joining two triggers. */
+function joinBefore(text: string, pieces: readonly Piece[], at: number): 'any' | 'all' | undefined {
+  const between = text.slice(pieces[at - 1]?.to, pieces[at]?.from);
+  return /\band\b/i.test(between) ? 'all' : /\bor\b/i.test(between) ? 'any' : undefined;
+}
+
+interface Taken {
+  readonly piece: string;
+  readonly answer: Answer;
+  readonly count: number;
+  readonly hasTrigger: boolean;
+}
+
+/** The longest run of pieces from here on that means something; one of them, not understood, where none does. */
+function takeLongest(
+  text: string,
+  pieces: readonly Piece[],
+  at: number,
+  lead: string,
+  reading: Reading,
+  names: PageNames,
+): Taken {
+  const first = pieces[at] as Piece;
+  const before = reading.triggers.length;
+  let refused: Taken | undefined;
+  const take = (piece: string, count: number): Taken => {
+    const answer = readPiece(piece, reading, names);
+    return { piece, answer, count, hasTrigger: reading.triggers.length > before };
+  };
+  for (let count = Math.min(MOST_PIECES, pieces.length - at); count > 0; count--) {
+    const piece = wordsOf(text, first, pieces[at + count - 1] as Piece);
+    const taken = take(piece, count);
+    if (taken.answer === true) return taken;
+    if (typeof taken.answer === 'string') refused ??= taken;
+    if (lead === '') continue;
+    const led = take(`${lead} ${piece}`, count);
+    if (led.answer === true) return led;
+    if (typeof led.answer === 'string') refused ??= { ...led, piece };
+  }
+  return refused ?? { piece: wordsOf(text, first, first), answer: false, count: 1, hasTrigger: false };
 }

@@ -103,7 +103,7 @@ export const documentSentence = ({ message, rule, variants }: CampaignDocument, 
 export const sentenceText = (phrases: readonly Phrase[]): string =>
   phrases.map((phrase) => phrase.text).join('');
 
-function placeWords(format: Format, anchor: Anchor): string {
+export function placeWords(format: Format, anchor: Anchor): string {
   const name = FORMAT_WORDS[format];
   if (format === 'fullscreen') return `A ${name}`;
   if (format === 'slidein') return `A ${name} from the ${ANCHOR_WORDS[anchor]}`;

@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
-import { type PageRule, pageAddressSchema, type SitePage } from '@velarium/contract';
+import type { PageRule, SitePage } from '@velarium/contract';
+import { typedPage } from '@velarium/core';
 import { Command } from 'cmdk';
 import { useMemo, useState } from 'react';
 import { groupsQuery, sitePagesQuery } from '../../api/queries.ts';
@@ -33,6 +34,13 @@ function foldersOf(pages: readonly SitePage[]): Map<string, number> {
   }
   return folders;
 }
+
+/** What adding a typed address means, so that a star or a last slash is no surprise. */
+const TYPED_TITLES: Partial<Record<PageRule['kind'], string>> = {
+  exact: 'Add this address',
+  begins: 'Add all that begins so',
+  wildcard: 'Add addresses like this',
+};
 
 export interface PageFinderProps {
   readonly siteId: string;
@@ -90,20 +98,11 @@ export function PageFinder({ siteId, hasGroups, named, onAdd, onRemoveLast }: Pa
     if (option.search.includes(wanted) && !taken.has(JSON.stringify(option.rule))) found.push(option);
   }
   const typed = words.trim();
-  const isNew =
-    isOpen && pageAddressSchema.safeParse(typed).success && !all.some(({ note }) => note === typed);
+  const written = isOpen && !all.some(({ note }) => note === typed) ? typedPage(typed) : undefined;
   const options: Option[] = [
     ...found,
-    ...(isNew
-      ? [
-          {
-            key: 'typed',
-            title: 'Add this address',
-            note: typed,
-            rule: { kind: 'exact' as const, address: typed },
-            search: '',
-          },
-        ]
+    ...(written
+      ? [{ key: 'typed', title: TYPED_TITLES[written.kind] ?? '', note: typed, rule: written, search: '' }]
       : []),
   ];
   return (

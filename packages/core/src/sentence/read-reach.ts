@@ -1,0 +1,180 @@
+import type { Audience, Condition, Device, PageRule, Pages } from '@velarium/contract';
+import { DEVICES, SOURCES } from '@velarium/contract/values';
+import {
+  as,
+  either,
+  joined,
+  list,
+  maybe,
+  number,
+  oneOf,
+  ownWords,
+  type Parser,
+  quantityOf,
+  said,
+  words,
+} from './parsers.ts';
+import { BROWSER_WORDS, placeName, SYSTEM_WORDS, sourceWords } from './reach-words.ts';
+import { COMPARISON_WORDS, DEVICE_WORDS } from './words.ts';
+
+/** Ids of what a site's names stand for. */
+export interface Ids {
+  readonly campaign: (name: string) => string | undefined;
+  readonly group: (name: string) => string | undefined;
+}
+
+/** Addresses hold no blanks; a comma at the end may be the sentence's or their own. */
+const address: Parser<string> = function* (text, at) {
+  const [all = ''] = /^(?:\/|https?:\/\/)\S*/.exec(text.slice(at)) ?? [];
+  const least = all.replace(/,+$/, '').length;
+  for (let length = all.length; length >= least && length > 0; length--)
+    yield [all.slice(0, length), at + length];
+};
+
+const named = (id: (name: string) => string | undefined): Parser<string> =>
+  function* (text, at) {
+    for (const [name, end] of ownWords(text, at)) {
+      const known = id(name);
+      if (known !== undefined) yield [known, end];
+    }
+  };
+
+/** What `pageWords` says. */
+export const pageSaid = ({ group }: Ids): Parser<PageRule> =>
+  either<PageRule>(
+    words('every page', { kind: 'every' }),
+    as(said`what begins with ${address}`, ([begin]) => ({ kind: 'begins', address: begin })),
+    as(said`addresses with ${ownWords} in them`, ([text]) => ({ kind: 'contains', text })),
+    as(said`addresses like ${address}`, ([pattern]) => ({ kind: 'wildcard', pattern })),
+    as(said`addresses that match ${ownWords}`, ([pattern]) => ({ kind: 'regex', pattern })),
+    as(said`pages of the kind ${ownWords}`, ([name]) => ({ kind: 'pageKind', name })),
+    as(
+      said`addresses with the parameter ${ownWords}${maybe(said` being ${ownWords}`, [null] as const)}`,
+      ([name, [value]]) => ({ kind: 'parameter', name, value }),
+    ),
+    as(said`pages that hold ${ownWords}`, ([selector]) => ({ kind: 'holds', selector })),
+    as(said`the pages of the group ${named(group)}`, ([id]) => ({ kind: 'group', id })),
+    as(address, (exact) => ({ kind: 'exact', address: exact })),
+  );
+
+/** What `pagesWords` says. */
+export function pagesSaid(ids: Ids): Parser<Pages> {
+  const page = pageSaid(ids);
+  const followed = as(said`the pages of the campaign ${named(ids.campaign)}`, ([id]) => ({ follows: id }));
+  const included = as(list(either<PageRule | { follows: string }>(followed, page)), (all) => ({
+    include: all.flatMap((one) => ('kind' in one ? one : [])),
+    follows: all.flatMap((one) => ('follows' in one ? one.follows : []))[0] ?? null,
+  }));
+  const excluded = list(page);
+  return either<Pages>(
+    as(said`on no page yet${maybe(said`, never on ${excluded}`, [[]] as const)}`, ([[exclude]]) => ({
+      include: [],
+      exclude: [...exclude],
+      follows: null,
+    })),
+    as(
+      said`${either(
+        words('on every page', { include: [{ kind: 'every' } as PageRule], follows: null }),
+        as(said`only on ${included}`, ([all]) => all),
+      )}${maybe(said` but not on ${excluded}`, [[]] as const)}`,
+      ([{ include, follows }, [exclude]]) => ({ include, exclude: [...exclude], follows }),
+    ),
+  );
+}
+
+/** What `devicesWords` says. */
+export const devicesSaid: Parser<readonly Device[]> = either<readonly Device[]>(
+  words('on no device yet', []),
+  words('on every device', DEVICES),
+  as(said`on ${list(oneOf(DEVICE_WORDS))} only`, ([devices]) => devices),
+);
+
+/** `Norway (no)`: the name goes with the code, so what is read is said again and compared. */
+const place = (type: 'region' | 'language'): Parser<string> =>
+  function* (text, at) {
+    for (const { 1: code = '' } of text.slice(at, at + 120).matchAll(/[(“]([a-z0-9-]{2,})[)”]/g)) {
+      const name = placeName(type, code);
+      if (text.startsWith(name, at)) yield [code, at + name.length];
+    }
+  };
+
+const compared = oneOf(COMPARISON_WORDS);
+
+/** What `conditionWords` says. */
+const condition = ({ campaign }: Ids): Parser<Condition> =>
+  either<Condition>(
+    words('a first session', { kind: 'visitor', is: 'new' }),
+    words('an earlier session', { kind: 'visitor', is: 'returning' }),
+    words('a sign-in', { kind: 'signedIn', is: true }),
+    words('a page that says they are signed out', { kind: 'signedIn', is: false }),
+    words('a country that is not known', { kind: 'country', code: 'unknown' }),
+    as(said`${compared} ${quantityOf('page view')} in this session`, ([comparison, count]) => ({
+      kind: 'views',
+      comparison,
+      count,
+    })),
+    as(said`${compared} ${quantityOf('thing')} in the basket`, ([comparison, count]) => ({
+      kind: 'basketItems',
+      comparison,
+      count,
+    })),
+    as(said`${compared} ${quantityOf('session')}`, ([comparison, count]) => ({
+      kind: 'sessions',
+      comparison,
+      count,
+    })),
+    as(said`a basket worth ${compared} ${number}`, ([comparison, amount]) => ({
+      kind: 'basketTotal',
+      comparison,
+      amount,
+    })),
+    as(said`an arrival from the host ${ownWords}`, ([host]) => ({ kind: 'referrer', host })),
+    ...SOURCES.map((is) => words(sourceWords(is), { kind: 'source', is } as const)),
+    as(said`an arrival with ${ownWords} being ${ownWords}`, ([parameter, value]) => ({
+      kind: 'arrival',
+      parameter,
+      value,
+    })),
+    as(said`a session begun on ${ownWords}`, ([path]) => ({ kind: 'landing', path })),
+    as(said`the language ${place('language')}`, ([code]) => ({ kind: 'language', code })),
+    as(said`the country ${place('region')}`, ([code]) => ({ kind: 'country', code })),
+    as(oneOf(BROWSER_WORDS), (is) => ({ kind: 'browser', is })),
+    as(oneOf(SYSTEM_WORDS), (is) => ({ kind: 'system', is })),
+    as(
+      said`${either<string | null>(
+        words('this campaign', null),
+        as(said`the campaign ${named(campaign)}`, ([id]) => id),
+      )} ${oneOf({ seen: 'seen', closed: 'closed', converted: 'converted' })} before`,
+      ([id, what]) => ({ kind: 'campaign', id, what }),
+    ),
+    as(said`${ownWords} being ${ownWords}`, ([name, value]) => ({ kind: 'attribute', name, value })),
+  );
+
+type Group = Audience['groups'][number];
+
+/** Things joined by one word throughout, and which it is; a single one is joined by “all”. */
+const matched = <Value>(item: Parser<Value>) =>
+  either<{ match: 'all' | 'any'; all: Value[] }>(
+    as(joined(item, ' and '), (all) => ({ match: 'all', all })),
+    as(joined(item, ' or '), (all) => ({ match: 'any', all })),
+  );
+
+/** What `audienceWords` says. */
+export function audienceSaid(ids: Ids): Parser<Audience> {
+  const item = as(
+    said`${either(words('without', true), words('with', false))} ${condition(ids)}`,
+    ([not, one]) => ({ not, condition: one }),
+  );
+  const group = (not: boolean): Parser<Group> =>
+    as(matched(item), ({ match, all }) => ({ not, match, items: all }));
+  const bracketed = either<Group>(
+    as(said`not (${group(true)})`, ([one]) => one),
+    as(said`(${group(false)})`, ([one]) => one),
+  );
+  const alone = (one: Group): Audience => ({ match: 'all', groups: [one] });
+  return either<Audience>(
+    as(said`for all visitors but those ${group(true)}`, ([one]) => alone(one)),
+    as(said`for visitors ${group(false)}`, ([one]) => alone(one)),
+    as(said`for visitors ${matched(bracketed)}`, ([{ match, all }]) => ({ match, groups: all })),
+  );
+}
