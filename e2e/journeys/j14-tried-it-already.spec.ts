@@ -1,5 +1,5 @@
 import { restAll } from '../lib/api.ts';
-import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
+import { expect, expectAccessible, newVisitor, test, visit } from '../lib/velarium.ts';
 import { addCondition, launch, newCampaign, say, sentence } from '../lib/workbench.ts';
 
 test('J14 tried it already: why it does not show, and again at once without touching real visitors', async ({
@@ -88,6 +88,48 @@ test('J14 tried it already: why it does not show, and again at once without touc
 
   await panel.getByRole('button', { name: 'Leave the preview' }).click();
   await expect(page.locator('velarium-panel')).toHaveCount(0);
+});
+
+test('what keeps a visitor out of an audience is named, and whoever tries it can pretend to be another', async ({
+  velarium,
+  studioPage: studio,
+  context,
+}) => {
+  await restAll(velarium);
+  await newCampaign(studio, 'For regulars', /Corner invitation/);
+  await say(studio, 'at once, everywhere, on every device, every time');
+  await addCondition(studio, 'Sessions so far');
+  await addCondition(studio, 'Came from');
+  await expect(sentence(studio)).toContainText('with at least 3 sessions and with an arrival from search');
+  await studio.getByRole('button', { name: 'Try it' }).click();
+  const opened = context.waitForEvent('page');
+  await studio.getByRole('dialog', { name: 'Try it on the site' }).getByRole('button').first().click();
+  const page = await opened;
+  const panel = page.getByRole('region', { name: 'Velarium preview' });
+  const row = panel.getByRole('listitem').filter({ hasText: 'For regulars' });
+  await expect(row).toContainText(
+    'Not so of this visitor: with at least 3 sessions; with an arrival from search',
+  );
+
+  await panel.getByText('Pretend to be somebody else').click();
+  await panel.getByLabel('Session number').fill('3');
+  await panel.getByRole('button', { name: 'Begin the visit as this visitor' }).click();
+  await expect(panel).toContainText('You pretend to be a visitor in their 3rd session.');
+  await expect(row).toContainText('Not so of this visitor: with an arrival from search');
+
+  await panel.getByText('Pretend to be somebody else').click();
+  await panel.getByLabel('Came from', { exact: true }).selectOption('A search');
+  await panel.getByLabel('Things in the basket').fill('2');
+  await panel.getByRole('button', { name: 'Begin the visit as this visitor' }).click();
+  await expect(panel).toContainText('with an arrival from search and with 2 in the basket');
+  await expect(row).toContainText('Shown');
+  // Also on the next page, until it is taken back.
+  await page.goto(`${velarium.fell}/about`);
+  await expect(row).toContainText('Shown');
+  await expectAccessible(page);
+  await panel.getByText('Pretend to be somebody else').click();
+  await panel.getByRole('button', { name: 'Be myself again' }).click();
+  await expect(row).toContainText('Not so of this visitor');
 });
 
 test('a preview that has ended says so and lets the page go on', async ({ velarium, visitor }) => {

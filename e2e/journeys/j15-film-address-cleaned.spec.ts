@@ -14,6 +14,16 @@ test('J15 a film whose pasted address is cleaned, on dark green, after 7 s, on a
   await address.fill('http://127.0.0.1:9/films/one-night?utm_source=letter&v=4#share');
   await address.blur();
   await expect(address).toHaveValue('http://127.0.0.1:9/films/one-night?v=4');
+  // A host that cannot be reached tells nothing, and the desk says so.
+  await expect(page.getByText('Title and still picture are those from before')).toBeVisible();
+  // Another one tells what the film is called, what it looks like and where its frame is.
+  await address.fill(`${velarium.standins}/films/saturn?list=planets&index=3#t=40`);
+  await address.blur();
+  await expect(address).toHaveValue(`${velarium.standins}/films/saturn/play#t=40`);
+  await expect(page.getByLabel('Title')).toHaveValue('Saturn in eleven minutes');
+  await expect(
+    stage(page, 'desktop').getByRole('button', { name: 'Play: Saturn in eleven minutes' }),
+  ).toBeVisible();
   await page.getByRole('button', { name: 'The box' }).click();
   await page
     .getByRole('button', { name: /^Ground/ })
@@ -34,6 +44,6 @@ test('J15 a film whose pasted address is cleaned, on dark green, after 7 s, on a
   await site.dialog.getByRole('button', { name: /^Play/ }).click();
   await expect(site.dialog.locator('iframe')).toHaveAttribute(
     'src',
-    'http://127.0.0.1:9/films/one-night?v=4&autoplay=1',
+    `${velarium.standins}/films/saturn/play?autoplay=1#t=40`,
   );
 });

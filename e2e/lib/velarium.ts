@@ -18,6 +18,7 @@ export interface Velarium {
   readonly edge: string;
   readonly fell: string;
   readonly skerry: string;
+  readonly standins: string;
   query<Row>(sql: string, values?: unknown[]): Promise<Row[]>;
 }
 
@@ -111,6 +112,7 @@ export const test = base.extend<
         edge: at(ports.edge),
         fell: at(ports.fell),
         skerry: at(ports.skerry),
+        standins: at(ports.standins),
         home,
         query: async (sql, values) => (await client.query(sql, values)).rows,
         async restore() {

@@ -26,6 +26,8 @@ export async function startWhole({ databaseUrl, home, ports, env = {} }) {
     VELARIUM_COUNTRY_FILE: `${ROOT}/apps/standins/countries.csv`,
     // Tests and demonstrations say from which documentation network they come.
     VELARIUM_TRUSTED_PROXIES: '127.0.0.1',
+    // The demo's sites and stand-ins run here.
+    VELARIUM_PRIVATE_NETWORKS: '127.0.0.0/8',
     VELARIUM_EDGE_FOLDER: `${home}/edge`,
     DATABASE_URL: databaseUrl,
     ...env,

@@ -20,6 +20,8 @@ export interface Config {
   readonly host: string;
   /** Addresses and networks of one's own proxies, with commas between: what they say of who asks is believed. */
   readonly trustedProxies: string;
+  /** Private networks that may be read from all the same (the customer's site, a film's host), with commas between. */
+  readonly privateNetworks: string;
   /** Where an edge keeps what it must serve while the database is away. */
   readonly edgeFolder: string;
   /** A file of networks and their countries, and a header in which a proxy tells the country, lower case. */
@@ -49,6 +51,7 @@ export function readConfig(args: readonly string[], env: NodeJS.ProcessEnv): Con
     isBehindTls: env.VELARIUM_TLS === '1',
     host: env.VELARIUM_HOST ?? '127.0.0.1',
     trustedProxies: env.VELARIUM_TRUSTED_PROXIES ?? '',
+    privateNetworks: env.VELARIUM_PRIVATE_NETWORKS ?? '',
     edgeFolder: env.VELARIUM_EDGE_FOLDER ?? `${env.VELARIUM_HOME ?? '.velarium'}/edge`,
     countryFile: env.VELARIUM_COUNTRY_FILE ?? null,
     countryHeader: env.VELARIUM_COUNTRY_HEADER?.toLowerCase() ?? null,

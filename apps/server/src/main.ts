@@ -88,7 +88,7 @@ async function connect(config: Config, running: Running): Promise<Services> {
   await migrate(config.databaseUrl);
   const db = await createDataSource(config.databaseUrl).initialize();
   try {
-    const services = createServices(db, { report });
+    const services = createServices(db, { report, privateNetworks: config.privateNetworks });
     await services.jobs.prepare();
     await services.intake.tidy();
     await services.publishing.prepareMissing();

@@ -1,6 +1,7 @@
 import type {
   Campaign,
   CampaignDocument,
+  FilmFacts,
   FormBlock,
   Lead,
   Look,
@@ -10,6 +11,7 @@ import type {
   Submit,
 } from '@velarium/contract';
 import { LOOKS, newBlock, PLAIN_LOOK } from '@velarium/core';
+import Fastify from 'fastify';
 import sharp from 'sharp';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import {
@@ -314,5 +316,77 @@ it('a finished message is a template for the next campaign', async () => {
   expect((await owner.ask('DELETE', site(`templates/${kept.id}`))).statusCode).toBe(204);
   expect((await owner.ask('POST', site('campaigns'), { name: 'Next', template: kept.id })).statusCode).toBe(
     422,
+  );
+});
+
+describe('a film is what its host tells', () => {
+  const host = Fastify();
+  let origin = '';
+  const page = (offer: string) =>
+    `<!doctype html><title>x</title><link type="application/json+oembed" rel="alternate" href="${offer}">`;
+  let answer: unknown;
+  beforeAll(async () => {
+    host.get('/film', (_, reply) => reply.type('text/html').send(page('/said')));
+    host.get('/away', (_, reply) => reply.type('text/html').send(page('http://10.0.0.1/said')));
+    host.get('/plain', (_, reply) => reply.type('text/html').send('<p>A page like another'));
+    host.get('/said', () => answer);
+    host.get('/still.png', async (_, reply) => reply.type('image/png').send(await somePng()));
+    origin = await host.listen({ host: '127.0.0.1', port: 0 });
+  });
+  afterAll(() => host.close());
+  const ask = (address: string) => owner.ask('POST', site('films'), { address });
+  // The answer of oEmbed 1.0, 2.3.4.2, with our names in it.
+  const video = {
+    version: '1.0',
+    type: 'video',
+    title: 'The dome opens',
+    width: '640',
+    height: 360,
+    html: '<iframe width="640" src="https://frames.example/7?a=1&amp;b=2"></iframe>',
+  };
+
+  it('its title, frame, shape and still', async () => {
+    answer = { ...video, thumbnail_url: `${origin}/still.png` };
+    const told = (await ask(`${origin}/film?list=a#t=30`)).json<FilmFacts>();
+    expect(told).toEqual({
+      address: 'https://frames.example/7?a=1&b=2#t=30',
+      title: 'The dome opens',
+      picture: expect.any(String),
+      ratio: 178,
+    });
+    const pictures = (await owner.ask('GET', site('pictures'))).json<Picture[]>();
+    expect(pictures.find(({ id }) => id === told.picture)?.name).toBe('The dome opens');
+  });
+  it('a frame that is a script, a still that is none and a missing size are left out', async () => {
+    answer = {
+      ...video,
+      width: null,
+      html: '<iframe src="javascript:alert(1)"></iframe>',
+      thumbnail_url: `${origin}/plain`,
+    };
+    expect((await ask(`${origin}/film`)).json()).toEqual({
+      address: `${origin}/film`,
+      title: 'The dome opens',
+      picture: null,
+      ratio: null,
+    });
+  });
+  it.each([
+    ['offers no description', '/plain', undefined],
+    ['is no film', '/film', { ...video, type: 'photo' }],
+    ['is no film', '/film', 'dance'],
+    ['in a network that is not asked', '/away', undefined],
+    ['answered with status 404', '/nowhere', undefined],
+  ])('is refused in words where its page %s', async (words, path, said) => {
+    answer = said;
+    const refused = await ask(origin + path);
+    expect(refused.statusCode).toBe(422);
+    expect(refused.json().detail).toContain(words);
+  });
+  it.each(['http://10.1.2.3/film', 'http://169.254.169.254/', 'http://[::1]/film', 'http://0.0.0.0/'])(
+    'nothing private is asked: %s',
+    async (address) => {
+      expect((await ask(address)).json().detail).toContain('in a network that is not asked');
+    },
   );
 });

@@ -64,7 +64,7 @@ export async function createTestServer(): Promise<TestServer> {
   const databaseUrl = adminUrl.replace(/\/[^/]*$/, `/${database}`);
   const db = await createDataSource(databaseUrl).initialize();
   await db.runMigrations();
-  const services = createServices(db, { hashingCost: QUICK });
+  const services = createServices(db, { hashingCost: QUICK, privateNetworks: '127.0.0.0/8' });
   await services.intake.tidy();
   await services.jobs.prepare();
   const tagFiles = mkdtempSync('/tmp/velarium-tag-');

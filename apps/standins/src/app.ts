@@ -78,6 +78,16 @@ export function createStandinsApp(mailbox: Mailbox): FastifyInstance {
   app.get<{ Params: { film: string } }>('/films/:film', (request, reply) => {
     const title = FILMS[request.params.film];
     if (!title) return reply.status(404).send({ error: 'no such film' });
+    return reply
+      .type('text/html')
+      .send(
+        `<!doctype html><title>${title}</title><link rel="alternate" type="application/json+oembed" href="/oembed?url=${encodeURIComponent(`/films/${request.params.film}`)}&amp;format=json">${filmPicture(title)}`,
+      );
+  });
+  /** What a page's frame plays. */
+  app.get<{ Params: { film: string } }>('/films/:film/play', (request, reply) => {
+    const title = FILMS[request.params.film];
+    if (!title) return reply.status(404).send({ error: 'no such film' });
     return reply.type('text/html').send(`<!doctype html><title>${title}</title>${filmPicture(title)}`);
   });
   // oEmbed 1.0, section 2.3.4.2.
@@ -95,7 +105,7 @@ export function createStandinsApp(mailbox: Mailbox): FastifyInstance {
       thumbnail_url: `${origin}/films/${film}/still.svg`,
       thumbnail_width: 640,
       thumbnail_height: 360,
-      html: `<iframe src="${origin}/films/${film}" width="640" height="360"></iframe>`,
+      html: `<iframe src="${origin}/films/${film}/play" width="640" height="360"></iframe>`,
     };
   });
   app.get<{ Params: { film: string } }>('/films/:film/still.svg', (request, reply) =>

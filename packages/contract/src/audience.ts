@@ -63,6 +63,8 @@ export const conditionSchema = z.discriminatedUnion('kind', [
 export type Condition = z.infer<typeof conditionSchema>;
 
 const item = z.strictObject({ not: z.boolean(), condition: conditionSchema });
+/** A condition that is to hold, or with `not` is to fail. */
+export type AudienceItem = z.infer<typeof item>;
 
 /** Groups of conditions, one level deep: all of, or any of; each condition and each group can be negated. */
 export const audienceSchema = z.strictObject({

@@ -39,7 +39,7 @@ async function start(script: SiteScript): Promise<void> {
     outbox: preview?.outbox ?? createEventOutbox(edge, key, storage),
     load: preview?.load ?? createLoader(script, loadPart),
     topics,
-    parts: Object.assign({}, ...loaded),
+    parts: Object.assign({}, ...loaded, preview?.parts),
     ask,
     isPreview: !!preview,
   });

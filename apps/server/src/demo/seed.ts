@@ -56,7 +56,7 @@ export async function seedDemo(
     [fell, fellOrigin],
     [skerry, skerryOrigin],
   ] as const) {
-    const { pages } = await learnPages(origin, { pathOf: cataloguePath(site.settings) });
+    const { pages } = await learnPages(services.outside, origin, { pathOf: cataloguePath(site.settings) });
     await sites.addPages(site.id, pages);
     await storeAll(services, demoStays(site.id, pages, new Date()));
     await sites.noteSeen(site.id);

@@ -1,4 +1,8 @@
+import { type LookupAddress, lookup } from 'node:dns';
+import type { LookupFunction } from 'node:net';
 import { createGunzip, type Gunzip } from 'node:zlib';
+import ipaddr from 'ipaddr.js';
+import { Agent, fetch, type Response } from 'undici';
 
 export interface OutsideRequest {
   /** Bytes read at most, packed and unpacked alike: past it reading stops and the connection is closed. */
@@ -17,7 +21,7 @@ export interface OutsideAnswer {
   /** Where redirects on the same origin have led. */
   readonly address: string;
   readonly type: string;
-  readonly text: string;
+  readonly bytes: Buffer;
 }
 
 /** Redirects followed at most. Source: the Fetch standard's limit is 20; fewer are enough for honest pages. */
@@ -26,43 +30,79 @@ const MOST_REDIRECTS = 5;
 /** What somebody else's server gave is not what was asked for; the message says how, for people. */
 export class OutsideError extends Error {}
 
+/** Reads something of another server. */
+export type ReadOutside = (address: string, request: OutsideRequest) => Promise<OutsideAnswer>;
+
 /**
- * Reads something of another server. Every body from outside is read here: counted, timed, and stopped at its limit
- * whatever the other side does; a gzip file (RFC 1952) is unpacked under the same limit. Redirects are followed on the
- * same origin only.
+ * The one way to what other servers hold. Every body from outside is counted, timed, and stopped at its limit whatever
+ * the other side does; a gzip file (RFC 1952) is unpacked under the same limit. Redirects are followed on the same
+ * origin only. A name is resolved once and the connection made to that very address, which must not lie in a private,
+ * loopback or otherwise special network (the IANA special-purpose registries) unless the installation names it.
  *
- * @throws {OutsideError} In words, when it cannot be had, takes too long or is too large.
+ * The reader throws {@link OutsideError}, in words, when it cannot be had, takes too long or is too large.
+ *
+ * @param privateNetworks Networks that may be asked all the same, with commas between: `127.0.0.0/8, 10.1.0.0/16`.
  */
-export async function readOutside(address: string, request: OutsideRequest): Promise<OutsideAnswer> {
-  const { mostBytes, timeoutMs, isCut = false, accept = '*/*' } = request;
-  const stop = AbortSignal.any([AbortSignal.timeout(timeoutMs), ...(request.signal ? [request.signal] : [])]);
-  let at = new URL(address);
-  try {
-    for (let redirects = 0; ; redirects++) {
-      const response = await fetch(at, { signal: stop, redirect: 'manual', headers: { accept } });
-      const location = response.headers.get('location');
-      if (response.status >= 300 && response.status < 400 && location) {
-        await response.body?.cancel();
-        const next = new URL(location, at);
-        if (next.origin !== at.origin) throw new OutsideError(`${address} leads to ${next.origin}`);
-        if (redirects >= MOST_REDIRECTS) throw new OutsideError(`${address} leads round in a circle`);
-        at = next;
-        continue;
+export function createOutside(privateNetworks: string): ReadOutside {
+  const named = privateNetworks
+    .split(',')
+    .filter((one) => one.trim() !== '')
+    .map((one) => ipaddr.parseCIDR(one.trim()));
+  const isAllowed = (address: string): boolean => {
+    const at = ipaddr.process(address);
+    return (
+      at.range() === 'unicast' || named.some(([net, bits]) => net.kind() === at.kind() && at.match(net, bits))
+    );
+  };
+  const forbidden = (host: string) => new OutsideError(`${host} lies in a network that is not asked`);
+  const resolve: LookupFunction = (host, options, answer) =>
+    lookup(host, { ...options, all: true }, (fault, found: LookupAddress[]) => {
+      const [first] = found ?? [];
+      if (fault || !first) answer(fault, '', 0);
+      else if (!found.every(({ address }) => isAllowed(address))) answer(forbidden(host), '', 0);
+      else if (options.all) answer(null, found);
+      else answer(null, first.address, first.family);
+    });
+  const dispatcher = new Agent({ connect: { lookup: resolve } });
+
+  return async (address, { mostBytes, timeoutMs, isCut = false, accept = '*/*', signal }) => {
+    const stop = AbortSignal.any([AbortSignal.timeout(timeoutMs), ...(signal ? [signal] : [])]);
+    let at = new URL(address);
+    try {
+      for (let redirects = 0; ; redirects++) {
+        // An address in figures is never looked up.
+        const host = at.hostname.replace(/^\[|\]$/g, '');
+        if (ipaddr.isValid(host) && !isAllowed(host)) throw forbidden(host);
+        const response = await fetch(at, {
+          signal: stop,
+          redirect: 'manual',
+          headers: { accept },
+          dispatcher,
+        });
+        const location = response.headers.get('location');
+        if (response.status >= 300 && response.status < 400 && location) {
+          await response.body?.cancel();
+          const next = new URL(location, at);
+          if (next.origin !== at.origin) throw new OutsideError(`${address} leads to ${next.origin}`);
+          if (redirects >= MOST_REDIRECTS) throw new OutsideError(`${address} leads round in a circle`);
+          at = next;
+          continue;
+        }
+        return {
+          status: response.status,
+          address: at.href,
+          type: response.headers.get('content-type') ?? '',
+          bytes: await readBody(response, { mostBytes, isCut, address }),
+        };
       }
-      const bytes = await readBody(response, { mostBytes, isCut, address });
-      return {
-        status: response.status,
-        address: at.href,
-        type: response.headers.get('content-type') ?? '',
-        text: bytes.toString('utf8'),
-      };
+    } catch (error) {
+      const cause = error instanceof Error && error.cause instanceof OutsideError ? error.cause : error;
+      if (cause instanceof OutsideError) throw cause;
+      if (signal?.aborted) throw new OutsideError('reading was stopped');
+      if (stop.aborted) throw new OutsideError(`${address} took longer than ${timeoutMs / 1000} s`);
+      throw new OutsideError(`${address} could not be reached`);
     }
-  } catch (error) {
-    if (error instanceof OutsideError) throw error;
-    if (request.signal?.aborted) throw new OutsideError('reading was stopped');
-    if (stop.aborted) throw new OutsideError(`${address} took longer than ${timeoutMs / 1000} s`);
-    throw new OutsideError(`${address} could not be reached`);
-  }
+  };
 }
 
 interface Limit {

@@ -155,3 +155,4 @@ export function createPictures(db: DataSource) {
     },
   };
 }
+export type PictureStore = ReturnType<typeof createPictures>;

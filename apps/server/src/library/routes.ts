@@ -1,6 +1,8 @@
 import multipart from '@fastify/multipart';
 import {
+  askFilmSchema,
   changePictureSchema,
+  filmFactsSchema,
   lookSchema,
   ownTemplateSchema,
   pictureSchema,
@@ -20,6 +22,8 @@ import type { LibraryService } from './service.ts';
 /** Largest upload taken, bytes. */
 const MOST_BYTES = 12 * 1024 * 1024;
 const MESSAGE_BYTES = 1024 * 1024;
+/** Another server is asked on a person's word: often enough for a person. */
+const FILMS_ASKED = { max: 30, timeWindow: '1 minute' };
 
 const siteParams = z.object({ siteId: z.uuid() });
 const params = siteParams.extend({ id: z.uuid() });
@@ -119,6 +123,15 @@ export const libraryRoutes: FastifyPluginAsyncZod<LibraryRouteServices> = async 
     await library.pictures.remove(await own(request), request.params.id);
     return reply.status(204).send();
   });
+  app.post(
+    '/sites/:siteId/films',
+    {
+      preHandler,
+      config: { rateLimit: FILMS_ASKED },
+      schema: { params: siteParams, body: askFilmSchema, response: { 200: filmFactsSchema } },
+    },
+    async (request) => library.films.ask(await own(request), request.body.address),
+  );
   app.get(
     '/sites/:siteId/blocks',
     { schema: { params: siteParams, response: { 200: z.array(savedBlockSchema) } } },

@@ -2,6 +2,8 @@ import type { Message, MessageFile } from '@velarium/contract';
 import { partsOf, picturesOf, withSavedBlocks } from '@velarium/core';
 import { sheetOf } from '@velarium/render/sheet';
 import type { DataSource, EntityManager } from 'typeorm';
+import type { ReadOutside } from '../infra/outside.ts';
+import { createFilms } from './films.ts';
 import { createOwnTemplates, createSavedBlocks } from './keepsakes.ts';
 import { createLooks } from './looks.ts';
 import { createPictures } from './pictures.ts';
@@ -10,14 +12,16 @@ import { createPictures } from './pictures.ts';
 const EDGE = 'edge:';
 
 /** What a site's messages are made of beside their own words. */
-export function createLibraryService(db: DataSource) {
+export function createLibraryService(db: DataSource, outside: ReadOutside) {
   const looks = createLooks(db);
   const pictures = createPictures(db);
+  const films = createFilms(outside, pictures);
   const savedBlocks = createSavedBlocks(db);
   const templates = createOwnTemplates(db);
   return {
     looks,
     pictures,
+    films,
     savedBlocks,
     templates,
     /** Makes messages into what pages load: saved blocks put in, the sheet made, the pictures named. */

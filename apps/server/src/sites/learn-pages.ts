@@ -1,5 +1,5 @@
 import { LIMITS } from '@velarium/contract/values';
-import { readOutside } from '../infra/outside.ts';
+import type { ReadOutside } from '../infra/outside.ts';
 import type { CataloguePage } from './catalogue.ts';
 import { readSitemap } from './read-sitemap.ts';
 
@@ -23,9 +23,14 @@ function readPageHead(html: string): { title: string; kind: string | null } {
 /** What became of reading one page: its entry, `gone` where the site says there is none, `unread` where it says nothing. */
 type PageRead = CataloguePage | 'gone' | 'unread';
 
-async function readPage(origin: string, path: string, signal: AbortSignal | undefined): Promise<PageRead> {
+async function readPage(
+  read: ReadOutside,
+  origin: string,
+  path: string,
+  signal: AbortSignal | undefined,
+): Promise<PageRead> {
   try {
-    const { status, address, text } = await readOutside(origin + path, {
+    const { status, address, bytes } = await read(origin + path, {
       mostBytes: PAGE_BYTES,
       timeoutMs: TIMEOUT_MS,
       signal,
@@ -35,7 +40,7 @@ async function readPage(origin: string, path: string, signal: AbortSignal | unde
     if (status === 404 || status === 410) return 'gone';
     if (status >= 400) return 'unread';
     const { pathname, search } = new URL(address);
-    const { title, kind } = readPageHead(text);
+    const { title, kind } = readPageHead(bytes.toString('utf8'));
     return { path: pathname + search, title: title.split(' · ')[0] || pathname, kind };
   } catch {
     return 'unread';
@@ -63,10 +68,14 @@ export interface Learning {
  * @throws {OutsideError} When there is no sitemap to read, or when it is stopped.
  */
 export async function learnPages(
+  readOutside: ReadOutside,
   origin: string,
   { signal, onProgress, pathOf }: Learning,
 ): Promise<PagesLearned> {
-  const paths = [...new Set((await readSitemap(origin, signal)).map(pathOf))].slice(0, LIMITS.pagesOfSite);
+  const paths = [...new Set((await readSitemap(readOutside, origin, signal)).map(pathOf))].slice(
+    0,
+    LIMITS.pagesOfSite,
+  );
   const pages = new Map<string, CataloguePage>();
   const put = (page: CataloguePage) => pages.set(pathOf(page.path), { ...page, path: pathOf(page.path) });
   let unread = 0;
@@ -75,7 +84,7 @@ export async function learnPages(
   for (let at = 0; at < heads.length; at += AT_ONCE) {
     signal?.throwIfAborted();
     const batch = heads.slice(at, at + AT_ONCE);
-    const read = await Promise.all(batch.map((path) => readPage(origin, path, signal)));
+    const read = await Promise.all(batch.map((path) => readPage(readOutside, origin, path, signal)));
     read.forEach((one, n) => {
       const path = batch[n] as string;
       if (one === 'unread') {

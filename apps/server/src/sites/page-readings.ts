@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { PageReading } from '@velarium/contract';
 import type { DataSource } from 'typeorm';
 import type { JobData, Jobs } from '../infra/jobs.ts';
-import { OutsideError } from '../infra/outside.ts';
+import { OutsideError, type ReadOutside } from '../infra/outside.ts';
 import { cataloguePath } from './catalogue.ts';
 import type { SiteRow } from './entities.ts';
 import { learnPages, type PagesLearned } from './learn-pages.ts';
@@ -37,6 +37,7 @@ const plain = ({ id, state, found, read, unread, fault, updated_at }: ReadingRow
 export function createPageReadings(
   db: DataSource,
   jobs: Jobs,
+  readOutside: ReadOutside,
   store: (siteId: string, learned: PagesLearned) => Promise<void>,
 ) {
   const find = async (siteId: string): Promise<PageReading | null> => {
@@ -101,7 +102,7 @@ export function createPageReadings(
         if (!goesOn) stop.abort();
       }, TOLD_EVERY_MS);
       try {
-        const learned = await learnPages(origins[0] ?? '', {
+        const learned = await learnPages(readOutside, origins[0] ?? '', {
           signal: stop.signal,
           pathOf: cataloguePath(settings),
           onProgress: (found, read, unread) => {

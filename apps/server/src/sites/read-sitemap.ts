@@ -1,6 +1,6 @@
 import { LIMITS } from '@velarium/contract/values';
 import { XMLParser } from 'fast-xml-parser';
-import { OutsideError, readOutside } from '../infra/outside.ts';
+import { OutsideError, type ReadOutside } from '../infra/outside.ts';
 
 const TIMEOUT_MS = 15_000;
 /** Bytes a sitemap may unfold to. Source: sitemaps.org, 50 MB; fewer are enough for the pages kept. */
@@ -18,15 +18,19 @@ interface Parsed {
 }
 
 /** @throws {OutsideError} In words when it cannot be had. */
-async function readFile(address: string, signal: AbortSignal | undefined): Promise<Parsed> {
-  const { status, text } = await readOutside(address, {
+async function readFile(
+  readOutside: ReadOutside,
+  address: string,
+  signal: AbortSignal | undefined,
+): Promise<Parsed> {
+  const { status, bytes } = await readOutside(address, {
     mostBytes: MOST_BYTES,
     timeoutMs: TIMEOUT_MS,
     signal,
   });
   if (status !== 200) throw new OutsideError(`${address} answered with status ${status}`);
   try {
-    return parser.parse(text) as Parsed;
+    return parser.parse(bytes.toString('utf8')) as Parsed;
   } catch {
     throw new OutsideError(`${address} is no XML that can be read`);
   }
@@ -39,7 +43,11 @@ const locations = (entries: readonly { readonly loc?: unknown }[] | undefined): 
  * The paths, with their queries, that a site's sitemap names on its own origin; an index of sitemaps is followed one
  * level down, as the protocol has it. Source: sitemaps.org protocol 0.9.
  */
-export async function readSitemap(origin: string, signal?: AbortSignal): Promise<string[]> {
+export async function readSitemap(
+  readOutside: ReadOutside,
+  origin: string,
+  signal?: AbortSignal,
+): Promise<string[]> {
   const paths = new Set<string>();
   const take = (addresses: readonly string[]) => {
     for (const address of addresses) {
@@ -49,7 +57,7 @@ export async function readSitemap(origin: string, signal?: AbortSignal): Promise
     }
   };
   const read = async (address: string, isTop: boolean): Promise<void> => {
-    const parsed = await readFile(address, signal);
+    const parsed = await readFile(readOutside, address, signal);
     if (typeof parsed.urlset === 'object') take(locations(parsed.urlset.url));
     if (!isTop || typeof parsed.sitemapindex !== 'object') return;
     const files = locations(parsed.sitemapindex.sitemap)

@@ -14,6 +14,7 @@ import type {
 import { TRACKING_PARAMETERS } from '@velarium/contract/values';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { JobData, Jobs } from '../infra/jobs.ts';
+import type { ReadOutside } from '../infra/outside.ts';
 import { notFound } from '../infra/problem.ts';
 import { readAudienceShare, readSeenValues, readStays } from '../results/index.ts';
 import { type CataloguePage, readCatalogue } from './catalogue.ts';
@@ -56,8 +57,8 @@ export interface NewSite {
   readonly key?: string;
 }
 
-export function createSiteService(db: DataSource, jobs: Jobs) {
-  const readings = createPageReadings(db, jobs, async (siteId, { pages }) => {
+export function createSiteService(db: DataSource, jobs: Jobs, outside: ReadOutside) {
+  const readings = createPageReadings(db, jobs, outside, async (siteId, { pages }) => {
     await db.getRepository(SitePageEntity).delete({ siteId, source: 'sitemap' });
     await addPages(siteId, pages);
   });

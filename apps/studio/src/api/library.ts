@@ -1,5 +1,6 @@
 import { queryOptions } from '@tanstack/react-query';
 import type {
+  FilmFacts,
   Look,
   OwnTemplate,
   Picture,
@@ -40,6 +41,10 @@ export const changePicture = (siteId: string, id: string, body: { name: string; 
   request<Picture>('PATCH', `/sites/${siteId}/pictures/${id}`, body);
 export const removePicture = (siteId: string, id: string) =>
   request<void>('DELETE', `/sites/${siteId}/pictures/${id}`);
+
+/** What the film's host tells of it; its still is in the site's library then. */
+export const askFilm = (siteId: string, address: string) =>
+  request<FilmFacts>('POST', `/sites/${siteId}/films`, { address });
 
 export const savedBlocksQuery = (siteId: string) =>
   queryOptions({

@@ -1,7 +1,7 @@
 import type { Audience, Condition } from '@velarium/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { isInAudience, type VisitorFacts } from './audience.ts';
+import { failingConditions, isInAudience, type VisitorFacts } from './audience.ts';
 import { type Came, sourceOf } from './source.ts';
 
 const facts: VisitorFacts = {
@@ -154,4 +154,30 @@ it('groups obey the algebra of all, any and not', () => {
 
 it('everybody is in no audience at all', () => {
   expect(isInAudience(null, facts, 'this')).toBe(true);
+});
+
+describe('what keeps a visitor out of an audience', () => {
+  type Group = Audience['groups'][number];
+  const returning = { not: false, condition: { kind: 'visitor', is: 'returning' } } as const;
+  const signedIn = { not: false, condition: { kind: 'signedIn', is: true } } as const;
+  const fresh = { not: false, condition: { kind: 'visitor', is: 'new' } } as const;
+  const group = (items: Group['items'], change: Partial<Group> = {}): Group => ({
+    not: false,
+    match: 'all',
+    items,
+    ...change,
+  });
+  it.each<[what: string, groups: Group[], failing: Group['items']]>([
+    ['the one that fails', [group([returning, signedIn])], [signedIn]],
+    ['all where any would do', [group([fresh, signedIn], { match: 'any' })], [fresh, signedIn]],
+    ['what must not be and is', [group([{ ...returning, not: true }])], [{ ...returning, not: true }]],
+    [
+      'what a group that must not hold holds by',
+      [group([returning], { not: true })],
+      [{ ...returning, not: true }],
+    ],
+    ['nothing of a group that does its part', [group([returning]), group([signedIn])], [signedIn]],
+  ])('%s', (_, groups, failing) => {
+    expect(failingConditions({ match: 'all', groups }, facts, 'c')).toEqual(failing);
+  });
 });

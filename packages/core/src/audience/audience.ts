@@ -1,4 +1,4 @@
-import type { Audience, Browser, Condition, Source, System } from '@velarium/contract';
+import type { Audience, AudienceItem, Browser, Condition, Source, System } from '@velarium/contract';
 import { compare } from './compare.ts';
 
 /** What is known of a visitor; `null` is not known, and unknown is never true. */
@@ -45,6 +45,28 @@ export function isInAudience(audience: Audience | null, facts: VisitorFacts, cam
 
 const meets = (match: 'all' | 'any', parts: readonly boolean[]) =>
   match === 'all' ? parts.every(Boolean) : parts.some(Boolean);
+
+/**
+ * The conditions for whose sake a visitor is outside an audience, each as it would have to be. Where one of several would
+ * do, all of them.
+ */
+export function failingConditions(audience: Audience, facts: VisitorFacts, campaign: string): AudienceItem[] {
+  return audience.groups.flatMap((group) => {
+    const items = group.items.map((item) => ({
+      item,
+      holds: isTrue(item.condition, facts, campaign) !== item.not,
+    }));
+    const isMet = meets(
+      group.match,
+      items.map(({ holds }) => holds),
+    );
+    if (isMet !== group.not) return [];
+    // A group that must not hold does: any of what made it hold would have to be otherwise.
+    return items
+      .filter(({ holds }) => holds === group.not)
+      .map(({ item }) => ({ ...item, not: item.not !== group.not }));
+  });
+}
 
 const pennies = (amount: number): number => Math.round(amount * 10_000);
 

@@ -1,4 +1,13 @@
-import type { Audience, Browser, Condition, Device, PageRule, Pages, System } from '@velarium/contract';
+import type {
+  Audience,
+  AudienceItem,
+  Browser,
+  Condition,
+  Device,
+  PageRule,
+  Pages,
+  System,
+} from '@velarium/contract';
 import { DEVICES, type Source } from '@velarium/contract/values';
 import type { Names } from './names.ts';
 import { COMPARISON_WORDS, DEVICE_WORDS, listOf, quantity, quoted } from './words.ts';
@@ -55,9 +64,7 @@ export function devicesWords(devices: readonly Device[]): string {
  */
 export function audienceWords({ match, groups }: Audience, names: Names): string {
   const said = groups.map((group) =>
-    group.items
-      .map(({ not, condition }) => `${not ? 'without' : 'with'} ${conditionWords(condition, names)}`)
-      .join(group.match === 'all' ? ' and ' : ' or '),
+    group.items.map((item) => audienceItemWords(item, names)).join(group.match === 'all' ? ' and ' : ' or '),
   );
   const [only = ''] = said;
   if (groups.length === 1) {
@@ -97,6 +104,10 @@ export function sourceWords(source: Source): string {
   if (source === 'direct') return 'a direct arrival';
   return `an arrival from ${source === 'site' ? 'another site' : source}`;
 }
+
+/** `with an earlier session`, `without a sign-in`. */
+export const audienceItemWords = ({ not, condition }: AudienceItem, names: Names): string =>
+  `${not ? 'without' : 'with'} ${conditionWords(condition, names)}`;
 
 /** One condition as the sentence says it. */
 export function conditionWords(condition: Condition, names: Names): string {

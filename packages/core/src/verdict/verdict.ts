@@ -1,4 +1,4 @@
-import type { Device } from '@velarium/contract';
+import type { AudienceItem, Device } from '@velarium/contract';
 
 /**
  * What became of one campaign on one page view. Gates are asked in this order and the first to object answers:
@@ -13,7 +13,9 @@ export type Verdict =
   | { readonly code: 'blocked:schedule.after' }
   | { readonly code: 'blocked:page.nowhere' | 'blocked:page.unmatched' | 'blocked:page.excluded' }
   | { readonly code: 'blocked:device'; readonly device: Device }
-  | { readonly code: 'blocked:audience' | 'blocked:memory' }
+  /** `failing` is there where somebody asks why. */
+  | { readonly code: 'blocked:audience'; readonly failing?: readonly AudienceItem[] }
+  | { readonly code: 'blocked:memory' }
   | {
       readonly code:
         | 'blocked:cap.converted'

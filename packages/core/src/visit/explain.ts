@@ -1,15 +1,27 @@
 import type { Manifest, ManifestCampaign } from '@velarium/contract';
+import { failingConditions } from '../audience/audience.ts';
 import { DEVICE_BIT } from '../devices/device.ts';
 import type { PageFit } from '../manifest/page-index.ts';
 import type { Verdict } from '../verdict/verdict.ts';
 import type { Memory } from './memory.ts';
 import type { Now, PageView, PageViewInput } from './page-view.ts';
+import { visitorFacts } from './visitor-facts.ts';
 
 /**
  * One verdict for every campaign of a manifest on a page view, in its order: why each is shown or is not. Apart from
  * the page view itself, since the tag only needs to know what opens.
  */
+export { audienceItemWords } from '../sentence/reach-words.ts';
 export { type Verdict, verdictSentence } from '../verdict/verdict.ts';
+export {
+  isPretending,
+  NOTHING_PRETENDED,
+  type Pretended,
+  pretendedFacts,
+  pretendedMemory,
+  pretendedWords,
+  readPretended,
+} from './pretend.ts';
 
 /** Whether a campaign's page rules let it through on no page at all. */
 export const isNowhere = ({ includeKeys, include, exclude }: ManifestCampaign): boolean =>
@@ -34,6 +46,12 @@ export function explain(
     const fit = fits[position] as PageFit;
     if (fit !== 'fits') return { code: `blocked:page.${isNowhere(campaign) ? 'nowhere' : fit}` };
     if ((campaign.devices & DEVICE_BIT[device]) === 0) return { code: 'blocked:device', device };
-    return view.verdictOf(campaign, memory, now);
+    const verdict = view.verdictOf(campaign, memory, now);
+    return verdict.code === 'blocked:audience' && campaign.audience
+      ? {
+          ...verdict,
+          failing: failingConditions(campaign.audience, visitorFacts(memory, facts()), campaign.id),
+        }
+      : verdict;
   });
 }

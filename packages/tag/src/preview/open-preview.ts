@@ -1,5 +1,8 @@
 import type { Manifest, Preview } from '@velarium/contract';
-import { toJson } from '@velarium/core/decide';
+import { toJson, writeMemory } from '@velarium/core/decide';
+import { type Pretended, pretendedFacts, pretendedMemory } from '@velarium/core/explain';
+import type * as Extras from '../extras.ts';
+import type { Parts } from '../parts.ts';
 import type { EventOutbox } from '../send/outbox.ts';
 import { createLoader, type Load, type LoadPart } from '../show/load.ts';
 import type { SiteScript } from '../site-script.ts';
@@ -7,6 +10,7 @@ import { createStorage, recordName, type Storage } from '../store/storage.ts';
 import type { Visit } from '../visit.ts';
 import { drawEnded, drawPanel } from './panel-view.ts';
 import { isForPicking, pickElement } from './pick-element.ts';
+import { forget, keep, readKept } from './pretend-view.ts';
 
 interface OpenPreview {
   readonly manifest: Manifest;
@@ -14,6 +18,8 @@ interface OpenPreview {
   readonly storage: Storage;
   readonly outbox: EventOutbox;
   readonly load: Load;
+  /** What is put in place of the tag's own parts. */
+  readonly parts?: Pick<Parts, 'createToldFacts'>;
   draw(visit: Visit): void;
 }
 
@@ -39,6 +45,7 @@ export async function openPreview(
   const leave = () => {
     sessionStorage.removeItem('velarium-preview');
     sessionStorage.removeItem(recordName(key));
+    forget();
     location.reload();
   };
   if (!response.ok) {
@@ -58,17 +65,41 @@ export async function openPreview(
   }
   const storage = createStorage(true, () => sessionStorage);
   const load = createLoader(script, loadPart, files);
+  const pretended = readKept();
+  // Asked for anyway, and before anything is decided.
+  const { createToldFacts } = manifest.parts.includes('extras')
+    ? await loadPart<typeof Extras>('extras')
+    : { createToldFacts: undefined };
+  /** Begins a visit of its own, as somebody who may have been here before. */
+  const beginAnew = (visit: Visit, as: Pretended) => {
+    storage.write(recordName(key), '');
+    const [, , memory] = visit.look();
+    storage.write(recordName(key), writeMemory(pretendedMemory(memory, as)));
+  };
   return {
     manifest,
     storage,
     outbox: SILENT,
     load,
+    ...(createToldFacts && {
+      parts: {
+        createToldFacts: (...given) => {
+          const told = createToldFacts(...given);
+          return { ...told, read: () => pretendedFacts(told.read(), pretended) };
+        },
+      },
+    }),
     draw: (visit) =>
-      drawPanel(visit, campaigns, tried, {
+      drawPanel(visit, campaigns, tried, pretended, {
         leave,
         startAgain() {
-          storage.write(recordName(key), '');
+          beginAnew(visit, pretended);
           visit.restart();
+        },
+        pretend(next) {
+          keep(next);
+          beginAnew(visit, next);
+          location.reload();
         },
       }),
   };

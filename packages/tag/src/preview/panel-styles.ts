@@ -23,4 +23,9 @@ li button{align-self:end}
 button{cursor:pointer;background:none;color:inherit;border:1px solid #8a8371;border-radius:4px;padding:3px 8px;min-block-size:26px}
 button:hover{background:#f0e7d2}
 button:focus-visible{outline:2px solid #b4541a;outline-offset:2px}
+label{display:grid;grid-template-columns:1fr 10rem;align-items:center;gap:8px}
+form{display:grid;gap:5px;padding-block:4px 8px}
+input,select{border:1px solid #8a8371;border-radius:4px;background:#fff;color:inherit;padding:2px 6px;min-block-size:26px;inline-size:100%}
+input:focus-visible,select:focus-visible{outline:2px solid #b4541a;outline-offset:1px}
+.pretended{border-inline-start:3px solid #b4541a;padding-inline-start:8px;color:#1f2a3d}
 footer{display:flex;gap:8px;flex-wrap:wrap;border-block-start:1px solid #d8cfba;padding-block-start:10px}`;

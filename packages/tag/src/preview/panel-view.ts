@@ -1,14 +1,23 @@
 import type { ManifestCampaign, Preview } from '@velarium/contract';
-import { explain, type Verdict, verdictSentence } from '@velarium/core/explain';
+import {
+  audienceItemWords,
+  explain,
+  type Pretended,
+  type Verdict,
+  verdictSentence,
+} from '@velarium/core/explain';
 import { element } from '@velarium/render/dom';
 import type { Visit } from '../visit.ts';
 import { PANEL_STYLES } from './panel-styles.ts';
+import { drawPretend } from './pretend-view.ts';
 
 /** How often the panel asks again; waiting times are shown in tenths. */
 const EVERY_MS = 250;
 
 interface PanelActions {
   startAgain(): void;
+  /** Begins the visit anew as somebody else. */
+  pretend(pretended: Pretended): void;
   leave(): void;
 }
 
@@ -67,6 +76,7 @@ export function drawPanel(
   visit: Visit,
   campaigns: Preview['campaigns'],
   tried: string | undefined,
+  pretended: Pretended,
   actions: PanelActions,
 ): void {
   const list = element(document, 'ul');
@@ -94,6 +104,7 @@ export function drawPanel(
     ]),
     list,
     ...(tried && count > 0 ? [fold] : []),
+    drawPretend(pretended, actions.pretend),
     element(document, 'footer', {}, [
       button('Start the visit again', 'Start the visit again, as a new visitor', actions.startAgain),
       button('Leave the preview', 'Leave the preview', actions.leave),
@@ -170,7 +181,10 @@ function reasonOf(verdict: Verdict, nameOf: (id: string) => string): string {
       : verdict.code === 'blocked:yielded'
         ? verdict.to
         : null;
-  return other === null ? sentence : `${sentence} It is “${nameOf(other)}”.`;
+  if (other !== null) return `${sentence} It is “${nameOf(other)}”.`;
+  if (verdict.code !== 'blocked:audience' || !verdict.failing?.length) return sentence;
+  const failing = verdict.failing.map((item) => audienceItemWords(item, { campaign: nameOf, group: nameOf }));
+  return `${sentence} Not so of this visitor: ${failing.join('; ')}.`;
 }
 
 /** Touches the page only when something changed. */

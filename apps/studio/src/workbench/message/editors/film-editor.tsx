@@ -1,19 +1,25 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { frameAddressSchema } from '@velarium/contract';
 import { cleanFilmAddress } from '@velarium/core';
 import { useEffect, useState } from 'react';
+import { problemWords } from '../../../api/client.ts';
+import { askFilm, picturesQuery } from '../../../api/library.ts';
 import { Field } from '../../../ui/field.tsx';
 import { NumberField } from '../../../ui/number-field.tsx';
 import { TextArea } from '../../../ui/text-area.tsx';
+import { useWorkbench } from '../../store.ts';
 import { PictureField } from '../picture-field.tsx';
 import type { EditorProps } from '../use-message.ts';
 
 export function FilmEditor({ block, edit }: EditorProps<'film'>) {
   const [text, setText] = useState(block.address);
   useEffect(() => setText(block.address), [block.address]);
+  const ask = useAskFilm(edit);
   const clean = text === '' ? '' : cleanFilmAddress(text);
-  const take = () => {
-    if (clean === undefined || clean === block.address) return;
-    edit((old) => ({ ...old, address: clean }), 'address');
+  const take = (address: string | undefined) => {
+    if (address === undefined || address === block.address) return;
+    edit((old) => ({ ...old, address }), 'address');
+    if (address !== '') ask.mutate(address);
   };
   return (
     <>
@@ -27,12 +33,22 @@ export function FilmEditor({ block, edit }: EditorProps<'film'>) {
           if (pasted === undefined) return;
           event.preventDefault();
           setText(pasted);
-          edit((old) => ({ ...old, address: pasted }), 'address');
+          take(pasted);
         }}
-        onBlur={take}
+        onBlur={() => take(clean)}
         error={clean === undefined ? 'Paste the whole address, beginning with https://.' : undefined}
-        hint={clean && clean !== text ? `Kept as ${clean}` : 'What says who passed it on is taken off.'}
+        hint={
+          clean && clean !== text
+            ? `Kept as ${clean}`
+            : 'What says who passed it on, or in which list it stood, is taken off.'
+        }
       />
+      <p className="text-xs text-soft" role="status">
+        {ask.isPending && 'Asking the video host what it is called and looks like …'}
+        {ask.isSuccess && 'Title, still picture and shape are as the video host tells them.'}
+        {ask.isError &&
+          `${problemWords(ask.error).detail} Title and still picture are those from before: look whether they suit this film.`}
+      </p>
       <Field
         label="Title"
         value={block.title}
@@ -59,6 +75,32 @@ export function FilmEditor({ block, edit }: EditorProps<'film'>) {
       <p className="text-xs text-soft">Nothing of the video host is loaded before a visitor plays it.</p>
     </>
   );
+}
+
+/** Asks the host of a film what it is; what it tells is taken if the film is still that one. */
+function useAskFilm(edit: EditorProps<'film'>['edit']) {
+  const siteId = useWorkbench((state) => state.siteId);
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (asked: string) => askFilm(siteId, asked),
+    onSuccess: async (facts, asked) => {
+      // The still is to be seen as soon as it is named.
+      if (facts.picture) await queries.refetchQueries({ queryKey: picturesQuery(siteId).queryKey });
+      edit(
+        (old) =>
+          old.address === asked
+            ? {
+                ...old,
+                address: facts.address,
+                title: facts.title || old.title,
+                picture: facts.picture,
+                ratio: facts.ratio ?? old.ratio,
+              }
+            : old,
+        'address',
+      );
+    },
+  });
 }
 
 export function FrameEditor({ block, edit }: EditorProps<'frame'>) {
