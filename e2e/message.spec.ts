@@ -226,14 +226,23 @@ test('what the page behind can do, and how high the box is, differ on a phone', 
     await expect(site.dialog).toBeVisible();
     const { height } = (await site.dialog.boundingBox()) ?? { height: 0 };
     await site.page.evaluate(() => {
-      addEventListener('wheel', ({ defaultPrevented }) => {
-        document.body.dataset.held = `${defaultPrevented}`;
-      });
+      // On its way in, where the page hears of what goes on over the message.
+      const note = (event: Event) => {
+        setTimeout(() => {
+          document.body.dataset.held = `${event.defaultPrevented}`;
+        });
+      };
+      addEventListener('wheel', note, { capture: true });
     });
     await site.page.mouse.move(8, 600);
     await site.page.mouse.wheel(0, 200);
     const body = site.page.locator('body');
-    await expect(body).toHaveAttribute('data-held', /./);
+    await expect
+      .poll(async () => {
+        await site.pass(0.05);
+        return body.getAttribute('data-held');
+      })
+      .not.toBeNull();
     const isHeld = (await body.getAttribute('data-held')) === 'true';
     await site.page.mouse.click(8, 600);
     await site.pass(1);

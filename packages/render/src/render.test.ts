@@ -41,7 +41,7 @@ const draw = (message: Message, isStill = true) => renderMessage(message, { ...o
 
 /** Every element the renderer may make. */
 const ALLOWED = new Set(
-  'DIV H2 P B I A UL OL LI IMG HR BUTTON SPAN FORM LABEL INPUT SELECT OPTION TEXTAREA FIELDSET LEGEND OUTPUT IFRAME svg path'.split(
+  'DIALOG DIV H2 P B I A UL OL LI IMG HR BUTTON SPAN FORM LABEL INPUT SELECT OPTION TEXTAREA FIELDSET LEGEND OUTPUT IFRAME svg path'.split(
     ' ',
   ),
 );

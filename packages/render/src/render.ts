@@ -3,7 +3,7 @@ import { isInterrupting } from '@velarium/core/message';
 import { renderBlock } from './blocks.ts';
 import type { BlockContext } from './context.ts';
 import { element } from './dom.ts';
-import { keepFocusInside, moveFocusIn } from './focus.ts';
+import { moveFocusIn, openDialog, ownEvents, TOP_LAYER_CSS } from './top-layer.ts';
 
 export interface RenderOptions
   extends Pick<
@@ -52,12 +52,17 @@ export function renderMessage(message: Message, options: RenderOptions): Rendere
   const focusedBefore = document.activeElement;
 
   const host = document.createElement('velarium-message');
+  host.popover = 'manual';
   const root = host.attachShadow({ mode: 'open' });
-  const sheet = new view.CSSStyleSheet();
-  sheet.replaceSync(options.sheet);
-  root.adoptedStyleSheets = [sheet];
+  root.adoptedStyleSheets = [TOP_LAYER_CSS, options.sheet].map((css) => {
+    const sheet = new view.CSSStyleSheet();
+    sheet.replaceSync(css);
+    return sheet;
+  });
 
-  const layer = element(document, 'div', {
+  const layer = element(document, 'dialog', {
+    // The box is what is read out as the dialog, by the name of what it says.
+    role: 'none',
     class: 'layer',
     'data-format': format,
     // What the page declares of its language counts; a style of the page does not.
@@ -140,24 +145,33 @@ export function renderMessage(message: Message, options: RenderOptions): Rendere
   drawStep(message.steps[0] as Step);
 
   const mount = () => {
-    parent.append(host);
-    if (isStill) return;
-    if (isModal) {
-      undo.push(keepFocusInside(root, box));
-      moveFocusIn(box);
-    }
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key === 'Escape' && !event.defaultPrevented) onClose('escape');
+    const place = (among: Element) => {
+      among.append(host);
+      if (!isStill && !isModal) host.showPopover?.();
     };
-    document.addEventListener('keydown', onKey);
-    undo.push(() => document.removeEventListener('keydown', onKey));
+    const dialog = isStill || isModal ? null : openDialog(document);
+    place(dialog ?? parent);
+    if (isStill) return;
+    // It outlives the page's dialog that it stands in.
+    const leaveDialog = () => place(parent);
+    dialog?.addEventListener('close', leaveDialog);
+    undo.push(() => dialog?.removeEventListener('close', leaveDialog));
+    if (options.further) undo.push(options.further.treatPage(layer, card));
+    undo.push(ownEvents(host, isModal, () => onClose('escape')));
+    if (isModal) {
+      // The gesture back and other ways of a browser's own.
+      layer.addEventListener('cancel', (event) => {
+        event.preventDefault();
+        onClose('escape');
+      });
+      moveFocusIn(box, layer);
+    }
     if (close.afterSeconds) {
       const timer = setTimeout(() => onClose('time'), close.afterSeconds * 1000);
       undo.push(() => clearTimeout(timer));
       // Whoever has begun to write is not interrupted.
       body.addEventListener('input', () => clearTimeout(timer));
     }
-    if (options.further) undo.push(options.further.treatPage(layer, card));
   };
   // Nothing of it is there before its delay is over.
   const { delayMs } = motion.enter;
@@ -181,6 +195,8 @@ export function renderMessage(message: Message, options: RenderOptions): Rendere
       undoAll(undo);
       undoAll(undoStep);
       const hadFocus = document.activeElement === host;
+      // The page is within reach again while the message goes.
+      layer.close?.();
       let isGone = false;
       const leave = () => {
         if (isGone) return;

@@ -4,7 +4,7 @@ import { createGunzip, type Gunzip } from 'node:zlib';
 import ipaddr from 'ipaddr.js';
 import { Agent, fetch, type Response } from 'undici';
 
-export interface OutsideRequest {
+interface OutsideRequest {
   /** Bytes read at most, packed and unpacked alike: past it reading stops and the connection is closed. */
   readonly mostBytes: number;
   /** For the whole of it, milliseconds. */
@@ -16,7 +16,7 @@ export interface OutsideRequest {
   readonly accept?: string;
 }
 
-export interface OutsideAnswer {
+interface OutsideAnswer {
   readonly status: number;
   /** Where redirects on the same origin have led. */
   readonly address: string;

@@ -16,35 +16,21 @@ export interface PageIndex {
 }
 
 /**
- * Prepares a manifest's page rules for many addresses: one table from page key to the campaigns that name it, so an
- * address costs two look-ups however many exact pages there are. The other kinds of page rules need the extras.
+ * Reads pages by a manifest's page rules. A page is read once in its view, so the names are gone through as they come:
+ * that is less work than a table of them, which would be asked once. Whoever reads many addresses remembers what came out
+ * ({@link memoisedIndex}). The kinds of page rules beyond exact pages need the extras.
  */
-export function createPageIndex(manifest: Manifest, extras?: Partial<Extras>): PageIndex {
-  const { campaigns } = manifest;
-  const keysOf = createKeyReader(manifest.site);
-  const included = tableOf(campaigns.map((campaign) => campaign.includeKeys));
-  const excluded = tableOf(campaigns.map((campaign) => campaign.excludeKeys));
+export function createPageIndex({ campaigns, site }: Manifest, extras?: Partial<Extras>): PageIndex {
+  const keysOf = createKeyReader(site);
   const fit = (href: string, facts: PageFacts): PageFit[] => {
     const page = keysOf(href);
-    const isAmong = (rules: ManifestCampaign['include']) =>
-      rules.some((rule) => rule.kind === 'every') ||
+    const isAmong = (keys: readonly string[], rules: ManifestCampaign['include']) =>
+      keys.some((key) => key === page.path || key === page.full) ||
+      rules.some(({ kind }) => kind === 'every') ||
       (rules.length > 0 && extras?.isAmong?.(rules, href, page, facts) === true);
-    const fits = campaigns.map((): PageFit => 'unmatched');
-    const mark = (table: ReadonlyMap<string, readonly number[]>, from: PageFit, to: PageFit) => {
-      for (const key of page.full === null ? [page.path] : [page.path, page.full]) {
-        for (const position of table.get(key) ?? []) if (fits[position] === from) fits[position] = to;
-      }
-    };
-    mark(included, 'unmatched', 'fits');
-    campaigns.forEach(({ include }, position) => {
-      if (fits[position] === 'unmatched' && isAmong(include)) fits[position] = 'fits';
-    });
-    // Exclusion wins, so it is read last.
-    mark(excluded, 'fits', 'excluded');
-    campaigns.forEach(({ exclude }, position) => {
-      if (fits[position] === 'fits' && isAmong(exclude)) fits[position] = 'excluded';
-    });
-    return fits;
+    return campaigns.map(({ includeKeys, include, excludeKeys, exclude }) =>
+      !isAmong(includeKeys, include) ? 'unmatched' : isAmong(excludeKeys, exclude) ? 'excluded' : 'fits',
+    );
   };
 
   const candidates = (href: string, facts: PageFacts): Candidates => {
@@ -56,12 +42,4 @@ export function createPageIndex(manifest: Manifest, extras?: Partial<Extras>): P
     return { desktop: on('desktop'), tablet: on('tablet'), mobile: on('mobile') };
   };
   return { fit, candidates };
-}
-
-function tableOf(lists: readonly (readonly string[])[]): Map<string, number[]> {
-  const table = new Map<string, number[]>();
-  lists.forEach((keys, position) => {
-    for (const key of keys) table.set(key, [...(table.get(key) ?? []), position]);
-  });
-  return table;
 }

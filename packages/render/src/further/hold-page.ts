@@ -18,6 +18,7 @@ export function holdPage(layer: HTMLElement, card: HTMLElement): () => void {
     if (!path.includes(card) || card.scrollHeight <= card.clientHeight) event.preventDefault();
   };
   for (const kind of ['wheel', 'touchmove']) layer.addEventListener(kind, hold, { passive: false });
-  view.addEventListener('keydown', hold);
-  return () => view.removeEventListener('keydown', hold);
+  // On the way in: the message's keys go no further.
+  view.addEventListener('keydown', hold, true);
+  return () => view.removeEventListener('keydown', hold, true);
 }

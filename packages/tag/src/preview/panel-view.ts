@@ -41,12 +41,14 @@ const clock = (atMs: number) =>
 
 function attach(children: readonly Node[]): HTMLElement {
   const host = document.createElement('velarium-panel');
+  host.popover = 'manual';
   const root = host.attachShadow({ mode: 'open' });
   const sheet = new CSSStyleSheet();
   sheet.replaceSync(PANEL_STYLES);
   root.adoptedStyleSheets = [sheet];
   root.append(...children);
   document.documentElement.append(host);
+  host.showPopover();
   return host;
 }
 
@@ -141,10 +143,24 @@ export function drawPanel(
   const nameOf = (id: string) => campaigns.find((one) => one.id === id)?.name ?? 'another message';
   const step = () => {
     look();
+    stayInReach(host);
     standClear(host, section);
   };
   step();
   setInterval(step, EVERY_MS);
+}
+
+/** Everything beside a modal dialog is out of reach, so the panel stands in the one that is open, if there is one. */
+function stayInReach(host: HTMLElement): void {
+  const among =
+    [...document.querySelectorAll('velarium-message')]
+      .map(({ shadowRoot }) => shadowRoot?.querySelector('dialog:modal'))
+      .find(Boolean) ??
+    document.querySelector('dialog:modal') ??
+    document.documentElement;
+  if (host.parentNode === among) return;
+  among.append(host);
+  host.showPopover();
 }
 
 const CORNERS = ['bottom-start', 'bottom-end', 'top-start', 'top-end'];
