@@ -95,7 +95,7 @@ export async function measureDecisions(): Promise<Figure[]> {
   const now = { nowMs: NOW_MS, session: 's' };
   const core = (href: string, device: (typeof DEVICES)[number]) => {
     let allowed = 0;
-    for (const campaign of index.candidates(href, NOTHING)[device]) {
+    for (const campaign of index.candidates(href, NOTHING, device)) {
       if (!decideCaps(campaign, memory.campaigns[campaign.id], now)) allowed++;
     }
     return allowed;

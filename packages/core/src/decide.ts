@@ -1,9 +1,8 @@
 /** What the tag takes of core: deciding, nothing of words, statistics or templates. */
 export { deviceOf } from './devices/device.ts';
 export { createPageIndex } from './manifest/page-index.ts';
-export { createDepth, type Depth, type DepthState, scrolls } from './page/depth.ts';
+export { createDepth, type Depth, type DepthState, SETTLED_MS, scrolls } from './page/depth.ts';
 export { createMouseLeaving } from './page/leaving-by-mouse.ts';
-export { createBackGesture, createQuickScroll } from './page/leaving-by-touch.ts';
 export { isReached, reachedHeight } from './page/reached.ts';
 export { createViewable } from './page/viewable.ts';
 export { createKeyReader } from './pages/page-key.ts';

@@ -45,6 +45,7 @@ export * from './pages/address-trial.ts';
 export * from './pages/covered-pages.ts';
 export * from './pages/page-key.ts';
 export * from './pages/page-rule.ts';
+export * from './pages/plain-page-rule.ts';
 export * from './pages/resolve-pages.ts';
 export * from './pages/typed-page.ts';
 export { PatternError } from './patterns/compile.ts';

@@ -31,12 +31,8 @@ export function moveFocusIn(box: HTMLElement, modal?: HTMLDialogElement): void {
   requestAnimationFrame(() => requestAnimationFrame(focus));
 }
 
-/** What people do in a message is not the page's business: its shortcuts, drags and swipes do not hear of it. */
-const THEIRS =
-  /^on(p(ointer|aste)|mouse|touch|wheel|c(lick|opy|ut|ontextm|han)|before|inp|drag|drop|dblc|subm|sel)/;
-
 /**
- * Keeps the events of a message its own. Keys are taken on their way in, before any listener of the page; the others on
+ * Keeps the events of a message its own: shortcuts, drags and swipes of the page do not hear of them. Keys are taken on their way in, before any listener of the page; the others on
  * their way out, when the message has dealt with them. Returns the undo.
  *
  * @param isFirst Whether its keys are its own wherever the focus is: a modal message.
@@ -44,9 +40,11 @@ const THEIRS =
 export function ownEvents(host: HTMLElement, isFirst: boolean, onEscape: () => void): () => void {
   const view = host.ownerDocument.defaultView as Window;
   const stop = (event: Event) => event.stopPropagation();
-  for (const name in host) if (THEIRS.test(name)) host.addEventListener(name.slice(2), stop);
-  for (const part of ['start', 'update', 'end']) host.addEventListener(`composition${part}`, stop);
-  const escape = (event: Event) => {
+  const own = (type: string) => host.addEventListener(type, stop, { passive: true });
+  for (const name in host) if (/^on/.test(name)) own(name.slice(2));
+  // The only kinds without a handler of that name.
+  for (const part of ['start', 'update', 'end']) own(`composition${part}`);
+  const onEscapeKey = (event: Event) => {
     if ((event as KeyboardEvent).key !== 'Escape' || event.type !== 'keydown' || event.defaultPrevented)
       return;
     // One Escape closes one thing.
@@ -56,14 +54,14 @@ export function ownEvents(host: HTMLElement, isFirst: boolean, onEscape: () => v
   const onKey = (event: Event) => {
     if (event.target !== host && !isFirst) return;
     event.stopImmediatePropagation();
-    escape(event);
+    onEscapeKey(event);
   };
   const kinds = ['keydown', 'keypress', 'keyup'];
   for (const kind of kinds) view.addEventListener(kind, onKey, true);
   // What the page makes nothing of closes a message that does not have the focus.
-  view.addEventListener('keydown', escape);
+  view.addEventListener('keydown', onEscapeKey);
   return () => {
     for (const kind of kinds) view.removeEventListener(kind, onKey, true);
-    view.removeEventListener('keydown', escape);
+    view.removeEventListener('keydown', onEscapeKey);
   };
 }

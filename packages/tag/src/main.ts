@@ -4,7 +4,7 @@ import { type BundleName, loadBundle } from './files.ts';
 import { whenActive } from './page/when-active.ts';
 import type * as Panel from './panel.ts';
 import type { Parts } from './parts.ts';
-import { takePreviewToken } from './preview/token.ts';
+import { isPreviewed } from './preview/is-previewed.ts';
 import { createEventOutbox } from './send/outbox.ts';
 import { createLoader } from './show/load.ts';
 import { findSiteScript, type SiteScript } from './site-script.ts';
@@ -13,7 +13,6 @@ import { createVisitorStore } from './store/visitor-store.ts';
 import { startVisit } from './visit.ts';
 
 async function start(script: SiteScript): Promise<void> {
-  const token = takePreviewToken();
   await whenActive();
   const { edge, key } = script;
   const ask = async (path: string) => {
@@ -22,7 +21,7 @@ async function start(script: SiteScript): Promise<void> {
   };
   const loadPart = <Bundle>(name: BundleName) => loadBundle<Bundle>(edge, name);
   const panel = () => loadPart<typeof Panel>('panel');
-  const preview = token ? await (await panel()).openPreview(script, token, loadPart) : undefined;
+  const preview = isPreviewed() ? await (await panel()).openPreview(script, loadPart) : undefined;
   const manifest: Manifest | undefined = preview?.manifest ?? (await ask('manifest.json'));
   if (manifest?.v !== 1) return;
   const { memory, honoursSignal } = manifest.site.privacy;
@@ -58,8 +57,19 @@ async function start(script: SiteScript): Promise<void> {
 
 const scope = window as { velariumIsHere?: true };
 const script = findSiteScript(document);
-// Two snippets on one page are one tag. Whatever goes wrong, the page never hears of it.
-if (script && !scope.velariumIsHere) {
+/**
+ * Two snippets on one page are one tag. In a frame of the site's own page that page's tag is the visitor's: two would show
+ * two messages to one person.
+ */
+const isHere = () => {
+  try {
+    return (top as typeof scope).velariumIsHere;
+  } catch {
+    // Another site's page is around this one.
+  }
+};
+// Whatever goes wrong, the page never hears of it.
+if (script && !scope.velariumIsHere && !isHere()) {
   scope.velariumIsHere = true;
   start(script).catch(() => {});
 }

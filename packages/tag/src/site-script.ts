@@ -10,5 +10,6 @@ const ADDRESS = /^(https?:\/\/[^/]+)\/tag\/([a-z0-9]{12})\.js/;
 export function findSiteScript(document: Document): SiteScript | undefined {
   const script = document.currentScript as HTMLScriptElement | null;
   const [, edge, key] = ADDRESS.exec(script?.src ?? '') ?? [];
-  return edge && key ? { edge, key } : undefined;
+  // A match has both.
+  return edge ? { edge, key: key as string } : undefined;
 }

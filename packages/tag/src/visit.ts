@@ -148,12 +148,12 @@ export function startVisit(input: VisitInput): Visit {
   const watch = () => {
     stopObserving();
     const triggers = index
-      .candidates(location.href, readFacts())
-      [device()].flatMap(({ moment }) => moment.triggers);
+      .candidates(location.href, readFacts(), device())
+      .flatMap(({ moment }) => moment.triggers);
     const asks = (wanted: Trigger['kind']) => triggers.some(({ kind }) => kind === wanted);
     asksDepth = asks('scroll');
     stopObserving = all([
-      parts.observe?.(triggers, tell) ?? nothing,
+      parts.observe?.(triggers, tell, parts.onExitByTouch) ?? nothing,
       asks('inactivity') ? onActivity(() => view.onActive(memoryNow(), now()), STILLNESS_EVERY_MS) : () => {},
     ]);
   };

@@ -16,7 +16,8 @@ import {
   someRule,
 } from '../testing/arbitrary.ts';
 import { isNowhere } from '../visit/explain.ts';
-import { EXTRAS } from '../visit/extras.ts';
+import { EXTRAS as COMMON } from '../visit/extras.ts';
+import { RARE } from '../visit/rare.ts';
 import { compileManifest } from './compile.ts';
 import { createPageIndex } from './page-index.ts';
 
@@ -119,7 +120,7 @@ it('the compiled manifest lets through exactly what the rules say', () => {
         const expected = rules.flatMap((rule, n) => (plainReading(rule, href, device) ? [id(n)] : []));
         // Twice: the second answer comes from the memo.
         for (let n = 0; n < 2; n++) {
-          expect(index.candidates(href, facts)[device].map((campaign) => campaign.id)).toEqual(expected);
+          expect(index.candidates(href, facts, device).map((campaign) => campaign.id)).toEqual(expected);
         }
       },
     ),
@@ -157,7 +158,7 @@ it('exclusion wins over any inclusion, whatever the kinds and the order', () => 
         ...rule,
         reach: { ...rule.reach, pages: { include, exclude: [...include].reverse(), follows: null } },
       };
-      expect(createPageIndex(compile([both]), EXTRAS).candidates(href, facts)[device]).toEqual([]);
+      expect(createPageIndex(compile([both]), EXTRAS).candidates(href, facts, device)).toEqual([]);
     }),
   );
 });
@@ -201,10 +202,13 @@ it.each([
     },
   };
   const href = path.startsWith('/') ? `https://s.example${path}` : path;
-  expect(createPageIndex(compile([rule]), EXTRAS).candidates(href, facts).desktop).toHaveLength(
+  expect(createPageIndex(compile([rule]), EXTRAS).candidates(href, facts, 'desktop')).toHaveLength(
     expected ? 1 : 0,
   );
 });
+
+/** Both parts, as a tag has them that asks for both. */
+const EXTRAS = { ...COMMON, ...RARE };
 
 describe('following another campaign’s pages', () => {
   const [a, b, c] = ['a', 'b', 'c'];

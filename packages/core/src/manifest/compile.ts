@@ -80,6 +80,9 @@ const tolerant =
 /** Triggers that need no fact: the clocks and the counts are enough. */
 const BY_THEMSELVES: ReadonlySet<TriggerKind> = new Set(['time', 'sessionTime', 'count', 'inactivity']);
 
+/** Page rules that look at parts of an address. */
+const TAKES_APART: ReadonlySet<CompiledPageRule['kind']> = new Set(['contains', 'program', 'parameter']);
+
 const asksFor = ({ audience }: ManifestCampaign, kinds: readonly Condition['kind'][]): boolean =>
   audience?.groups.some(({ items }) => items.some(({ condition }) => kinds.includes(condition.kind))) ??
   false;
@@ -104,6 +107,8 @@ const NEEDS: Readonly<
       (campaign) =>
         campaign.experiment !== null ||
         campaign.schedule !== null ||
+        campaign.moment.triggers.some(({ kind }) => kind === 'exitTouch') ||
+        [...campaign.include, ...campaign.exclude].some(({ kind }) => TAKES_APART.has(kind)) ||
         asksFor(campaign, ['browser', 'system']),
     ),
 };

@@ -1,5 +1,6 @@
-import type { Manifest } from '@velarium/contract';
-import type { Candidates, PageIndex } from './page-index.ts';
+import type { Manifest, ManifestCampaign } from '@velarium/contract';
+import { DEVICES } from '@velarium/contract/values';
+import type { PageIndex } from './page-index.ts';
 
 /** Addresses remembered at most; a crawler of a large site must not fill a server's memory. */
 const MEMO_SIZE = 20_000;
@@ -11,14 +12,15 @@ export function memoisedIndex(index: PageIndex, { campaigns }: Pick<Manifest, 'c
     ({ include, exclude }) => ![...include, ...exclude].some(({ kind }) => kind === 'holds'),
   );
   if (!isSteady) return index;
-  const memo = new Map<string, Candidates>();
+  const memos = new Map(DEVICES.map((device) => [device, new Map<string, readonly ManifestCampaign[]>()]));
   return {
     fit: index.fit,
-    candidates(href, facts) {
+    candidates(href, facts, device) {
+      const memo = memos.get(device) as Map<string, readonly ManifestCampaign[]>;
       const key = facts.kind ? `${facts.kind} ${href}` : href;
       const known = memo.get(key);
       if (known) return known;
-      const found = index.candidates(href, facts);
+      const found = index.candidates(href, facts, device);
       if (memo.size >= MEMO_SIZE) memo.clear();
       memo.set(key, found);
       return found;

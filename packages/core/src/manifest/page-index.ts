@@ -1,18 +1,16 @@
 import type { Device, Manifest, ManifestCampaign } from '@velarium/contract';
 import { DEVICE_BIT } from '../devices/device.ts';
 import { createKeyReader } from '../pages/page-key.ts';
-import type { PageFacts } from '../pages/page-rule.ts';
+import type { PageFacts } from '../pages/plain-page-rule.ts';
 import type { Extras } from '../visit/extras.ts';
 
 export type PageFit = 'fits' | 'unmatched' | 'excluded';
 
-/** The campaigns that page and device let through, in order of precedence. */
-export type Candidates = Readonly<Record<Device, readonly ManifestCampaign[]>>;
-
 export interface PageIndex {
   /** How each campaign's page rules read this page, by position in the manifest. */
   fit(href: string, facts: PageFacts): readonly PageFit[];
-  candidates(href: string, facts: PageFacts): Candidates;
+  /** The campaigns that page and device let through, in order of precedence. */
+  candidates(href: string, facts: PageFacts, device: Device): readonly ManifestCampaign[];
 }
 
 /**
@@ -33,13 +31,13 @@ export function createPageIndex({ campaigns, site }: Manifest, extras?: Partial<
     );
   };
 
-  const candidates = (href: string, facts: PageFacts): Candidates => {
-    const fits = fit(href, facts);
-    const on = (device: Device) =>
-      campaigns.filter(
-        (campaign, position) => fits[position] === 'fits' && (campaign.devices & DEVICE_BIT[device]) !== 0,
+  return {
+    fit,
+    candidates(href, facts, device) {
+      const fits = fit(href, facts);
+      return campaigns.filter(
+        ({ devices }, position) => fits[position] === 'fits' && (devices & DEVICE_BIT[device]) !== 0,
       );
-    return { desktop: on('desktop'), tablet: on('tablet'), mobile: on('mobile') };
+    },
   };
-  return { fit, candidates };
 }

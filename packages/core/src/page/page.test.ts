@@ -7,7 +7,7 @@ import { isReached, reachedHeight } from './reached.ts';
 import { createViewable } from './viewable.ts';
 
 describe('depth', () => {
-  const at = (top: number, pageHeight = 4000) => ({ top, windowHeight: 800, pageHeight });
+  const at = (top: number, pageHeight = 4000, atMs = 0) => ({ top, windowHeight: 800, pageHeight, atMs });
   const scrolledByHand = () => {
     const depth = createDepth();
     depth.hand(0);
@@ -42,7 +42,18 @@ describe('depth', () => {
     [0, 801, 100],
     [0, 802, undefined],
   ])('a page %i pixels down of %i, which nobody has scrolled', (top, height, percent) => {
-    expect(createDepth().look(at(top, height))?.percent).toBe(percent);
+    const depth = createDepth();
+    expect(depth.look(at(top, height, 500))).toBeUndefined();
+    expect(depth.look(at(top, height, 1499))).toBeUndefined();
+    expect(depth.look(at(top, height, 1500))?.percent).toBe(percent);
+  });
+  it('a page that grows before it has settled was not short', () => {
+    const depth = createDepth();
+    depth.look(at(0, 800, 0));
+    expect(depth.look(at(0, 700, 900))).toBeUndefined();
+    expect(depth.look(at(0, 700, 1899))).toBeUndefined();
+    expect(depth.look(at(0, 4000, 5000))).toBeUndefined();
+    expect(depth.deepest).toEqual({ percent: 0, pixels: 0 });
   });
   it('never falls, whatever the page does', () => {
     fc.assert(

@@ -2,7 +2,8 @@ import type { PageRule, Pages, SiteSettings } from '@velarium/contract';
 import { compilePageRule } from '../manifest/compile.ts';
 import type { PageFit } from '../manifest/page-index.ts';
 import { createKeyReader } from './page-key.ts';
-import { isOnPage, type PageAddress, type PageFacts, pageAddress } from './page-rule.ts';
+import { isOnPage, type PageAddress, pageAddress } from './page-rule.ts';
+import type { PageFacts } from './plain-page-rule.ts';
 import { resolvePages, type SitePages } from './resolve-pages.ts';
 
 /** What page rules say of one address, rule by rule. */

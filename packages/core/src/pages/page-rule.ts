@@ -1,15 +1,8 @@
 import type { CompiledPageRule } from '@velarium/contract';
 import { matches } from '../patterns/run.ts';
 import type { PageKeys } from './page-key.ts';
+import { isOnPlainPage, type PageFacts } from './plain-page-rule.ts';
 import { seenAddress } from './seen-address.ts';
-
-/** What is known of a page beside its address. */
-export interface PageFacts {
-  /** As the page declares it; empty when it does not. */
-  readonly kind: string;
-  /** Whether the page holds an element this selector finds. */
-  readonly holds: (selector: string) => boolean;
-}
 
 /** An address taken apart once, for many rules. */
 export interface PageAddress extends PageKeys {
@@ -51,31 +44,20 @@ const decodeParameter = (text: string): string => {
   }
 };
 
-/** Whether a page is among those a compiled rule speaks of. */
+/** Whether a page is among those a compiled rule speaks of, whatever its kind. */
 export function isOnPage(rule: CompiledPageRule, page: PageAddress, facts: PageFacts): boolean {
   switch (rule.kind) {
-    case 'every':
-      return true;
-    case 'begins': {
-      const key = rule.isWhole ? (page.full ?? '') : page.path;
-      return key.startsWith(rule.key) || withSlash(key).startsWith(rule.key);
-    }
     case 'contains':
       return [...page.seenWholes, ...page.seenPaths].some((seen) => seen.includes(rule.text));
     case 'program':
       return rule.isSeen
         ? (rule.isWhole ? page.seenWholes : page.seenPaths).some((seen) => matches(rule.program, seen))
         : matches(rule.program, rule.isWhole ? (page.full ?? '') : page.path);
-    case 'pageKind':
-      return facts.kind === rule.name;
     case 'parameter': {
       const value = page.parameters[rule.name];
       return value !== undefined && (rule.value === null || value === rule.value);
     }
-    case 'holds':
-      return facts.holds(rule.selector);
+    default:
+      return isOnPlainPage(rule, page, facts);
   }
 }
-
-/** The path with a slash at its end, before any query. */
-const withSlash = (key: string): string => key.replace(/\/?(\?|$)/, '/$1');

@@ -1,7 +1,7 @@
 import type { Audience, CompiledPageRule } from '@velarium/contract';
 import { isInAudience } from '../audience/audience.ts';
 import type { PageKeys } from '../pages/page-key.ts';
-import { isOnPage, type PageFacts, pageAddress } from '../pages/page-rule.ts';
+import { isOnPlainPage, type PageFacts } from '../pages/plain-page-rule.ts';
 import { isMetBy } from '../triggers/trigger.ts';
 import type { Memory } from './memory.ts';
 import { type PageViewFacts, visitorFacts } from './visitor-facts.ts';
@@ -14,9 +14,7 @@ export const EXTRAS = {
   isMetBy,
   isInAudience: (audience: Audience, memory: Memory, told: PageViewFacts, campaign: string): boolean =>
     isInAudience(audience, visitorFacts(memory, told), campaign),
-  isAmong(rules: readonly CompiledPageRule[], href: string, keys: PageKeys, facts: PageFacts): boolean {
-    const page = pageAddress(href, keys);
-    return rules.some((rule) => isOnPage(rule, page, facts));
-  },
+  isAmong: (rules: readonly CompiledPageRule[], _href: string, keys: PageKeys, facts: PageFacts): boolean =>
+    rules.some((rule) => isOnPlainPage(rule, keys, facts)),
 } as const;
 export type Extras = typeof EXTRAS;

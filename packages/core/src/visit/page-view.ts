@@ -196,7 +196,7 @@ export function createPageView(input: PageViewInput): PageView {
         (b.priority - a.priority || camesAt(a) - camesAt(b)) < 0;
       // Read once for all: asking the page is what costs.
       const told = facts();
-      for (const campaign of index.candidates(href, told)[device]) {
+      for (const campaign of index.candidates(href, told, device)) {
         const verdict = verdictOf(campaign, memory, at, told);
         const { code } = verdict;
         if (remainingOf(campaign, memory, at) <= 0) came.push(campaign);

@@ -1,6 +1,6 @@
 import type { Browser, System } from '@velarium/contract';
 import type { VisitorFacts } from '../audience/audience.ts';
-import type { PageFacts } from '../pages/page-rule.ts';
+import type { PageFacts } from '../pages/plain-page-rule.ts';
 import type { Memory } from './memory.ts';
 
 /** What the page and the browser tell of page and visitor; memory adds the rest. All may change at any moment. */

@@ -1,8 +1,8 @@
-import { createBackGesture, createQuickScroll } from '@velarium/core/decide';
+import { createBackGesture, createQuickScroll } from '@velarium/core/rare';
 import { all, on } from './on.ts';
 
 /** Tells a quick scroll up by touch, after having been at least one screen down. */
-export function onQuickScrollUp(callback: () => void): () => void {
+function onQuickScrollUp(callback: () => void): () => void {
   const scroll = createQuickScroll();
   return all([
     on(
@@ -20,7 +20,7 @@ export function onQuickScrollUp(callback: () => void): () => void {
 const HELD = 'velariumHeld';
 
 /** Tells the back gesture, once: an entry is laid on the history, and going back takes only that away. */
-export function onBackGesture(callback: () => void): () => void {
+function onBackGesture(callback: () => void): () => void {
   const gesture = createBackGesture();
   return all([
     on(window, ['click'], () => {
@@ -35,3 +35,6 @@ export function onBackGesture(callback: () => void): () => void {
     }),
   ]);
 }
+
+export const onExitByTouch = (by: 'back' | 'scrollUp', callback: () => void): (() => void) =>
+  (by === 'back' ? onBackGesture : onQuickScrollUp)(callback);

@@ -1,7 +1,7 @@
 import type { Trigger } from '@velarium/contract';
 import type { Fact } from '@velarium/core/decide';
+import type { Parts } from '../parts.ts';
 import { onExitByMouse } from './exit-mouse.ts';
-import { onBackGesture, onQuickScrollUp } from './exit-touch.ts';
 import { all, closest, find, on } from './on.ts';
 import { articleEnd, onReached } from './reach.ts';
 
@@ -12,7 +12,11 @@ const INTERACTION = { click: 'click', hover: 'pointerover', focus: 'focusin' } a
  * Watches the page for what these triggers ask for, and for nothing else: a page with only time triggers gets no
  * listener at all. Returns the undo.
  */
-export function observe(triggers: readonly Trigger[], report: (fact: Fact) => void): () => void {
+export function observe(
+  triggers: readonly Trigger[],
+  report: (fact: Fact) => void,
+  onExitByTouch: Parts['onExitByTouch'],
+): () => void {
   const undo: (() => void)[] = [];
   const kinds = new Set<string>();
   for (const trigger of triggers) {
@@ -20,12 +24,18 @@ export function observe(triggers: readonly Trigger[], report: (fact: Fact) => vo
     const key = 'selector' in trigger ? JSON.stringify(trigger) : 'by' in trigger ? trigger.by : trigger.kind;
     if (kinds.has(key)) continue;
     kinds.add(key);
-    undo.push(watch(trigger, report));
+    undo.push(watch(trigger, report, onExitByTouch));
   }
   return all(undo);
 }
 
-function watch(trigger: Trigger, report: (fact: Fact) => void): () => void {
+const nothing = () => {};
+
+function watch(
+  trigger: Trigger,
+  report: (fact: Fact) => void,
+  onExitByTouch: Parts['onExitByTouch'],
+): () => void {
   switch (trigger.kind) {
     case 'load':
       return onLoad(report);
@@ -40,10 +50,11 @@ function watch(trigger: Trigger, report: (fact: Fact) => void): () => void {
       return onReached(articleEnd, () => report({ kind: 'articleEnd' }));
     case 'exitMouse':
       return onExitByMouse((certainty) => report({ kind: 'exitMouse', certainty }));
-    case 'exitTouch':
-      return trigger.by === 'back'
-        ? onBackGesture(() => report({ kind: 'exitTouch', by: 'back' }))
-        : onQuickScrollUp(() => report({ kind: 'exitTouch', by: 'scrollUp' }));
+    case 'exitTouch': {
+      const { by } = trigger;
+      // It came with the part that such a trigger asks for.
+      return onExitByTouch?.(by, () => report({ kind: 'exitTouch', by })) ?? nothing;
+    }
     case 'interact': {
       const { what, selector } = trigger;
       return on(document, [INTERACTION[what]], (event) => {
@@ -52,7 +63,7 @@ function watch(trigger: Trigger, report: (fact: Fact) => void): () => void {
       });
     }
     default:
-      return () => {};
+      return nothing;
   }
 }
 

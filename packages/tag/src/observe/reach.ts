@@ -20,6 +20,13 @@ const mutations = new MutationObserver(() => {
 /** Calls back once, when the element is reached. It may come later than we do, and grow while one waits. */
 export function onReached(look: () => Element | null, callback: () => void): () => void {
   let observer: IntersectionObserver | undefined;
+  let timer = 0;
+  /** In the window, but perhaps under something else that fills it, as screens that lie on one another do. */
+  const wait = () => {
+    const element = look();
+    if (!element || !isCovered(element)) callback();
+    else timer = window.setTimeout(wait, LOOK_AGAIN_MS);
+  };
   const observe = (element: Element, elementHeight: number) => {
     observer?.disconnect();
     const share =
@@ -32,7 +39,7 @@ export function onReached(look: () => Element | null, callback: () => void): () 
         const seenHeight = entry.intersectionRect.height;
         if (isReached({ elementHeight: height, seenHeight, windowHeight })) {
           observer?.disconnect();
-          callback();
+          wait();
         } else if (height !== elementHeight) observe(element, height);
       },
       // Asked when it comes in sight, and at the very share that counts.
@@ -51,11 +58,30 @@ export function onReached(look: () => Element | null, callback: () => void): () 
   return () => {
     missing.delete(begin);
     observer?.disconnect();
+    clearTimeout(timer);
   };
 }
 
-/** Where an article ends: the last thing in it, or in the page's main part when there is no article. */
+/** Whether other things of the page lie over it wherever one looks: a fixed header or a message of ours hides a part of it. */
+function isCovered(element: Element): boolean {
+  const { left, right, top, bottom } = element.getBoundingClientRect();
+  const [from, to] = [Math.max(0, top), Math.min(innerHeight, bottom)];
+  return [0.2, 0.5, 0.8].every((share) => {
+    const over = document.elementFromPoint((left + right) / 2, from + (to - from) * share);
+    return over && !over.contains(element) && !element.contains(over) && !/^velarium/.test(over.localName);
+  });
+}
+
+/** Where an article ends: with the last of its words, or of the page's main part when there is no article. */
 export const articleEnd = (): Element | null => {
   const whole = find('article') ?? find('main');
-  return whole?.lastElementChild ?? whole;
+  if (!whole) return null;
+  const texts = document.createTreeWalker(whole, NodeFilter.SHOW_TEXT);
+  let last: Element | null = null;
+  while (texts.nextNode()) {
+    const { data, parentElement } = texts.currentNode as Text;
+    if (/\S/.test(data) && !/^(SCRIPT|STYLE|TEMPLATE|NOSCRIPT)$/.test(parentElement?.tagName ?? ''))
+      last = parentElement;
+  }
+  return last ?? whole;
 };

@@ -8,9 +8,11 @@ import { createLoader, type Load, type LoadPart } from '../show/load.ts';
 import type { SiteScript } from '../site-script.ts';
 import { createStorage, recordName, type Storage } from '../store/storage.ts';
 import type { Visit } from '../visit.ts';
+import { PREVIEW } from './is-previewed.ts';
 import { drawEnded, drawPanel } from './panel-view.ts';
 import { isForPicking, pickElement } from './pick-element.ts';
 import { forget, keep, readKept } from './pretend-view.ts';
+import { takePreviewToken } from './token.ts';
 
 interface OpenPreview {
   readonly manifest: Manifest;
@@ -30,20 +32,16 @@ const SILENT: EventOutbox = { add: () => {}, start: () => {} };
  * Takes up a preview: the campaign that is tried as its draft stands, among those that run; a visit of its own, and a
  * panel that says what each of them is waiting for. `undefined` when the token is refused; the page then goes on as for anybody.
  */
-export async function openPreview(
-  script: SiteScript,
-  token: string,
-  loadPart: LoadPart,
-): Promise<OpenPreview | undefined> {
+export async function openPreview(script: SiteScript, loadPart: LoadPart): Promise<OpenPreview | undefined> {
   const { edge, key } = script;
-  const [ticket, tried] = token.split('~');
+  const [ticket, tried] = takePreviewToken()?.split('~') ?? [];
   const response = await fetch(`${edge}/preview`, {
     method: 'POST',
     body: toJson({ site: key, token: ticket, campaign: tried }),
     credentials: 'omit',
   });
   const leave = () => {
-    sessionStorage.removeItem('velarium-preview');
+    sessionStorage.removeItem(PREVIEW);
     sessionStorage.removeItem(recordName(key));
     forget();
     location.reload();

@@ -1,16 +1,17 @@
+import { PREVIEW } from './is-previewed.ts';
+
 /**
- * The token by which the studio opened this page for a preview, if it did, with the campaign that is tried. It comes in the fragment, which no server
- * sees, is taken out of the address at once and kept for the tab.
+ * The token by which the studio opened this page for a preview, with the campaign that is tried. It comes in the fragment,
+ * which no server sees, is taken out of the address and kept for the tab.
  */
 export function takePreviewToken(): string | null {
-  const name = 'velarium-preview';
-  const [, token] = new RegExp(`^#${name}=([\\w.~-]+)$`).exec(location.hash) ?? [];
+  const [, token] = new RegExp(`^#${PREVIEW}=([\\w.~-]+)$`).exec(location.hash) ?? [];
   try {
     if (token) {
-      sessionStorage.setItem(name, token);
+      sessionStorage.setItem(PREVIEW, token);
       history.replaceState(history.state, '', location.pathname + location.search);
     }
-    return sessionStorage.getItem(name);
+    return sessionStorage.getItem(PREVIEW);
   } catch {
     return token ?? null;
   }

@@ -121,7 +121,12 @@ function LittleWindow({ trigger, children }: { readonly trigger: Trigger; readon
       // Nothing but a hand scrolls it.
       depth.hand(performance.now());
       depth.scrolled(performance.now());
-      const reached = depth.look({ top, windowHeight: WINDOW_HEIGHT, pageHeight: scrollHeight * scale });
+      const reached = depth.look({
+        top,
+        windowHeight: WINDOW_HEIGHT,
+        pageHeight: scrollHeight * scale,
+        atMs: performance.now(),
+      });
       const { percent } = depth.deepest;
       if (reached) tell({ kind: 'scrolled', ...reached }, `${Math.round(percent)} % of the page`);
       if (scroll.scroll(top, performance.now(), WINDOW_HEIGHT))
