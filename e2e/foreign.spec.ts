@@ -217,6 +217,8 @@ test('above a dialog of the page a modal can be used, a fly-in within it, and bo
 
   await site.page.getByRole('button', { name: 'Open' }).click();
   await happens('letter');
+  // It comes to the front, and takes the focus, when it has been painted.
+  await site.pass(0.2);
   const field = site.dialog.getByLabel('Your mail address');
   await field.fill('lark@example.org');
   await expect(field).toHaveValue('lark@example.org');

@@ -271,8 +271,8 @@ test('the site: its tag is waited for and heard, pages come by hand and from a f
     buffer: Buffer.from('path,title\n/from-a-file,"A page, from a file"\n'),
   });
   await expect(page.getByRole('row', { name: /A page, from a file.*from a file/ })).toBeVisible();
-  await page.getByRole('button', { name: 'Read the sitemap' }).click();
-  await expect(page.getByText(/The sitemap was read: \d+ pages/)).toBeVisible();
+  await page.getByRole('button', { name: 'Read the pages' }).click();
+  await expect(page.getByText(/\d+ pages found by the sitemap/)).toBeVisible();
   await expectAccessible(page);
 
   await page.getByRole('tab', { name: 'Page groups' }).click();

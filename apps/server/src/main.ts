@@ -91,6 +91,7 @@ async function connect(config: Config, running: Running): Promise<Services> {
     const services = createServices(db, { report, privateNetworks: config.privateNetworks });
     await services.jobs.prepare();
     await services.intake.tidy();
+    await services.library.looks.beginMissing();
     await services.publishing.prepareMissing();
     if (config.roles.includes('edge')) await keepRelease(db, readRelease(config.tagFiles));
     if (process.env.VELARIUM_DEMO_ORIGINS)

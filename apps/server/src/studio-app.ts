@@ -79,6 +79,7 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
         sites: services.sites,
         edgeOrigin: options.edgeOrigin,
         country: options.country,
+        onCreated: services.library.looks.begin,
         onChanged: services.publishing.prepareSite,
       });
       await scope.register(campaignRoutes, { campaigns: services.campaigns });

@@ -2,7 +2,7 @@ import { createServer, type RequestListener, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { pipeline, Readable } from 'node:stream';
 import { gzipSync } from 'node:zlib';
-import type { PageReading, Site, SitePage, StayHistograms } from '@velarium/contract';
+import type { Look, LookRead, PageReading, Site, SitePage, StayHistograms } from '@velarium/contract';
 import { STAY_DEPTHS, STAY_SECONDS, survivalCurve } from '@velarium/core';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import {
@@ -66,7 +66,8 @@ describe('the page catalogue', () => {
     let origin = '';
     const listener: RequestListener = (request, response) => {
       const found = answer(request.url ?? '', origin);
-      response.writeHead(found === undefined ? 404 : 200).end(found);
+      const type = String(found).startsWith('<!doctype html>') ? 'text/html' : 'text/plain';
+      response.writeHead(found === undefined ? 404 : 200, { 'content-type': type }).end(found);
     };
     web = createServer(listener).listen(0, '127.0.0.1');
     await new Promise((resolve) => web.once('listening', resolve));
@@ -78,9 +79,11 @@ describe('the page catalogue', () => {
     `<?xml version="1.0" encoding="UTF-8"?><urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">${addresses
       .map((loc) => `<url><loc>${loc}</loc></url>`)
       .join('')}</urlset>`;
+  const siteOrigin = async () =>
+    (await owner.ask('GET', `/sites/${owner.siteId}`)).json<Site>().origins[0] ?? '';
   /** Has the worker read the pages, and waits for its end. */
-  const learn = async (): Promise<PageReading> => {
-    await owner.ask('POST', `/sites/${owner.siteId}/pages/reading`);
+  const learn = async (sitemap: string | null = null): Promise<PageReading> => {
+    await owner.ask('POST', `/sites/${owner.siteId}/pages/reading`, { sitemap });
     return endOf(['done', 'stopped', 'failed']);
   };
   const endOf = async (states: readonly string[]): Promise<PageReading> => {
@@ -111,8 +114,47 @@ describe('the page catalogue', () => {
     expect(await learn()).toMatchObject({ state: 'done', found: 2, read: 2, unread: 0 });
     expect(await pagesOf()).toEqual([
       { path: '/a?x=1&y=2', title: 'A', kind: null, source: 'sitemap', views: 0 },
-      { path: '/b', title: 'Bee & me', kind: 'article', source: 'sitemap', views: 0 },
+      { path: '/b', title: 'Bee & me · Site', kind: 'article', source: 'sitemap', views: 0 },
     ]);
+  });
+  it('is found by robots.txt, wherever the sitemap stands (sitemaps.org 0.9), with titles of the pages’ own', async () => {
+    await live((path, origin) => {
+      if (path === '/robots.txt') return `User-agent: *\nDisallow:\nSITEMAP : ${origin}/maps/all.xml\n`;
+      if (path === '/maps/all.xml') return urlset(`${origin}/a`, `${origin}/b`);
+      return `<title>Page ${path.slice(1)} | Site</title>`;
+    });
+    expect(await learn()).toMatchObject({
+      state: 'done',
+      found: 2,
+      source: 'the sitemaps that robots.txt names',
+    });
+    expect(await pagesOf()).toMatchObject([{ title: 'Page a' }, { title: 'Page b' }]);
+  });
+  it('is read from the address that is given, and from no address that is none', async () => {
+    await live((path, origin) => (path === '/special.xml' ? urlset(`${origin}/only`) : undefined));
+    expect(await learn(`${await siteOrigin()}/special.xml`)).toMatchObject({
+      state: 'done',
+      found: 1,
+      source: expect.stringContaining('/special.xml'),
+    });
+    const wrong = await owner.ask('POST', `/sites/${owner.siteId}/pages/reading`, { sitemap: 'file:///etc' });
+    expect(wrong.statusCode).toBe(422);
+  });
+  it('is what links lead to where there is no sitemap, two steps from the home page and on the site’s own host', async () => {
+    await live((path) => {
+      const html = (words: string) => `<!doctype html><title>${path}</title>${words}`;
+      if (path === '/')
+        return html(
+          '<a href="/rooms">R</a><a href="https://elsewhere.example/">E</a><a href="/plan.pdf">P</a>',
+        );
+      if (path === '/rooms') return html('<a href="rooms/attic">A</a><a href="#top">T</a>');
+      return path === '/rooms/attic' ? html('<a href="/deeper">D</a>') : undefined;
+    });
+    expect(await learn()).toMatchObject({
+      state: 'done',
+      source: expect.stringContaining('links of the home page'),
+    });
+    expect((await pagesOf()).map(({ path }) => path)).toEqual(['/', '/rooms', '/rooms/attic']);
   });
   it('that cannot be read says so and keeps what is known', async () => {
     await live(() => undefined);
@@ -189,7 +231,7 @@ describe('the page catalogue', () => {
     await new Promise((resolve) => web.once('listening', resolve));
     const origin = `http://127.0.0.1:${(web.address() as AddressInfo).port}`;
     await owner.ask('PUT', `/sites/${owner.siteId}`, { name: 'Site', origins: [origin], timeZone: 'UTC' });
-    await owner.ask('POST', `/sites/${owner.siteId}/pages/reading`);
+    await owner.ask('POST', `/sites/${owner.siteId}/pages/reading`, { sitemap: null });
     await endOf(['running']);
     await owner.ask('DELETE', `/sites/${owner.siteId}/pages/reading`);
     expect(await endOf(['stopped'])).toMatchObject({ state: 'stopped' });
@@ -290,4 +332,54 @@ it('says where countries are known from, and that of any address', async () => {
   expect(await ask('')).toEqual({ networks: 1, header: 'x-country', country: null });
   expect(await ask('?address=192.0.2.1')).toMatchObject({ country: 'gb' });
   expect(await ask('?address=nowhere')).toMatchObject({ country: null });
+});
+
+describe('a Look of the page’s own', () => {
+  let web: Server;
+  beforeEach(async () => {
+    const files: Record<string, string> = {
+      '/': '<!doctype html><title>T</title><link rel="stylesheet" href="/own.css"><style>h1{font-family:Georgia,serif}</style>',
+      '/own.css':
+        ':root{--sea:oklch(51.975% 0.17686 142.495)}body{background:#fdfaf3 url(x.png);background:ivory;color:rgb(16 32 48);font:18px/1.5 system-ui}@media (prefers-color-scheme:dark){body{background:#000}}@media print{body{color:#999}}.btn{background:var(--sea);border-radius:12px}a{color:',
+      '/bare': '<!doctype html><title>Bare</title><p>Words',
+    };
+    web = createServer((request, response) => {
+      const body = files[request.url ?? ''];
+      response.writeHead(body === undefined ? 404 : 200).end(body);
+    }).listen(0, '127.0.0.1');
+    await new Promise((resolve) => web.once('listening', resolve));
+    const origin = `http://127.0.0.1:${(web.address() as AddressInfo).port}`;
+    await owner.ask('PUT', `/sites/${owner.siteId}`, { name: 'Site', origins: [origin], timeZone: 'UTC' });
+  });
+  afterEach(() => void web.close());
+  const read = (path: string) => owner.ask('POST', `/sites/${owner.siteId}/looks/reading`, { path });
+
+  it('is read from its sheets as they hold by day on a screen, broken ends and all', async () => {
+    const { style, read: said } = (await read('/')).json<LookRead>();
+    expect(style).toMatchObject({
+      // Source: CSS Color Module Level 4, named colours and its example of green in OKLCH (from memory).
+      palette: { surface: '#fffff0', ink: '#102030', accent: '#008000' },
+      fonts: { text: 'sans', heading: 'serif' },
+      textSize: 18,
+      corners: { control: 12 },
+    });
+    expect(said).toContain('accent');
+  });
+  it.each([
+    ['/bare', 'name neither colours nor letters'],
+    ['/gone', 'answered with status 404'],
+  ])('of %s is told that it %s', async (path, words) => {
+    const refused = await read(path);
+    expect([refused.statusCode, refused.json().detail]).toEqual([422, expect.stringContaining(words)]);
+  });
+  it('every new site begins with Looks, one of them its own', async () => {
+    const made = await owner.ask('POST', '/sites', {
+      name: 'Another',
+      origins: ['https://another.example'],
+      timeZone: 'UTC',
+    });
+    const looks = (await owner.ask('GET', `/sites/${made.json<Site>().id}/looks`)).json<Look[]>();
+    expect(looks.length).toBeGreaterThan(3);
+    expect(looks.filter(({ isDefault }) => isDefault)).toHaveLength(1);
+  });
 });

@@ -50,7 +50,17 @@ export const sitePageSchema = z.strictObject({
 export type SitePage = z.infer<typeof sitePageSchema>;
 
 /** How the reading of a site's pages goes on. */
+/** Where pages are to be read from: a sitemap of this address, or wherever the site says. */
+export const beginReadingSchema = z.strictObject({
+  sitemap: z
+    .url({ protocol: /^https?$/ })
+    .max(2048)
+    .nullable(),
+});
+
 export const pageReadingSchema = z.strictObject({
+  /** Where the pages were found, in words; `null` until they were. */
+  source: z.string().nullable(),
   id: z.uuid(),
   state: z.enum(['waiting', 'running', 'done', 'stopped', 'failed']),
   /** Pages found in the sitemap, those done with, and those of them that gave nothing to read. */

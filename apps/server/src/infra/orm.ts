@@ -23,6 +23,7 @@ import { MessagesInFull1764000000003 } from './migrations/0003-messages-in-full.
 import { StayAndViews1764000000004 } from './migrations/0004-stay-and-views.ts';
 import { Visits1764000000005 } from './migrations/0005-visits.ts';
 import { NothingTwice1764000000006 } from './migrations/0006-nothing-twice.ts';
+import { WherePagesComeFrom1764000000007 } from './migrations/0007-where-pages-come-from.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
@@ -80,6 +81,7 @@ export function createDataSource(
       StayAndViews1764000000004,
       Visits1764000000005,
       NothingTwice1764000000006,
+      WherePagesComeFrom1764000000007,
     ],
     migrationsTransactionMode: 'each',
     // A failed query is thrown; writing it down too would put what people sent into the log.

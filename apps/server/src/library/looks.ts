@@ -19,10 +19,22 @@ export function createLooks(db: DataSource) {
     async list(siteId: string): Promise<Look[]> {
       return (await looks.find({ where: { siteId }, order: { createdAt: 'ASC', id: 'ASC' } })).map(plain);
     },
-    /** Gives a new site the Looks to begin from, the named one as its own. */
-    async begin(siteId: string, presetId = 'linen'): Promise<void> {
+    /** Gives a new site the Looks to begin from, the named one as its own. What is there already stays. */
+    async begin(siteId: string, presetId = LOOKS[0]?.id): Promise<void> {
       for (const { id, name, style } of LOOKS)
-        await looks.save({ siteId, name, style, isDefault: id === presetId });
+        await looks
+          .createQueryBuilder()
+          .insert()
+          .values({ siteId, name, style, isDefault: id === presetId })
+          .orIgnore()
+          .execute();
+    },
+    /** The same for the sites of an installation that was there before every site began with Looks. */
+    async beginMissing(): Promise<void> {
+      const bare: { id: string }[] = await db.query(
+        'SELECT id FROM site WHERE NOT EXISTS (SELECT FROM look WHERE look.site_id = site.id)',
+      );
+      for (const { id } of bare) await this.begin(id);
     },
     async create(siteId: string, { name, style }: SaveLook): Promise<Look> {
       return whenTaken('look_name', name, async () =>

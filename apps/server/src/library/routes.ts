@@ -3,9 +3,11 @@ import {
   askFilmSchema,
   changePictureSchema,
   filmFactsSchema,
+  lookReadSchema,
   lookSchema,
   ownTemplateSchema,
   pictureSchema,
+  readLookSchema,
   saveBlockSchema,
   savedBlockSchema,
   saveLookSchema,
@@ -23,7 +25,7 @@ import type { LibraryService } from './service.ts';
 const MOST_BYTES = 12 * 1024 * 1024;
 const MESSAGE_BYTES = 1024 * 1024;
 /** Another server is asked on a person's word: often enough for a person. */
-const FILMS_ASKED = { max: 30, timeWindow: '1 minute' };
+const OUTSIDE_ASKED = { max: 30, timeWindow: '1 minute' };
 
 const siteParams = z.object({ siteId: z.uuid() });
 const params = siteParams.extend({ id: z.uuid() });
@@ -90,6 +92,19 @@ export const libraryRoutes: FastifyPluginAsyncZod<LibraryRouteServices> = async 
     return reply.status(204).send();
   });
 
+  app.post(
+    '/sites/:siteId/looks/reading',
+    {
+      preHandler,
+      config: { rateLimit: OUTSIDE_ASKED },
+      schema: { params: siteParams, body: readLookSchema, response: { 200: lookReadSchema } },
+    },
+    async (request) => {
+      const { origins } = await sites.get(request.principal.workspaceId, request.params.siteId);
+      return library.readLook(origins[0] ?? '', request.body.path);
+    },
+  );
+
   app.get(
     '/sites/:siteId/pictures',
     { schema: { params: siteParams, response: { 200: z.array(pictureSchema) } } },
@@ -127,7 +142,7 @@ export const libraryRoutes: FastifyPluginAsyncZod<LibraryRouteServices> = async 
     '/sites/:siteId/films',
     {
       preHandler,
-      config: { rateLimit: FILMS_ASKED },
+      config: { rateLimit: OUTSIDE_ASKED },
       schema: { params: siteParams, body: askFilmSchema, response: { 200: filmFactsSchema } },
     },
     async (request) => library.films.ask(await own(request), request.body.address),

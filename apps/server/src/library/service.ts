@@ -7,6 +7,7 @@ import { createFilms } from './films.ts';
 import { createOwnTemplates, createSavedBlocks } from './keepsakes.ts';
 import { createLooks } from './looks.ts';
 import { createPictures } from './pictures.ts';
+import { readLook } from './read-look.ts';
 
 /** In a sheet, stands for the origin of the edge: the tag knows where that is, the database need not. */
 const EDGE = 'edge:';
@@ -22,6 +23,11 @@ export function createLibraryService(db: DataSource, outside: ReadOutside) {
     looks,
     pictures,
     films,
+    /** How a page of the site looks, as a Look. */
+    readLook: async (origin: string, path: string) => {
+      const { style, read } = await readLook(outside, origin, path);
+      return { style, read: [...read] };
+    },
     savedBlocks,
     templates,
     /** Makes messages into what pages load: saved blocks put in, the sheet made, the pictures named. */

@@ -1,7 +1,8 @@
 import { LIMITS } from '@velarium/contract/values';
+import { ownTitles } from '@velarium/core';
 import type { ReadOutside } from '../infra/outside.ts';
 import type { CataloguePage } from './catalogue.ts';
-import { readSitemap } from './read-sitemap.ts';
+import { createPageFinder } from './find-pages.ts';
 
 const PAGE_BYTES = 200_000;
 const TIMEOUT_MS = 5000;
@@ -41,7 +42,7 @@ async function readPage(
     if (status >= 400) return 'unread';
     const { pathname, search } = new URL(address);
     const { title, kind } = readPageHead(bytes.toString('utf8'));
-    return { path: pathname + search, title: title.split(' · ')[0] || pathname, kind };
+    return { path: pathname + search, title: title || pathname, kind };
   } catch {
     return 'unread';
   }
@@ -49,12 +50,16 @@ async function readPage(
 
 export interface PagesLearned {
   readonly pages: readonly CataloguePage[];
+  /** Where they were found, in words. */
+  readonly source: string;
   /** Pages whose heads gave nothing; they stand in the catalogue by their paths. */
   readonly unread: number;
 }
 
 export interface Learning {
   readonly signal?: AbortSignal;
+  /** The address of a sitemap; wherever the site says without. */
+  readonly sitemap?: string | null;
   /** Called as it goes on: how many pages were found, and how many of them are done with. */
   readonly onProgress?: (found: number, read: number, unread: number) => void;
   /** Reduces a path to the one its page goes by. */
@@ -62,20 +67,18 @@ export interface Learning {
 }
 
 /**
- * Learns a site's pages from its sitemap, with the titles and kinds of their heads. A page that answers that it is not
+ * Learns a site's pages from its sitemap or its links, with the titles and kinds of their heads. A page that answers that it is not
  * there is left out; two addresses of one page are one.
  *
- * @throws {OutsideError} When there is no sitemap to read, or when it is stopped.
+ * @throws {OutsideError} When nothing names its pages, or when it is stopped.
  */
 export async function learnPages(
   readOutside: ReadOutside,
   origin: string,
-  { signal, onProgress, pathOf }: Learning,
+  { signal, sitemap = null, onProgress, pathOf }: Learning,
 ): Promise<PagesLearned> {
-  const paths = [...new Set((await readSitemap(readOutside, origin, signal)).map(pathOf))].slice(
-    0,
-    LIMITS.pagesOfSite,
-  );
+  const found = await createPageFinder(readOutside, origin, signal).find(sitemap);
+  const paths = [...new Set(found.paths.map(pathOf))].slice(0, LIMITS.pagesOfSite);
   const pages = new Map<string, CataloguePage>();
   const put = (page: CataloguePage) => pages.set(pathOf(page.path), { ...page, path: pathOf(page.path) });
   let unread = 0;
@@ -97,5 +100,11 @@ export async function learnPages(
   }
   for (const path of paths.slice(HEADS)) if (!pages.has(path)) put({ path, title: path, kind: null });
   onProgress?.(paths.length, paths.length, unread);
-  return { pages: [...pages.values()], unread };
+  return { pages: withOwnTitles([...pages.values()]), source: found.source, unread };
+}
+
+/** Pages by their own titles, without what the site writes in all of them; those without one keep their paths. */
+function withOwnTitles(pages: readonly CataloguePage[]): CataloguePage[] {
+  const titles = ownTitles(pages.map(({ title }) => title));
+  return pages.map((page, n) => ({ ...page, title: titles[n] ?? page.title }));
 }

@@ -17,16 +17,19 @@ interface ReadingRow {
   readonly read: number;
   readonly unread: number;
   readonly fault: string | null;
+  readonly sitemap: string | null;
+  readonly source: string | null;
   readonly updated_at: Date;
 }
 
-const plain = ({ id, state, found, read, unread, fault, updated_at }: ReadingRow): PageReading => ({
+const plain = ({ id, state, found, read, unread, fault, source, updated_at }: ReadingRow): PageReading => ({
   id,
   state,
   found,
   read,
   unread,
   fault,
+  source,
   updatedAt: updated_at.toISOString(),
 });
 
@@ -47,11 +50,11 @@ export function createPageReadings(
   /** Changes the reading as long as it is this one that goes on; whether it is, and wants to. */
   const note = async (
     { siteId, readingId }: JobData['read-pages'],
-    change: Partial<Pick<PageReading, 'state' | 'found' | 'read' | 'unread' | 'fault'>>,
+    change: Partial<Pick<PageReading, 'state' | 'found' | 'read' | 'unread' | 'fault' | 'source'>>,
   ): Promise<boolean> => {
     const [rows]: [{ is_stop_wanted: boolean }[], number] = await db.query(
       `UPDATE page_reading SET state = coalesce($3, state), found = coalesce($4, found), read = coalesce($5, read),
-              unread = coalesce($6, unread), fault = $7, updated_at = now()
+              unread = coalesce($6, unread), fault = $7, source = coalesce($8, source), updated_at = now()
         WHERE site_id = $1 AND id = $2 AND state IN ('waiting', 'running') RETURNING is_stop_wanted`,
       [
         siteId,
@@ -61,6 +64,7 @@ export function createPageReadings(
         change.read ?? null,
         change.unread ?? null,
         change.fault ?? null,
+        change.source ?? null,
       ],
     );
     return rows[0] !== undefined && !rows[0].is_stop_wanted;
@@ -69,15 +73,15 @@ export function createPageReadings(
   return {
     find,
     /** Asks for a reading; one that is under way is given up for it. */
-    async begin(siteId: string): Promise<PageReading | null> {
+    async begin(siteId: string, sitemap: string | null): Promise<PageReading | null> {
       const readingId = randomUUID();
       await db.transaction(async (manager) => {
         await manager.query(
-          `INSERT INTO page_reading (site_id, id, state) VALUES ($1, $2, 'waiting')
+          `INSERT INTO page_reading (site_id, id, state, sitemap) VALUES ($1, $2, 'waiting', $3)
            ON CONFLICT (site_id) DO UPDATE
              SET id = excluded.id, state = 'waiting', found = 0, read = 0, unread = 0, fault = NULL,
-                 is_stop_wanted = false, updated_at = now()`,
-          [siteId, readingId],
+                 sitemap = excluded.sitemap, source = NULL, is_stop_wanted = false, updated_at = now()`,
+          [siteId, readingId, sitemap],
         );
         await jobs.send(manager, 'read-pages', { siteId, readingId });
       });
@@ -95,6 +99,10 @@ export function createPageReadings(
     /** Does one reading, in the worker. */
     async read(job: JobData['read-pages'], { origins, settings }: SiteRow): Promise<void> {
       if (!(await note(job, { state: 'running' }))) return;
+      const [wanted]: Pick<ReadingRow, 'sitemap'>[] = await db.query(
+        'SELECT sitemap FROM page_reading WHERE site_id = $1 AND id = $2',
+        [job.siteId, job.readingId],
+      );
       const stop = new AbortController();
       let latest = { found: 0, read: 0, unread: 0 };
       const timer = setInterval(async () => {
@@ -104,6 +112,7 @@ export function createPageReadings(
       try {
         const learned = await learnPages(readOutside, origins[0] ?? '', {
           signal: stop.signal,
+          sitemap: wanted?.sitemap ?? null,
           pathOf: cataloguePath(settings),
           onProgress: (found, read, unread) => {
             latest = { found, read, unread };
@@ -112,7 +121,7 @@ export function createPageReadings(
         if (!(await note(job, latest))) stop.abort();
         stop.signal.throwIfAborted();
         await store(job.siteId, learned);
-        await note(job, { ...latest, state: 'done' });
+        await note(job, { ...latest, state: 'done', source: learned.source });
       } catch (error) {
         if (stop.signal.aborted) await note(job, { state: 'stopped' });
         else if (error instanceof OutsideError) await note(job, { state: 'failed', fault: error.message });

@@ -2,6 +2,7 @@ import {
   addPagesSchema,
   audienceQuestionSchema,
   audienceShareSchema,
+  beginReadingSchema,
   countrySourceSchema,
   pageReadingSchema,
   saveSiteSchema,
@@ -27,7 +28,9 @@ export const siteRoutes: FastifyPluginAsyncZod<{
   country: CountrySource;
   /** Makes the site's manifest anew. */
   onChanged: (workspaceId: string, siteId: string) => Promise<void>;
-}> = async (app, { sites, edgeOrigin, country, onChanged }) => {
+  /** Called with a new site, for what every site begins with. */
+  onCreated: (siteId: string) => Promise<void>;
+}> = async (app, { sites, edgeOrigin, country, onChanged, onCreated }) => {
   app.get('/sites', { schema: { response: { 200: z.array(siteSchema) } } }, (request) =>
     sites.list(request.principal.workspaceId),
   );
@@ -42,6 +45,7 @@ export const siteRoutes: FastifyPluginAsyncZod<{
     async (request, reply) => {
       const { workspaceId } = request.principal;
       const site = await sites.create(workspaceId, request.body);
+      await onCreated(site.id);
       await onChanged(workspaceId, site.id);
       return reply.status(201).send(site);
     },
@@ -90,8 +94,11 @@ export const siteRoutes: FastifyPluginAsyncZod<{
   app.get('/sites/:siteId/pages/reading', reading, (request) =>
     sites.reading(request.principal.workspaceId, request.params.siteId),
   );
-  app.post('/sites/:siteId/pages/reading', { preHandler: editor, ...reading }, (request) =>
-    sites.beginReading(request.principal.workspaceId, request.params.siteId),
+  app.post(
+    '/sites/:siteId/pages/reading',
+    { preHandler: editor, schema: { ...reading.schema, body: beginReadingSchema } },
+    (request) =>
+      sites.beginReading(request.principal.workspaceId, request.params.siteId, request.body.sitemap),
   );
   app.delete('/sites/:siteId/pages/reading', { preHandler: editor, ...reading }, (request) =>
     sites.stopReading(request.principal.workspaceId, request.params.siteId),

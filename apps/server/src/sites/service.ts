@@ -101,10 +101,14 @@ export function createSiteService(db: DataSource, jobs: Jobs, outside: ReadOutsi
       await find(workspaceId, siteId);
       return readings.find(siteId);
     },
-    /** Asks the worker to read the site's sitemap into the catalogue; what was there by other ways stays. */
-    async beginReading(workspaceId: string, siteId: string): Promise<PageReading | null> {
+    /** Asks the worker to find the site's pages and put them into the catalogue; what was there by other ways stays. */
+    async beginReading(
+      workspaceId: string,
+      siteId: string,
+      sitemap: string | null,
+    ): Promise<PageReading | null> {
       await find(workspaceId, siteId);
-      return readings.begin(siteId);
+      return readings.begin(siteId, sitemap);
     },
     async stopReading(workspaceId: string, siteId: string): Promise<PageReading | null> {
       await find(workspaceId, siteId);

@@ -2,6 +2,7 @@ import { queryOptions } from '@tanstack/react-query';
 import type {
   FilmFacts,
   Look,
+  LookRead,
   OwnTemplate,
   Picture,
   SaveBlock,
@@ -28,6 +29,10 @@ export const makeDefaultLook = (siteId: string, id: string) =>
   request<Look[]>('POST', `/sites/${siteId}/looks/${id}/default`);
 export const removeLook = (siteId: string, id: string) =>
   request<void>('DELETE', `/sites/${siteId}/looks/${id}`);
+
+/** What a page of the site says of how it looks; nothing is saved. */
+export const readLook = (siteId: string, path: string) =>
+  request<LookRead>('POST', `/sites/${siteId}/looks/reading`, { path });
 
 export const picturesQuery = (siteId: string) =>
   queryOptions({

@@ -113,8 +113,8 @@ export const pageReadingQuery = (siteId: string) =>
     refetchInterval: ({ state }) => (isReading(state.data) ? 600 : false),
   });
 /** Asks for the site's sitemap to be read into the catalogue, or for that to stop. */
-export const beginPageReading = (siteId: string) =>
-  request<PageReading | null>('POST', `/sites/${siteId}/pages/reading`);
+export const beginPageReading = (siteId: string, sitemap: string | null) =>
+  request<PageReading | null>('POST', `/sites/${siteId}/pages/reading`, { sitemap });
 export const stopPageReading = (siteId: string) =>
   request<PageReading | null>('DELETE', `/sites/${siteId}/pages/reading`);
 export const createSite = (body: SaveSite) => request<Site>('POST', '/sites', body);

@@ -1,4 +1,4 @@
-import { type ConversionCounts, conversionRate } from '@velarium/core';
+import { type ConversionCounts, conversionRate, counted } from '@velarium/core';
 import { Tooltip } from '../ui/tooltip.tsx';
 
 const percent = (value: number) => `${(value * 100).toFixed(1)} %`;
@@ -15,7 +15,7 @@ export function Rate({ converters, visitors, scaleTo }: RateProps) {
   const at = (rate: number) => `${Math.min(100, (rate / scaleTo) * 100)}%`;
   return (
     <Tooltip
-      text={`${converters} of ${visitors} visitors converted. With 95 % confidence the true rate lies between ${percent(low)} and ${percent(high)}.`}
+      text={`${converters} of ${counted(visitors, 'visitor')} converted. With 95 % confidence the true rate lies between ${percent(low)} and ${percent(high)}.`}
     >
       <button type="button" className="grid w-full cursor-help gap-1 text-left">
         <span>

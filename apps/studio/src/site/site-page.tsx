@@ -5,6 +5,7 @@ import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
 import { Tabs } from '../ui/tabs.tsx';
 import { GroupsSection } from './groups-section.tsx';
 import { HealthSection } from './health-section.tsx';
+import { LooksSection } from './looks-section.tsx';
 import { PagesSection } from './pages-section.tsx';
 import { SettingsSection } from './settings/settings-section.tsx';
 import { TagSection } from './tag-section.tsx';
@@ -39,6 +40,7 @@ export function SitePage() {
           { id: 'tag', label: 'The tag', content: <TagSection site={site} /> },
           { id: 'pages', label: 'Pages', content: <PagesSection siteId={site.id} /> },
           { id: 'groups', label: 'Page groups', content: <GroupsSection siteId={site.id} /> },
+          { id: 'looks', label: 'Looks', content: <LooksSection site={site} /> },
           { id: 'health', label: 'Health', content: <HealthSection site={site} /> },
           { id: 'settings', label: 'What holds here', content: <SettingsSection site={site} /> },
         ]}

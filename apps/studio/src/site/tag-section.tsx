@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Site } from '@velarium/contract';
-import { agoWords, QUIET_MS } from '@velarium/core';
+import { agoWords, counted, QUIET_MS } from '@velarium/core';
 import { useEffect, useState } from 'react';
 import { sitePagesQuery, sitesQuery, snippetQuery } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
@@ -75,13 +75,18 @@ function Line({ text }: { readonly text: string }) {
 /** Waiting for the tag, or where and when it was last seen. */
 function Heard({ site }: { readonly site: Site }) {
   const { data: sites } = useQuery({ ...sitesQuery, refetchInterval: 5000 });
-  const { data: pages = [] } = useQuery({ ...sitePagesQuery(site.id), refetchInterval: 15_000 });
+  const { data: pages = [], refetch: askPages } = useQuery(sitePagesQuery(site.id));
   const [nowMs, setNow] = useState(Date.now);
   useEffect(() => {
     const timer = setInterval(() => setNow(Date.now()), 10_000);
     return () => clearInterval(timer);
   }, []);
   const lastSeenAt = sites?.find(({ id }) => id === site.id)?.lastSeenAt ?? site.lastSeenAt;
+  // The pages are many and seldom new: they are asked for when the tag has been heard again.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: see above.
+  useEffect(() => {
+    if (lastSeenAt !== null) void askPages();
+  }, [lastSeenAt]);
   const seen = pages.filter(({ views }) => views > 0).length;
   const lastMs = lastSeenAt === null ? null : Date.parse(lastSeenAt);
   const isQuiet = lastMs !== null && nowMs - lastMs > QUIET_MS;
@@ -104,7 +109,7 @@ function Heard({ site }: { readonly site: Site }) {
           </span>
           <span>
             <strong className="font-semibold">
-              Seen on {seen} of {pages.length} pages
+              Seen on {seen} of {counted(pages.length, 'page')}
             </strong>
             , last {agoWords(lastMs, nowMs)}.
             {isQuiet && ' It has been quiet for more than a day: is the line still in the pages?'}

@@ -32,6 +32,11 @@ export const lookSchema = z.strictObject({
 });
 export type Look = z.infer<typeof lookSchema>;
 
+/** What a page's own sheets say of how it looks, before it is taken for a Look. */
+export const readLookSchema = z.strictObject({ path: z.string().regex(/^\//, 'start with /').max(2048) });
+export const lookReadSchema = z.strictObject({ style: lookStyleSchema, read: z.array(z.string()) });
+export type LookRead = z.infer<typeof lookReadSchema>;
+
 export const saveLookSchema = z.strictObject({
   name: z.string().trim().min(1, 'give it a name').max(80, 'keep it to 80 characters'),
   style: lookStyleSchema,

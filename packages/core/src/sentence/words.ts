@@ -14,6 +14,10 @@ export function quantity(count: number, singular: string): string {
   return `${count} ${singular}${count === 1 ? '' : 's'}`;
 }
 
+/** `1 page`, `12,345 pages`: how many there are, for people to read. */
+export const counted = (count: number, singular: string): string =>
+  `${figure(count)} ${singular}${count === 1 ? '' : 's'}`;
+
 /** Words of a person's own, in quotation marks that cannot be mistaken for words of the sentence. */
 export const quoted = (text: string): string => `“${text.replace(/[“”\\]/g, '\\$&')}”`;
 

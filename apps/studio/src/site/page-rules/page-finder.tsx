@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { PageRule, SitePage } from '@velarium/contract';
-import { typedPage } from '@velarium/core';
+import { counted, typedPage } from '@velarium/core';
 import { Command } from 'cmdk';
 import { useMemo, useState } from 'react';
 import { groupsQuery, sitePagesQuery } from '../../api/queries.ts';
@@ -72,7 +72,7 @@ export function PageFinder({ siteId, hasGroups, named, onAdd, onRemoveLast }: Pa
       ...[...foldersOf(pages)].map(([folder, count]) => ({
         key: `folder ${folder}`,
         title: `Everything under ${folder}`,
-        note: `${count} pages`,
+        note: counted(count, 'page'),
         rule: { kind: 'begins' as const, address: folder },
       })),
       ...(hasGroups ? (groups ?? []) : []).map(({ id, name }) => ({

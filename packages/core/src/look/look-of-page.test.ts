@@ -1,0 +1,89 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { contrastRatio } from '../checks/contrast.ts';
+import { lookOfPage, type StyleRule } from './look-of-page.ts';
+import { PLAIN_LOOK } from './looks.ts';
+
+const hex = (value: string) => /#[0-9a-f]{6}/.exec(value)?.[0];
+const rule = (selectors: string, declarations: Record<string, string>): StyleRule => ({
+  selectors: selectors.split(',').map((one) => one.trim()),
+  declarations: Object.entries(declarations),
+});
+const read = (...rules: StyleRule[]) => lookOfPage(rules, hex);
+
+describe('a Look as a page has it', () => {
+  it('its ground, letters, buttons and corners, by names and in the order of its sheets', () => {
+    const { style, read: said } = read(
+      rule(':root', { '--sea': '#0b6b76', '--paper': '#fdfaf3', '--deep': 'var(--sea)' }),
+      rule('html, body', { background: 'var(--paper)', color: '#102030', font: '17px/1.5 Georgia, serif' }),
+      rule('h1, h2', { 'font-family': '"Own Rounded", sans-serif' }),
+      rule('.btn', { background: '#ff0000', color: '#ffffff' }),
+      rule('.btn', { background: 'var(--deep, #000000)', 'border-radius': '1.5rem 0' }),
+      rule('.btn:hover', { background: '#00ff00' }),
+      rule('.card', { 'border-radius': '6px' }),
+    );
+    expect(style).toMatchObject({
+      palette: { surface: '#fdfaf3', ink: '#102030', accent: '#0b6b76', onAccent: '#ffffff' },
+      fonts: { text: 'serif', heading: 'round' },
+      textSize: 17,
+      corners: { box: 6, control: 24 },
+      buttons: 'solid',
+    });
+    expect(said).toEqual([
+      'ground',
+      'text colour',
+      'accent',
+      'corners of buttons',
+      'corners of boxes',
+      'letters',
+      'letters of headings',
+      'size of letters',
+    ]);
+  });
+  it('an outlined button gives its outline, a page without buttons its links', () => {
+    expect(read(rule('button', { border: '2px solid #123456' })).style).toMatchObject({
+      buttons: 'outline',
+      palette: { accent: '#123456' },
+    });
+    expect(read(rule('a', { color: '#234567' })).style.palette.accent).toBe('#234567');
+  });
+  it.each([
+    ['0', 0],
+    ['9999px', 60],
+    ['50%', 60],
+    ['10%', PLAIN_LOOK.corners.control],
+    ['.5em', 8],
+    ['round', PLAIN_LOOK.corners.control],
+  ])('corners of %s', (value, control) => {
+    expect(read(rule('button', { 'border-radius': value })).style.corners.control).toBe(control);
+  });
+  it.each([
+    ['Consolas, monospace', 'mono'],
+    ['"A Condensed"', 'narrow'],
+    ['system-ui, sans-serif', 'sans'],
+    ['Own Serif, serif', 'serif'],
+    ['inherit', PLAIN_LOOK.fonts.text],
+  ])('letters of %s', (value, font) => {
+    expect(read(rule('body', { 'font-family': value })).style.fonts.text).toBe(font);
+  });
+  it('a page that says nothing is plain on white, and names that turn in circles end', () => {
+    expect(read()).toEqual({ style: expect.objectContaining({ fonts: PLAIN_LOOK.fonts }), read: [] });
+    expect(read(rule(':root', { '--a': 'var(--b)', '--b': 'var(--a)', color: 'var(--a)' })).read).toEqual([]);
+  });
+  it('can be read, whatever the page is like', () => {
+    const colour = fc.integer({ min: 0, max: 0xffffff }).map((n) => `#${n.toString(16).padStart(6, '0')}`);
+    fc.assert(
+      fc.property(colour, colour, colour, colour, (ground, text, button, label) => {
+        const { palette } = read(
+          rule('body', { background: ground, color: text }),
+          rule('button', { background: button, color: label }),
+        ).style;
+        expect(contrastRatio(palette.ink, palette.surface)).toBeGreaterThanOrEqual(4.5);
+        expect(contrastRatio(palette.soft, palette.surface)).toBeGreaterThanOrEqual(4.5);
+        expect(contrastRatio(palette.onAccent, palette.accent)).toBeGreaterThanOrEqual(4.5);
+        expect(contrastRatio(palette.accent, palette.surface)).toBeGreaterThanOrEqual(3);
+        expect(contrastRatio(palette.onField, palette.field)).toBeGreaterThanOrEqual(4.5);
+      }),
+    );
+  });
+});

@@ -1,0 +1,34 @@
+/** Between the title of a page and what stands in all of a site's (common practice). */
+const BETWEEN = /\s+[·|–—:»«•-]\s+/;
+/** A part that this share of a site's pages has in common is the site's, not the page's. */
+const COMMON = 0.5;
+
+/**
+ * What a site's pages are called, without what their titles have in common: of “Aurora · Quillon Fell” and “Tours ·
+ * Quillon Fell” the first parts. Titles that would be left without a word, or alike, stay whole.
+ */
+export function ownTitles(titles: readonly string[]): string[] {
+  const parts = titles.map((title) => title.split(BETWEEN).map((part) => part.trim()));
+  const many = parts.filter((own) => own.length > 1).length;
+  const common = (part: string | undefined, at: 0 | -1): boolean =>
+    part !== undefined &&
+    many > 1 &&
+    parts.filter((own) => own.length > 1 && own.at(at) === part).length >=
+      Math.max(2, titles.length * COMMON);
+  const cut = parts.map((own, n) => {
+    const from = own.length > 1 && common(own[0], 0) ? 1 : 0;
+    const to = own.length - from > 1 && common(own.at(-1), -1) ? own.length - 1 : own.length;
+    const title = titles[n] as string;
+    if (from === 0 && to === own.length) return title;
+    // The words between, as they stand.
+    const start = from === 0 ? 0 : title.indexOf(own[from] as string, (own[0] as string).length);
+    const end = to === own.length ? title.length : title.lastIndexOf(own.at(-1) as string);
+    return title
+      .slice(start, end)
+      .replace(/\s+[·|–—:»«•-]\s*$/, '')
+      .trim();
+  });
+  const seen = new Map<string, number>();
+  for (const title of cut) seen.set(title, (seen.get(title) ?? 0) + 1);
+  return cut.map((title, n) => (title === '' || (seen.get(title) ?? 0) > 1 ? (titles[n] as string) : title));
+}
