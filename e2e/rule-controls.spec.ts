@@ -1,6 +1,15 @@
 import { restAll } from './lib/api.ts';
 import { expect, expectAccessible, newVisitor, signIn, test, visit } from './lib/velarium.ts';
-import { addCondition, launch, newCampaign, sentence, side, stage } from './lib/workbench.ts';
+import {
+  addCondition,
+  addTrigger,
+  launch,
+  newCampaign,
+  say,
+  sentence,
+  side,
+  stage,
+} from './lib/workbench.ts';
 
 test('a rule typed into the palette is said back, made, and undone as one', async ({ studioPage: page }) => {
   await newCampaign(page, 'Typed', /Corner invitation/);
@@ -341,4 +350,21 @@ test('two people see that the other is here', async ({ studioPage: page, velariu
   await other.getByRole('link', { name: /Sky letter for readers/ }).click();
   await expect(other.getByText('Mara Tindall is here too')).toBeVisible();
   await context.close();
+});
+
+test('Launch names a page the site does not have and an element that is on none of its pages', async ({
+  studioPage: page,
+  velarium,
+}) => {
+  await restAll(velarium);
+  await newCampaign(page, 'Slips', /Corner invitation/);
+  await say(page, 'on /jornal/ and on shop, once per session');
+  await addTrigger(page, 'An element used');
+  await page.getByRole('button', { name: 'Launch', exact: true }).click();
+  const checks = page.getByRole('dialog').getByRole('list', { name: 'Checks' });
+  await expect(checks).toContainText(
+    'known pages is among “what begins with /jornal/”. Is “/journal/” meant?',
+  );
+  await expect(checks).toContainText('no element “.open” in its source');
+  await expect(checks).not.toContainText('begins with /shop/');
 });

@@ -372,6 +372,20 @@ describe('a Look of the page’s own', () => {
     const refused = await read(path);
     expect([refused.statusCode, refused.json().detail]).toEqual([422, expect.stringContaining(words)]);
   });
+  it('its pages are looked at for elements, as their source has them', async () => {
+    const asked = await owner.ask('POST', `/sites/${owner.siteId}/elements`, {
+      paths: ['/', '/bare', '/gone'],
+      selectors: ['p', 'link[rel=stylesheet]', '.open', '>>>'],
+    });
+    expect(asked.json()).toEqual([
+      { selector: 'p', pages: 1, of: 2 },
+      { selector: 'link[rel=stylesheet]', pages: 1, of: 2 },
+      { selector: '.open', pages: 0, of: 2 },
+      { selector: '>>>', pages: 0, of: 2 },
+    ]);
+    const none = await owner.ask('POST', `/sites/${owner.siteId}/elements`, { paths: ['/'], selectors: [] });
+    expect(none.statusCode).toBe(422);
+  });
   it('every new site begins with Looks, one of them its own', async () => {
     const made = await owner.ask('POST', '/sites', {
       name: 'Another',

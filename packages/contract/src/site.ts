@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { siteSettingsSchema } from './manifest.ts';
+import { selectorSchema } from './trigger.ts';
 import { DEVICES, LIMITS } from './values.ts';
 
 function isTimeZone(zone: string): boolean {
@@ -50,6 +51,17 @@ export const sitePageSchema = z.strictObject({
 export type SitePage = z.infer<typeof sitePageSchema>;
 
 /** How the reading of a site's pages goes on. */
+/** On how many of these pages there is such an element. */
+export const elementQuestionSchema = z.strictObject({
+  selectors: z.array(selectorSchema).min(1).max(40),
+  paths: z.array(z.string().regex(/^\//).max(LIMITS.pageAddress)).min(1).max(12),
+});
+export type ElementQuestion = z.infer<typeof elementQuestionSchema>;
+export const elementsSeenSchema = z.array(
+  z.strictObject({ selector: z.string(), pages: z.number().int(), of: z.number().int() }),
+);
+export type ElementSeen = z.infer<typeof elementsSeenSchema>[number];
+
 /** Where pages are to be read from: a sitemap of this address, or wherever the site says. */
 export const beginReadingSchema = z.strictObject({
   sitemap: z

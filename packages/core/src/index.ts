@@ -21,6 +21,7 @@ export { scheduleFindings } from './checks/never.ts';
 export * from './checks/reading-ease.ts';
 export * from './checks/site-health.ts';
 export * from './checks/text-of.ts';
+export { elementsOf, unknownElements, unknownPages } from './checks/unknown-pages.ts';
 export * from './checks/way-out.ts';
 export * from './devices/browser.ts';
 export * from './devices/device.ts';

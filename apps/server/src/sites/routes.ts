@@ -4,6 +4,8 @@ import {
   audienceShareSchema,
   beginReadingSchema,
   countrySourceSchema,
+  elementQuestionSchema,
+  elementsSeenSchema,
   pageReadingSchema,
   saveSiteSchema,
   seenValuesSchema,
@@ -20,6 +22,9 @@ import { cataloguePath } from './catalogue.ts';
 import type { SiteService } from './service.ts';
 
 const params = z.object({ siteId: z.uuid() });
+
+/** Pages of the customer's are asked on a person's word: often enough for a person. */
+const ELEMENTS_ASKED = { max: 30, timeWindow: '1 minute' };
 
 /** The workspace's sites and their known pages. The caller guards the scope. */
 export const siteRoutes: FastifyPluginAsyncZod<{
@@ -107,6 +112,14 @@ export const siteRoutes: FastifyPluginAsyncZod<{
     '/sites/:siteId/pages',
     { schema: { params, response: { 200: z.array(sitePageSchema) } } },
     (request) => sites.pages(request.principal.workspaceId, request.params.siteId),
+  );
+  app.post(
+    '/sites/:siteId/elements',
+    {
+      config: { rateLimit: ELEMENTS_ASKED },
+      schema: { params, body: elementQuestionSchema, response: { 200: elementsSeenSchema } },
+    },
+    (request) => sites.elements(request.principal.workspaceId, request.params.siteId, request.body),
   );
   // A question too long for an address: it may name every page of a site.
   app.post(

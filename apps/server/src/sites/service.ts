@@ -2,6 +2,8 @@ import { randomInt } from 'node:crypto';
 import type {
   AudienceQuestion,
   AudienceShare,
+  ElementQuestion,
+  ElementSeen,
   PageReading,
   SaveSite,
   SeenValues,
@@ -19,6 +21,7 @@ import { notFound } from '../infra/problem.ts';
 import { readAudienceShare, readSeenValues, readStays } from '../results/index.ts';
 import { type CataloguePage, readCatalogue } from './catalogue.ts';
 import { SiteEntity, SitePageEntity, type SiteRow } from './entities.ts';
+import { findElements } from './find-elements.ts';
 import { createPageGroups } from './page-groups.ts';
 import { createPageReadings } from './page-readings.ts';
 
@@ -122,6 +125,11 @@ export function createSiteService(db: DataSource, jobs: Jobs, outside: ReadOutsi
     async pages(workspaceId: string, siteId: string): Promise<SitePage[]> {
       await find(workspaceId, siteId);
       return readCatalogue(db, siteId);
+    },
+    /** On how many of these pages there are such elements, as their source has them. */
+    async elements(workspaceId: string, siteId: string, question: ElementQuestion): Promise<ElementSeen[]> {
+      const { origins } = await find(workspaceId, siteId);
+      return findElements(outside, origins[0] ?? '', question.paths, question.selectors);
     },
     async stays(workspaceId: string, siteId: string, question: StayQuestion): Promise<StayHistograms> {
       await find(workspaceId, siteId);

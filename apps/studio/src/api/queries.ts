@@ -13,6 +13,8 @@ import type {
   CopyCampaign,
   CountrySource,
   CreateCampaign,
+  ElementQuestion,
+  ElementSeen,
   Lead,
   Member,
   PageGroup,
@@ -113,6 +115,15 @@ export const pageReadingQuery = (siteId: string) =>
     refetchInterval: ({ state }) => (isReading(state.data) ? 600 : false),
   });
 /** Asks for the site's sitemap to be read into the catalogue, or for that to stop. */
+/** On how many of some pages there are these elements. Asked once for the same question. */
+export const elementsQuery = (siteId: string, question: ElementQuestion) =>
+  queryOptions({
+    queryKey: ['sites', siteId, 'elements', question],
+    queryFn: () => request<ElementSeen[]>('POST', `/sites/${siteId}/elements`, question),
+    staleTime: 60_000,
+    enabled: question.selectors.length > 0 && question.paths.length > 0,
+    retry: false,
+  });
 export const beginPageReading = (siteId: string, sitemap: string | null) =>
   request<PageReading | null>('POST', `/sites/${siteId}/pages/reading`, { sitemap });
 export const stopPageReading = (siteId: string) =>

@@ -26,7 +26,7 @@ export function LooksSection({ site }: { readonly site: Site }) {
       <p className="text-soft">
         A message follows the site’s own Look unless it says otherwise, and changes with it.
       </p>
-      <ul aria-label="Looks" className="grid grid-cols-[repeat(auto-fill,minmax(13rem,1fr))] gap-4">
+      <ul aria-label="Looks" className="grid grid-cols-[repeat(auto-fill,12.5rem)] gap-x-4 gap-y-6">
         {looks.map(({ id, name, style, isDefault }) => (
           <li key={id} className="grid gap-2">
             <Sample style={style} />
@@ -48,7 +48,7 @@ export function LooksSection({ site }: { readonly site: Site }) {
   );
 }
 
-const Sample = ({ style, width = 208 }: { readonly style: LookStyle; readonly width?: number }) => (
+const Sample = ({ style, width = 198 }: { readonly style: LookStyle; readonly width?: number }) => (
   <div className="overflow-hidden rounded-md border border-line" aria-hidden>
     {SAMPLE && (
       <StageFrame
@@ -100,13 +100,12 @@ function ReadFromPage({ site }: { readonly site: Site }) {
         }}
       >
         <Field
-          label="Page to read"
+          label={`Page of ${site.origins[0]} to read`}
           value={path}
           list="pages-to-read"
           pattern="/.*"
           required
           onChange={(event) => setPath(event.target.value)}
-          hint={site.origins[0]}
         />
         <datalist id="pages-to-read">
           {pages.slice(0, 50).map((page) => (
@@ -120,7 +119,7 @@ function ReadFromPage({ site }: { readonly site: Site }) {
         </Button>
       </form>
       {read.data && (
-        <div className="grid gap-3 sm:grid-cols-[20rem_1fr]" role="status">
+        <div className="grid gap-3 sm:grid-cols-[322px_1fr]" role="status">
           <Sample style={read.data.style} width={320} />
           <div className="grid content-start gap-3">
             <p>

@@ -2,19 +2,23 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Campaign } from '@velarium/contract';
 import {
   documentSentence,
+  elementsOf,
   type Finding,
   inTheWay,
   launchFindings,
   scheduleFindings,
   sentenceText,
+  unknownElements,
+  unknownPages,
   withSavedBlocks,
 } from '@velarium/core';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { campaignQuery, campaignsQuery, publishCampaign, sitesQuery } from '../api/queries.ts';
+import { campaignQuery, campaignsQuery, elementsQuery, publishCampaign, sitesQuery } from '../api/queries.ts';
 import { isLive } from '../board/state-mark.tsx';
 import { useNames } from '../board/use-names.ts';
 import { useDesign } from '../library/use-design.ts';
+import { useCoveredPages, useSitePages } from '../site/use-site.ts';
 import { Button } from '../ui/button.tsx';
 import { Dialog } from '../ui/dialog.tsx';
 import { tell, tellProblem } from '../ui/toast.tsx';
@@ -50,6 +54,10 @@ function publishedWords({ name, state, nextChangeAt }: Campaign): string {
     : `“${name}” is published and waits for its schedule.`;
 }
 
+/** Pages that are looked at for the elements a rule speaks of, and how many elements are looked for. */
+const MOST_LOOKED_AT = 8;
+const MOST_ELEMENTS = 20;
+
 export interface LaunchDialogProps {
   readonly onClose: () => void;
   /** Saves what is unsaved; publishing waits for it. */
@@ -70,15 +78,26 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
   const siteId = useWorkbench((state) => state.siteId);
   const names = useNames(siteId);
   const design = useDesign(siteId);
+  const { pages: known, covered } = useCoveredPages(siteId, document.rule.reach.pages);
+  const sitePages = useSitePages(siteId);
+  const { data: elements = [], isFetching: isLooking } = useQuery(
+    elementsQuery(siteId, {
+      selectors: elementsOf(document.rule).slice(0, MOST_ELEMENTS),
+      paths: covered.slice(0, MOST_LOOKED_AT).map(({ path }) => path),
+    }),
+  );
   const { data: neighbours = [] } = useQuery(campaignsQuery(siteId));
   const { data: sites } = useQuery(sitesQuery);
-  const zone = sites?.find((site) => site.id === siteId)?.timeZone ?? 'UTC';
+  const site = sites?.find(({ id }) => id === siteId);
+  const zone = site?.timeZone ?? 'UTC';
   const findings = [
     ...scheduleFindings(document.rule, Date.now(), zone),
     ...launchFindings(
       { ...document, message: withSavedBlocks(document.message, design.savedOf) },
       design.lookOf(document.message),
     ),
+    ...(site ? unknownPages(document.rule.reach.pages, known, { ...site, pages: sitePages }) : []),
+    ...unknownElements(elements),
     ...inTheWay(
       {
         id: store.getState().id,
@@ -125,7 +144,12 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
             </div>
           </div>
         )}
-        {findings.length === 0 ? (
+        {isLooking && (
+          <p role="status" className="text-soft">
+            Looking for its elements on the site’s pages …
+          </p>
+        )}
+        {findings.length === 0 && !isLooking ? (
           <p className="text-clear">✓ The checks found nothing to mend.</p>
         ) : (
           <ul aria-label="Checks" className="grid gap-px">

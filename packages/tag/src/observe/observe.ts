@@ -1,7 +1,7 @@
 import type { Trigger } from '@velarium/contract';
 import type { Fact } from '@velarium/core/decide';
-import type { Parts } from '../parts.ts';
 import { onExitByMouse } from './exit-mouse.ts';
+import type { onExitByTouch as OnExitByTouch } from './exit-touch.ts';
 import { all, closest, find, on } from './on.ts';
 import { articleEnd, onReached } from './reach.ts';
 
@@ -15,7 +15,7 @@ const INTERACTION = { click: 'click', hover: 'pointerover', focus: 'focusin' } a
 export function observe(
   triggers: readonly Trigger[],
   report: (fact: Fact) => void,
-  onExitByTouch: Parts['onExitByTouch'],
+  onExitByTouch: typeof OnExitByTouch | undefined,
 ): () => void {
   const undo: (() => void)[] = [];
   const kinds = new Set<string>();
@@ -34,7 +34,7 @@ const nothing = () => {};
 function watch(
   trigger: Trigger,
   report: (fact: Fact) => void,
-  onExitByTouch: Parts['onExitByTouch'],
+  onExitByTouch: typeof OnExitByTouch | undefined,
 ): () => void {
   switch (trigger.kind) {
     case 'load':
