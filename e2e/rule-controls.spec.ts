@@ -115,7 +115,15 @@ test('an element is picked on the page itself', async ({ studioPage: page, velar
   await framed.getByRole('link', { name: 'Journal' }).first().click();
   await expect(dialog.locator('code')).not.toHaveText('footer');
   expect(page.frames().some((frame) => frame.url() === `${velarium.fell}/journal`)).toBe(false);
+  // From what was pressed outwards by keys, and back by the trail.
   await framed.locator('h1').click();
+  await expect(dialog.getByText('finds 1 element here.')).toBeVisible();
+  const trail = dialog.getByRole('list', { name: 'From the page inwards' });
+  await expect(trail.getByRole('button', { pressed: true })).toHaveText(/^h1/);
+  await page.keyboard.press('ArrowUp');
+  await expect(trail.getByRole('button', { pressed: true })).not.toHaveText(/^h1/);
+  await trail.getByRole('button').last().click();
+  await expect(dialog.locator('code')).toHaveText('h1');
   await dialog.getByRole('button', { name: 'Take it' }).click();
   await expect(sentence(page)).toContainText('on reaching “h1”');
 });

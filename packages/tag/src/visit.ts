@@ -154,7 +154,7 @@ export function startVisit(input: VisitInput): Visit {
     asksDepth = asks('scroll');
     stopObserving = all([
       parts.observe?.(triggers, tell, parts.onExitByTouch) ?? nothing,
-      asks('inactivity') ? onActivity(() => view.onActive(memoryNow(), now()), STILLNESS_EVERY_MS) : () => {},
+      asks('inactivity') ? onActivity(() => view.onActive(memoryNow(), now()), STILLNESS_EVERY_MS) : nothing,
     ]);
   };
 

@@ -3,7 +3,7 @@ export interface ElementFacts {
   readonly tag: string;
   readonly id: string;
   readonly classes: readonly string[];
-  /** Attributes that say what it is: `data-…`, `itemprop`, `name`, `role`. */
+  /** Attributes that say what it is: `data-…`, `itemprop`, `name`, `role`, `aria-label`. */
   readonly attributes: readonly (readonly [name: string, value: string])[];
   /** Its place among its siblings of the same tag, from 1. */
   readonly nth: number;
@@ -30,6 +30,15 @@ const escaped = (name: string): string =>
     .replace(/^(-?)(\d)/, (_, dash: string, digit: string) => `${dash}\\3${digit} `);
 const quoted = (value: string): string => `"${value.replace(/["\\]/g, '\\$&')}"`;
 
+/** A role with its name tells more than each of them by itself. */
+function roleWithName(attributes: ElementFacts['attributes']): string[] {
+  const said = (wanted: string) => attributes.find(([name]) => name === wanted)?.[1];
+  const [role, label] = [said('role'), said('aria-label')];
+  return role && label ? [`[role=${quoted(role)}][aria-label=${quoted(label)}]`] : [];
+}
+
+const ASK = 'Ask for a class or an id.';
+
 /** Ways of naming one element by itself, the steadiest first. */
 function namesOf({ tag, id, classes, attributes }: ElementFacts): string[] {
   const steady = classes.filter((name) => !isMadeUp(name) && !isState(name));
@@ -40,6 +49,7 @@ function namesOf({ tag, id, classes, attributes }: ElementFacts): string[] {
       .map(([name, value]) => (value === '' ? `[${name}]` : `[${name}=${quoted(value)}]`)),
     ...steady.map((name) => `.${escaped(name)}`),
     ...steady.map((name) => `${tag}.${escaped(name)}`),
+    ...roleWithName(attributes),
   ];
 }
 
@@ -70,14 +80,27 @@ export function steadySelector(
     }
   }
   const [first] = own;
-  const path = chain.map(({ tag, nth }) => `${tag}:nth-of-type(${nth})`).reverse();
+  // Counting begins at the nearest thing that has a name of its own, so that the rest of the page may change.
+  const steps = chain.map(({ tag, nth }) => `${tag}:nth-of-type(${nth})`);
+  for (const [n, ancestor] of ancestors.entries()) {
+    for (const anchor of namesOf(ancestor)) {
+      const selector = [anchor, ...steps.slice(0, n + 1).reverse()].join(' > ');
+      if (isOnly(selector))
+        return {
+          selector,
+          isFragile: true,
+          why: `It can only be told by counting within “${anchor}”. ${ASK}`,
+        };
+    }
+  }
+  const path = [...steps].reverse();
   for (let from = path.length - 1; from >= 0; from--) {
     const selector = path.slice(from).join(' > ');
     if (isOnly(selector))
       return {
         selector,
         isFragile: true,
-        why: 'It can only be told by counting: another element before it and a different one is meant. Ask for a class or an id.',
+        why: `It can only be told by counting: another element before it and a different one is meant. ${ASK}`,
       };
   }
   return {
@@ -86,3 +109,30 @@ export function steadySelector(
     why: 'There are several like it on this page; the first is meant.',
   };
 }
+
+/** Tags that people press, fill in or read as one thing, whatever lies in them. */
+const MEANT = /^(a|button|summary|label|select|textarea|input|option)$/;
+const MEANT_ROLE = /^(button|link|menuitem|tab|checkbox|radio|switch|option)$/;
+/** What is drawn in them: an icon, a letter. */
+const DRAWN_IN = /^(svg|path|use|g|circle|rect|img|picture|i|b|em|strong|span|small)$/;
+
+/**
+ * Which element of a chain somebody means who points at its first: the link rather than the icon in it. Everything
+ * else is meant as it is.
+ */
+export function meantOf(chain: readonly ElementFacts[]): number {
+  const isMeant = ({ tag, attributes }: ElementFacts) =>
+    MEANT.test(tag) || attributes.some(([name, value]) => name === 'role' && MEANT_ROLE.test(value));
+  for (let n = 0; n < chain.length; n++) {
+    const element = chain[n] as ElementFacts;
+    if (isMeant(element)) return n;
+    if (!DRAWN_IN.test(element.tag)) return 0;
+  }
+  return 0;
+}
+
+/** An element in a word or two, for a trail of them: `a.book`, `section#tours`. */
+export const elementWords = ({ tag, id, classes }: ElementFacts): string => {
+  const [name] = classes.filter((one) => !isMadeUp(one) && !isState(one));
+  return id && !isMadeUp(id) ? `${tag}#${id}` : name ? `${tag}.${name}` : tag;
+};

@@ -2,10 +2,6 @@ import { createDepth, type Depth, SETTLED_MS, scrolls } from '@velarium/core/dec
 import { all, on } from '../observe/on.ts';
 import { findScroller } from './scroller.ts';
 
-// What a script's element holds is no word on the page.
-// biome-ignore lint/performance/useDomNodeTextContent: see above; it is asked of short pages alone.
-const isWritten = (body?: HTMLElement) => !!body?.innerText;
-
 /**
  * Follows how deep the visitor comes, and calls back when that has grown. Places are read between frames, never in the
  * handler. Answers how to read the depth at this moment, and the undo.
@@ -21,7 +17,8 @@ export function onDepth(callback: (depth: Depth) => void): { read(): Depth; stop
     const pageHeight = scroller.scrollHeight;
     const top = isPage ? scrollY : scroller.scrollTop;
     // An application that has no words yet is not drawn, and does not say how long its page will be.
-    if (pageHeight > windowHeight + 1 || isWritten(document.body)) {
+    // biome-ignore lint/performance/useDomNodeTextContent: what a script's element holds is no word on the page, and only short pages are asked.
+    if (pageHeight > windowHeight + 1 || document.body?.innerText) {
       const depth = state.look({ top, windowHeight, pageHeight, atMs: performance.now() });
       if (depth) callback(depth);
     }

@@ -1,6 +1,6 @@
 import type { ElementFacts } from '@velarium/core/elements';
 
-const TELLING = /^(data-(?!velarium)|itemprop$|name$|role$)/;
+const TELLING = /^(data-(?!velarium)|itemprop$|name$|role$|aria-label$)/;
 
 const factsOf = (element: Element): ElementFacts => ({
   tag: element.localName,

@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { steadySelector } from '@velarium/core/elements';
+import { elementWords, meantOf, steadySelector } from '@velarium/core/elements';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { elementChain, isOnlyOne } from './element-chain.ts';
@@ -20,6 +20,18 @@ describe('a selector for an element of a page', () => {
     ['the only one of its tag', '<p></p><video data-this></video>', 'video', false],
     ['its ancestor', '<div class=tour><h2 data-this></h2></div><div><h2></h2></div>', '.tour h2', false],
     ['counting, when nothing is left', '<p></p><p data-this></p><p></p>', 'p:nth-of-type(2)', true],
+    [
+      'its role and name together',
+      '<div role=tab aria-label="Tours" data-this></div><div role=tab aria-label="Shop"></div><p aria-label="Tours"></p>',
+      '[role="tab"][aria-label="Tours"]',
+      false,
+    ],
+    [
+      'counting from the nearest thing with a name of its own',
+      '<div id=services><p></p><ul><li></li><li data-this></li></ul></div><ul><li></li><li></li></ul>',
+      '#services > ul:nth-of-type(1) > li:nth-of-type(2)',
+      true,
+    ],
     ['an id that CSS must escape', '<p id="a:b" data-this></p>', '#a\\:b', false],
   ])('%s', (_what, html, selector, isFragile) => {
     const element = page(html);
@@ -59,5 +71,20 @@ describe('a selector for an element of a page', () => {
       }),
       { numRuns: 300 },
     );
+  });
+});
+
+describe('what somebody means who points', () => {
+  it.each<[what: string, html: string, words: string]>([
+    ['the link, not the icon in it', '<a class=go href=/x><svg><path data-this></path></svg></a>', 'a.go'],
+    ['the button, not its letter', '<button id=buy><span><b data-this>B</b></span></button>', 'button#buy'],
+    ['what plays a button', '<div role=button class=play><i data-this></i></div>', 'div.play'],
+    ['a paragraph in a link is a paragraph', '<a href=/x><p class=lead data-this></p></a>', 'p.lead'],
+    ['a picture by itself', '<section><img class=still data-this></section>', 'img.still'],
+    ['the button itself', '<button class="is-open r482913" data-this></button>', 'button'],
+  ])('%s', (_what, html, words) => {
+    const chain = elementChain(page(html));
+    const meant = chain[meantOf(chain)];
+    expect(meant && elementWords(meant)).toBe(words);
   });
 });

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { counted } from '@velarium/core';
 import { useEffect, useRef, useState } from 'react';
 import { z } from 'zod';
 import { openPreview } from '../../../api/queries.ts';
@@ -17,6 +18,12 @@ const pickedSchema = z.union([
     selector: z.string().min(1).max(300),
     isFragile: z.boolean(),
     why: z.string().max(300),
+    /** How many elements of this page it finds. */
+    count: z.number().int().min(0),
+    leadsAway: z.boolean(),
+    /** From what was pressed outwards, and which of them is chosen. */
+    trail: z.array(z.string().max(120)).max(40),
+    at: z.number().int().min(0),
   }),
 ]);
 type Picked = Extract<z.infer<typeof pickedSchema>, { selector: string }>;
@@ -25,12 +32,14 @@ type Picked = Extract<z.infer<typeof pickedSchema>, { selector: string }>;
 const PATIENCE_MS = 8000;
 
 export interface ElementPickerProps {
+  /** Whether a click on it is waited for: a link leads away before anything can be seen. */
+  readonly isForClick?: boolean;
   readonly onPick: (selector: string) => void;
   readonly onClose: () => void;
 }
 
 /** A page of the site in a frame, on which an element is pointed at and chosen. */
-export function ElementPicker({ onPick, onClose }: ElementPickerProps) {
+export function ElementPicker({ isForClick = false, onPick, onClose }: ElementPickerProps) {
   const siteId = useWorkbench((state) => state.siteId);
   const site = useSite(siteId);
   const { pages, covered } = useCoverage();
@@ -105,11 +114,24 @@ export function ElementPicker({ onPick, onClose }: ElementPickerProps) {
             </p>
           )}
         </div>
+        {picked && (
+          <Trail
+            picked={picked}
+            onStep={(step) => frame.current?.contentWindow?.postMessage({ velarium: 'step', step }, origin)}
+          />
+        )}
+        {picked?.leadsAway && isForClick && (
+          <p role="alert" className="border border-hold px-3 py-2">
+            ▲ A click here leads to another page before a message can be seen. Wait for the pointer over it
+            instead, or let the message open on the page it leads to.
+          </p>
+        )}
         <div className="flex min-h-9 items-center gap-3">
           <p aria-live="polite" className="min-w-0 flex-1">
             {picked ? (
               <>
                 <code className="font-semibold">{picked.selector}</code>{' '}
+                <span className="text-soft">finds {counted(picked.count, 'element')} here.</span>{' '}
                 <span className={picked.isFragile ? 'text-hold' : 'text-soft'}>
                   {picked.isFragile ? '▲ ' : ''}
                   {picked.why}
@@ -128,3 +150,34 @@ export function ElementPicker({ onPick, onClose }: ElementPickerProps) {
     </Dialog>
   );
 }
+
+interface TrailProps {
+  readonly picked: Picked;
+  readonly onStep: (step: number) => void;
+}
+
+/** What was pressed and what it stands in, outermost first; each can be chosen. */
+const Trail = ({ picked: { trail, at }, onStep }: TrailProps) => (
+  <ol aria-label="From the page inwards" className="flex flex-wrap items-center gap-1 text-sm">
+    {trail
+      .map((words, n) => ({ words, n }))
+      .reverse()
+      .map(({ words, n }) => (
+        <li key={n} className="flex items-center gap-1">
+          <button
+            type="button"
+            aria-pressed={n === at}
+            onClick={() => onStep(n)}
+            className="h-6 rounded px-1.5 font-mono hover:bg-sail-wash aria-pressed:bg-ink aria-pressed:text-sheet"
+          >
+            {words}
+          </button>
+          {n > 0 && (
+            <span aria-hidden className="text-soft">
+              ›
+            </span>
+          )}
+        </li>
+      ))}
+  </ol>
+);

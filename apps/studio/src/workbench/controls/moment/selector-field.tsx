@@ -6,6 +6,8 @@ import { ElementPicker } from './element-picker.tsx';
 
 export interface SelectorFieldProps {
   readonly value: string;
+  /** Whether a click on it is waited for. */
+  readonly isForClick?: boolean;
   readonly onChange: (selector: string) => void;
 }
 
@@ -20,7 +22,7 @@ function isReadable(selector: string): boolean {
 }
 
 /** An element of the page: picked on the page itself, or typed as a selector. */
-export function SelectorField({ value, onChange }: SelectorFieldProps) {
+export function SelectorField({ value, isForClick = false, onChange }: SelectorFieldProps) {
   const [text, setText] = useState(value);
   useEffect(() => setText(value), [value]);
   const [isPicking, setPicking] = useState(false);
@@ -44,6 +46,7 @@ export function SelectorField({ value, onChange }: SelectorFieldProps) {
       </Button>
       {isPicking && (
         <ElementPicker
+          isForClick={isForClick}
           onClose={() => setPicking(false)}
           onPick={(selector) => {
             onChange(selector);

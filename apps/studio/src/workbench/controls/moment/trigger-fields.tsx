@@ -105,6 +105,7 @@ export function TriggerFields({ trigger, onChange }: TriggerFieldsProps) {
             ]}
           />
           <SelectorField
+            isForClick={trigger.what === 'click'}
             value={trigger.selector}
             onChange={(selector) => onChange({ ...trigger, selector })}
           />
