@@ -372,6 +372,20 @@ describe('a Look of the page’s own', () => {
     const refused = await read(path);
     expect([refused.statusCode, refused.json().detail]).toEqual([422, expect.stringContaining(words)]);
   });
+  it('its policy is what header and head of the home page say, all of them', async () => {
+    web.removeAllListeners('request');
+    web.on('request', (_, response) =>
+      response
+        .writeHead(200, { 'content-security-policy': "default-src 'self', img-src *" })
+        .end('<meta http-equiv="Content-Security-Policy" content="connect-src https:"><p>Words'),
+    );
+    expect((await owner.ask('GET', `/sites/${owner.siteId}/policy`)).json()).toEqual({
+      policies: ["default-src 'self'", 'img-src *', 'connect-src https:'],
+    });
+    web.close();
+    web.closeAllConnections();
+    expect((await owner.ask('GET', `/sites/${owner.siteId}/policy`)).json()).toEqual({ policies: null });
+  });
   it('its pages are looked at for elements, as their source has them', async () => {
     const asked = await owner.ask('POST', `/sites/${owner.siteId}/elements`, {
       paths: ['/', '/bare', '/gone'],

@@ -2,7 +2,7 @@ import { type LookupAddress, lookup } from 'node:dns';
 import type { LookupFunction } from 'node:net';
 import { createGunzip, type Gunzip } from 'node:zlib';
 import ipaddr from 'ipaddr.js';
-import { Agent, fetch, type Response } from 'undici';
+import { Agent, fetch, type Headers, type Response } from 'undici';
 
 interface OutsideRequest {
   /** Bytes read at most, packed and unpacked alike: past it reading stops and the connection is closed. */
@@ -21,6 +21,7 @@ interface OutsideAnswer {
   /** Where redirects on the same origin have led. */
   readonly address: string;
   readonly type: string;
+  readonly headers: Headers;
   readonly bytes: Buffer;
 }
 
@@ -92,6 +93,7 @@ export function createOutside(privateNetworks: string): ReadOutside {
           status: response.status,
           address: at.href,
           type: response.headers.get('content-type') ?? '',
+          headers: response.headers,
           bytes: await readBody(response, { mostBytes, isCut, address }),
         };
       }

@@ -121,6 +121,16 @@ export const siteRoutes: FastifyPluginAsyncZod<{
     },
     (request) => sites.elements(request.principal.workspaceId, request.params.siteId, request.body),
   );
+  app.get(
+    '/sites/:siteId/policy',
+    {
+      config: { rateLimit: ELEMENTS_ASKED },
+      schema: { params, response: { 200: z.strictObject({ policies: z.array(z.string()).nullable() }) } },
+    },
+    async (request) => ({
+      policies: await sites.policies(request.principal.workspaceId, request.params.siteId),
+    }),
+  );
   // A question too long for an address: it may name every page of a site.
   app.post(
     '/sites/:siteId/stays',

@@ -24,6 +24,7 @@ import { SiteEntity, SitePageEntity, type SiteRow } from './entities.ts';
 import { findElements } from './find-elements.ts';
 import { createPageGroups } from './page-groups.ts';
 import { createPageReadings } from './page-readings.ts';
+import { readPolicies } from './read-policy.ts';
 
 const DEFAULT_SETTINGS: SiteSettings = {
   sessionMinutes: 30,
@@ -130,6 +131,11 @@ export function createSiteService(db: DataSource, jobs: Jobs, outside: ReadOutsi
     async elements(workspaceId: string, siteId: string, question: ElementQuestion): Promise<ElementSeen[]> {
       const { origins } = await find(workspaceId, siteId);
       return findElements(outside, origins[0] ?? '', question.paths, question.selectors);
+    },
+    /** The policies of the site's home page, for what they say of the tag. */
+    async policies(workspaceId: string, siteId: string): Promise<string[] | null> {
+      const { origins } = await find(workspaceId, siteId);
+      return readPolicies(outside, origins[0] ?? '');
     },
     async stays(workspaceId: string, siteId: string, question: StayQuestion): Promise<StayHistograms> {
       await find(workspaceId, siteId);

@@ -124,6 +124,16 @@ export const elementsQuery = (siteId: string, question: ElementQuestion) =>
     enabled: question.selectors.length > 0 && question.paths.length > 0,
     retry: false,
   });
+/** Where a snippet loads the tag from. */
+export const edgeOf = (snippet: string): string => /src="(https?:\/\/[^/]+)/.exec(snippet)?.[1] ?? '';
+
+/** What the site’s home page lets scripts do; asked once in a while, for another server is asked for it. */
+export const policyQuery = (siteId: string) =>
+  queryOptions({
+    queryKey: ['sites', siteId, 'policy'],
+    queryFn: () => request<{ policies: string[] | null }>('GET', `/sites/${siteId}/policy`),
+    staleTime: 300_000,
+  });
 export const beginPageReading = (siteId: string, sitemap: string | null) =>
   request<PageReading | null>('POST', `/sites/${siteId}/pages/reading`, { sitemap });
 export const stopPageReading = (siteId: string) =>

@@ -1,7 +1,15 @@
 import { useQueries } from '@tanstack/react-query';
 import type { Site } from '@velarium/contract';
 import { figure, type HealthSign, siteHealth } from '@velarium/core';
-import { campaignsQuery, daysQuery, seenValuesQuery, sitePagesQuery } from '../api/queries.ts';
+import {
+  campaignsQuery,
+  daysQuery,
+  edgeOf,
+  policyQuery,
+  seenValuesQuery,
+  sitePagesQuery,
+  snippetQuery,
+} from '../api/queries.ts';
 import { ErrorState, Skeleton } from '../ui/states.tsx';
 import { useSitePages } from './use-site.ts';
 
@@ -16,14 +24,24 @@ const SIGNS: Readonly<
 /** How the site carries the tag and what its campaigns need, sign by sign. */
 export function HealthSection({ site }: { readonly site: Site }) {
   const pages = useSitePages(site.id);
-  const [known, days, campaigns, seen] = useQueries({
-    queries: [sitePagesQuery(site.id), daysQuery(site.id), campaignsQuery(site.id), seenValuesQuery(site.id)],
+  const [known, days, campaigns, seen, policy, snippet] = useQueries({
+    queries: [
+      sitePagesQuery(site.id),
+      daysQuery(site.id),
+      campaignsQuery(site.id),
+      seenValuesQuery(site.id),
+      policyQuery(site.id),
+      snippetQuery(site.id),
+    ],
   });
-  const failed = [known, days, campaigns, seen].find(({ error }) => error);
+  const failed = [known, days, campaigns, seen, snippet].find(({ error }) => error);
   if (failed) return <ErrorState error={failed.error as Error} onRetry={() => void failed.refetch()} />;
-  if (!known.data || !days.data || !campaigns.data || !seen.data)
+  if (!known.data || !days.data || !campaigns.data || !seen.data || !snippet.data)
     return <Skeleton rows={5} label="Looking at the site" />;
   const { countries } = seen.data;
+  // A home page that does not answer says nothing, and the other signs need not wait for it.
+  const policies = policy.data?.policies ?? null;
+  const edge = edgeOf(snippet.data.snippet);
   const signs = siteHealth({
     site,
     known: known.data,
@@ -31,6 +49,7 @@ export function HealthSection({ site }: { readonly site: Site }) {
     viewsByDay: days.data,
     campaigns: campaigns.data,
     knowsCountries: countries.length === 0 ? null : countries.some(({ value }) => value !== 'unknown'),
+    policy: policies && { policies, edge },
     nowMs: Date.now(),
   });
   return (

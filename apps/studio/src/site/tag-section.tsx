@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import type { Site } from '@velarium/contract';
 import { agoWords, counted, QUIET_MS } from '@velarium/core';
 import { useEffect, useState } from 'react';
-import { sitePagesQuery, sitesQuery, snippetQuery } from '../api/queries.ts';
+import { edgeOf, sitePagesQuery, sitesQuery, snippetQuery } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
 import { Fold } from '../ui/fold.tsx';
 import { ErrorState } from '../ui/states.tsx';
@@ -19,7 +19,7 @@ export function TagSection({ site }: { readonly site: Site }) {
   const { data, error, refetch } = useQuery(snippetQuery(site.id));
   if (error) return <ErrorState error={error} onRetry={() => void refetch()} />;
   const snippet = data?.snippet ?? '';
-  const edge = /src="(https?:\/\/[^/]+)/.exec(snippet)?.[1] ?? '';
+  const edge = edgeOf(snippet);
   return (
     <div className="grid gap-6">
       <Heard site={site} />

@@ -34,6 +34,7 @@ const well: HealthInput = {
   viewsByDay: [100, 110, 90, 100, 105],
   campaigns: [{ name: 'Letter', state: 'running', rule: everywhere }],
   knowsCountries: true,
+  policy: null,
   nowMs: NOW,
 };
 const asksCountry = {
@@ -71,6 +72,20 @@ describe('a site’s health', () => {
   });
 
   it.each<[what: string, change: Partial<HealthInput>, code: string, state: string, words: RegExp]>([
+    [
+      'a policy without the tag',
+      { policy: { policies: ["default-src 'self'; script-src *"], edge: 'https://edge.example' } },
+      'policy',
+      'wrong',
+      /connect-src and img-src leave https:\/\/edge\.example out/,
+    ],
+    [
+      'a policy with it',
+      { policy: { policies: ['default-src https:'], edge: 'https://edge.example' } },
+      'policy',
+      'good',
+      /lets the tag work/,
+    ],
     ['a tag never heard', { site: { ...site, lastSeenAt: null } }, 'tag', 'wrong', /never heard/],
     [
       'one that went quiet',

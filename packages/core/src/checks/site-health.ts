@@ -3,6 +3,7 @@ import { coveredPages } from '../pages/covered-pages.ts';
 import type { SitePages } from '../pages/resolve-pages.ts';
 import { figure, listOf, quantity } from '../sentence/words.ts';
 import { agoWords } from './ago-words.ts';
+import { blockedBy } from './policy.ts';
 
 export interface HealthSign {
   readonly code: string;
@@ -26,6 +27,8 @@ export interface HealthInput {
   }[];
   /** Whether the country of any visit of the last 30 days was known; `null` where there was no visit. */
   readonly knowsCountries: boolean | null;
+  /** Policies of the site's home page, and where its tag comes from; `null` where it could not be read. */
+  readonly policy: { readonly policies: readonly string[]; readonly edge: string } | null;
   readonly nowMs: number;
 }
 
@@ -45,6 +48,7 @@ export function siteHealth(input: HealthInput): HealthSign[] {
     pagesSign(input),
     trafficSign(input),
     coverSign(input),
+    policySign(input),
     originSign(input),
     countrySign(input),
   ]
@@ -127,6 +131,21 @@ function coverSign({ campaigns, known, site, pages }: HealthInput): HealthSign |
         state: 'look',
         text: `${listOf(nowhere.map(({ name }) => `“${name}”`))} ${nowhere.length === 1 ? 'covers' : 'cover'} no page that is known.`,
         mend: 'See whether the pages have moved; what only a page itself can tell is not known here.',
+      };
+}
+
+function policySign({ site, policy }: HealthInput): HealthSign | undefined {
+  if (policy === null || policy.policies.length === 0) return undefined;
+  const { policies, edge } = policy;
+  const blocked = blockedBy(policies, edge, site.origins[0] ?? '');
+  const code = 'policy';
+  return blocked.length === 0
+    ? { code, state: 'good', text: 'The home page’s Content-Security-Policy lets the tag work.', mend: '' }
+    : {
+        code,
+        state: 'wrong',
+        text: `The home page’s Content-Security-Policy keeps the tag from working: ${listOf(blocked)} ${blocked.length === 1 ? 'leaves' : 'leave'} ${edge} out.`,
+        mend: `Add ${edge} to ${listOf(blocked)}. Where scripts are trusted by a nonce, give the line one too.`,
       };
 }
 
