@@ -67,6 +67,7 @@ export async function measureDecisions(): Promise<Figure[]> {
         sessionMinutes: 30,
         breakpoints: { mobile: 768, tablet: 1024 },
         trackingParameters: ['utm_source'],
+        pageParameters: [],
         limits: { perPageView: null, perSession: null, perDay: null, gapSeconds: 0 },
         privacy: { memory: 'assumed', honoursSignal: true },
         hashRoutes: false,

@@ -175,6 +175,7 @@ const manifest = compileManifest(
       sessionMinutes: 30,
       breakpoints: { mobile: 768, tablet: 1024 },
       trackingParameters: ['utm_source'],
+      pageParameters: [],
       limits: { perPageView: null, perSession: null, perDay: null, gapSeconds: 0 },
       privacy: { memory: 'assumed', honoursSignal: true },
       hashRoutes: false,

@@ -260,3 +260,40 @@ test('a page and a frame of its own are one visitor with one message', async ({ 
   );
   expect(views).toEqual([]);
 });
+
+test('what fills the whole screen is not covered; the message comes when it is over', async ({
+  velarium,
+  visitor,
+}) => {
+  await publish(velarium, { triggers: [{ kind: 'time', seconds: 2 }] });
+  const site = await visitForeign(visitor, velarium, 'article');
+  await site.page.evaluate(() => {
+    const article = document.querySelector('article');
+    article?.addEventListener('click', () => void article.requestFullscreen());
+  });
+  await site.page.getByText('One.').click();
+  await expect.poll(() => site.page.evaluate(() => document.fullscreenElement?.tagName)).toBe('ARTICLE');
+  await site.pass(5);
+  await site.shows(0);
+  await site.page.evaluate(() => document.exitFullscreen());
+  await expect
+    .poll(async () => {
+      await site.pass(0.3);
+      return site.message.count();
+    })
+    .toBe(1);
+});
+
+test('a dialog that the page opens above a modal message has its own keys', async ({ velarium, visitor }) => {
+  await publish(velarium, { template: 'sky-letter', triggers: [{ kind: 'time', seconds: 1 }] });
+  const site = await visitForeign(visitor, velarium, 'dialogs');
+  await site.pass(2);
+  await expect(site.dialog).toBeVisible();
+  await site.page.evaluate(() => document.querySelector<HTMLDialogElement>('#own')?.showModal());
+  await site.page.keyboard.press('Escape');
+  await expect(site.page.getByText('Cookies of this page')).toBeHidden();
+  await expect(site.message).toHaveCount(1);
+  await site.page.keyboard.press('Escape');
+  await site.pass(1);
+  await expect(site.message).toHaveCount(0);
+});

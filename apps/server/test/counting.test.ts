@@ -111,7 +111,12 @@ describe('an event of one id counts once, whenever it comes (decision 0016)', ()
   ])('%s', async (_what, offMs) => {
     let now = new Date();
     const intake = createIntakeService({ ...server.services, db: server.db, clock: () => now });
-    const site = { id: owner.siteId, workspaceId: owner.workspaceId, recordedFacts: null };
+    const site = {
+      id: owner.siteId,
+      workspaceId: owner.workspaceId,
+      recordedFacts: null,
+      pageParts: { pageParameters: [], hashRoutes: false },
+    };
     const sent = {
       id: eventId(now.getTime() + offMs),
       session: eventId(),

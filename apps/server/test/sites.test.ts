@@ -334,6 +334,38 @@ it('says where countries are known from, and that of any address', async () => {
   expect(await ask('?address=nowhere')).toMatchObject({ country: null });
 });
 
+describe('pages of one path', () => {
+  it('are told apart by the parameters the site names, which visits propose', async () => {
+    const [origin = ''] = (await owner.ask('GET', `/sites/${owner.siteId}`)).json<Site>().origins;
+    const view = (page: string) => ({ kind: 'pageview' as const, page });
+    const visit = (...pages: string[]) => sendEvents(server, owner, pages.map(view), { headers: { origin } });
+    const listed = [{ path: '/tour?date=4', title: 'Tour on the 4th', kind: null }];
+    await owner.ask('POST', `/sites/${owner.siteId}/pages`, { source: 'hand', pages: listed });
+    await visit('/tour?date=4&utm_source=x', '/tour?date=5', '/tour/?date=5&from=a', '/tour');
+    expect(await pagesOf()).toMatchObject([{ path: '/tour?date=4', views: 4 }]);
+    const seen = await owner.ask('GET', `/sites/${owner.siteId}/parameters`);
+    expect(seen.json()).toEqual([
+      { name: 'date', views: 3, values: 2 },
+      { name: 'from', views: 1, values: 1 },
+    ]);
+    const { settings } = (await owner.ask('GET', `/sites/${owner.siteId}`)).json<Site>();
+    const saved = await owner.ask('PUT', `/sites/${owner.siteId}/settings`, {
+      ...settings,
+      pageParameters: ['date'],
+    });
+    expect(saved.statusCode).toBe(200);
+    // The edge has heard of it.
+    await server.manifestOf(owner.siteKey);
+    await visit('/tour?date=4&from=b', '/tour/?utm_source=y&date=5', '/tour?date=5');
+    expect(await pagesOf()).toMatchObject([
+      // What was counted before stays where it was counted.
+      { path: '/tour', views: 4, source: 'visits' },
+      { path: '/tour?date=4', title: 'Tour on the 4th', views: 1 },
+      { path: '/tour?date=5', views: 2, source: 'visits' },
+    ]);
+  });
+});
+
 describe('a Look of the page’s own', () => {
   let web: Server;
   beforeEach(async () => {

@@ -97,6 +97,10 @@ it('no route lets one workspace read or touch what is another’s', async () => 
     attachments: await theirAttachment(),
   };
   const bodies: Record<string, object> = {
+    'POST /api/sites/{siteId}/pages/reading': { sitemap: null },
+    'POST /api/sites/{siteId}/elements': { selectors: ['p'], paths: ['/'] },
+    'POST /api/sites/{siteId}/looks/reading': { path: '/' },
+    'POST /api/sites/{siteId}/films': { address: 'https://film.example/' },
     'POST /api/sites/{siteId}/campaigns': { name: 'Mine', template: 'sky-letter' },
     'PUT /api/campaigns/{campaignId}/draft': { revision: 1, document },
     'PATCH /api/campaigns/{campaignId}': { name: 'Mine' },
@@ -160,7 +164,12 @@ it('lists hold only one’s own', async () => {
 });
 
 it('an event of one site cannot count for another site’s campaign', async () => {
-  const site = { id: mine.siteId, workspaceId: mine.workspaceId, recordedFacts: null };
+  const site = {
+    id: mine.siteId,
+    workspaceId: mine.workspaceId,
+    recordedFacts: null,
+    pageParts: { pageParameters: [], hashRoutes: false },
+  };
   await server.services.intake.collect(site, {
     site: mine.siteKey,
     visitor: 'a'.repeat(32),

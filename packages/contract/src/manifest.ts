@@ -26,6 +26,8 @@ export const siteSettingsSchema = z.strictObject({
     tablet: z.number().int().min(320).max(2000),
   }),
   trackingParameters: z.array(z.string().max(80)).max(100),
+  /** Parameters by which pages of one path differ when they are counted: a date, a room. */
+  pageParameters: z.array(z.string().trim().min(1).max(80)).max(20),
   limits: siteLimitsSchema,
   privacy: z.strictObject({
     /** `asked`: nothing is remembered until the page has said that the visitor agrees. */

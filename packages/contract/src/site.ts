@@ -51,6 +51,12 @@ export const sitePageSchema = z.strictObject({
 export type SitePage = z.infer<typeof sitePageSchema>;
 
 /** How the reading of a site's pages goes on. */
+/** A parameter in addresses that were visited: in how many page views, and how many values it had. */
+export const parametersSeenSchema = z.array(
+  z.strictObject({ name: z.string(), views: z.number().int(), values: z.number().int() }),
+);
+export type ParameterSeen = z.infer<typeof parametersSeenSchema>[number];
+
 /** On how many of these pages there is such an element. */
 export const elementQuestionSchema = z.strictObject({
   selectors: z.array(selectorSchema).min(1).max(40),

@@ -44,6 +44,7 @@ export * from './page/leaving-by-touch.ts';
 export * from './page/reached.ts';
 export * from './page/viewable.ts';
 export * from './pages/address-trial.ts';
+export * from './pages/counted-path.ts';
 export * from './pages/covered-pages.ts';
 export * from './pages/page-key.ts';
 export * from './pages/page-rule.ts';

@@ -44,15 +44,18 @@ export function ownEvents(host: HTMLElement, isFirst: boolean, onEscape: () => v
   for (const name in host) if (/^on/.test(name)) own(name.slice(2));
   // The only kinds without a handler of that name.
   for (const part of ['start', 'update', 'end']) own(`composition${part}`);
+  // What is pressed in a dialog of the page closes that one.
+  const isTheirs = ({ target }: Event) =>
+    target !== host && openDialog(host.ownerDocument)?.contains(target as Node);
   const onEscapeKey = (event: Event) => {
-    if ((event as KeyboardEvent).key !== 'Escape' || event.type !== 'keydown' || event.defaultPrevented)
-      return;
+    const { key } = event as KeyboardEvent;
+    if (key !== 'Escape' || event.type !== 'keydown' || event.defaultPrevented || isTheirs(event)) return;
     // One Escape closes one thing.
     event.preventDefault();
     onEscape();
   };
   const onKey = (event: Event) => {
-    if (event.target !== host && !isFirst) return;
+    if (event.target !== host && (!isFirst || isTheirs(event))) return;
     event.stopImmediatePropagation();
     onEscapeKey(event);
   };

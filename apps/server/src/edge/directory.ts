@@ -1,5 +1,6 @@
 import type { Manifest } from '@velarium/contract';
 import { SITE_KEY } from '@velarium/contract/values';
+import type { PageParts } from '@velarium/core';
 import { Recent } from '../infra/recent.ts';
 import type { PublishingService, SiteToServe } from '../publishing/index.ts';
 import type { KeptFiles } from './kept-files.ts';
@@ -13,6 +14,7 @@ export interface EdgeSite {
   readonly workspaceId: string;
   readonly origins: ReadonlySet<string>;
   readonly recordedFacts: readonly string[] | null;
+  readonly pageParts: PageParts;
   readonly manifest: ServedFile;
 }
 
@@ -26,6 +28,8 @@ const FRESH_MS = 30_000;
 const PATIENCE_MS = 1500;
 /** Message files kept compressed in memory at most. */
 const MESSAGES_READY = 2000;
+/** For a site kept on disk before pages could be told apart by more than their paths. */
+const PLAIN_PARTS: PageParts = { pageParameters: [], hashRoutes: false };
 const HASH = /^[0-9a-f]{32}$/;
 
 interface Known {
@@ -52,6 +56,7 @@ export function createSiteDirectory(source: EdgeSource, kept: KeptFiles, clock: 
     id: row.id,
     workspaceId: row.workspaceId,
     recordedFacts: row.recordedFacts,
+    pageParts: row.pageParts ?? PLAIN_PARTS,
     origins: new Set(row.origins),
     manifest: await servedFile(body, row.etag),
   });
@@ -78,7 +83,12 @@ export function createSiteDirectory(source: EdgeSource, kept: KeptFiles, clock: 
     // Nothing is compressed again that has not changed.
     const site =
       row.body === null && old
-        ? { ...old, origins: new Set(row.origins), recordedFacts: row.recordedFacts }
+        ? {
+            ...old,
+            origins: new Set(row.origins),
+            recordedFacts: row.recordedFacts,
+            pageParts: row.pageParts,
+          }
         : await siteOf(row, row.body ?? '');
     if (isCurrent()) known.set(key, { site, atMs: beganMs });
     if (row.body !== null) void keep(key, row, row.body);

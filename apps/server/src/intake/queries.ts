@@ -4,8 +4,6 @@ import type { StoredEvent } from './stored-event.ts';
 import { type VisitRow, visitsOf } from './visits.ts';
 
 const SECONDS = `ARRAY[${STAY_SECONDS.join(',')}]::smallint[]`;
-/** A page's path without query, and without a slash at its end: both addresses are one page. */
-const PATH = `coalesce(nullif(rtrim(split_part(page, '?', 1), '/'), ''), '/')`;
 const DEPTHS = `ARRAY[${STAY_DEPTHS.join(',')}]::smallint[]`;
 
 /**
@@ -19,6 +17,8 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
   const column = (pick: (event: StoredEvent) => Cell) => arrayLiteral(events.map(pick));
   const visits = visitsOf(events);
   const ofVisits = (pick: (visit: VisitRow) => Cell) => arrayLiteral(visits.map(pick));
+  const pages = [...new Map(events.map((event) => [`${event.siteId} ${event.page}`, event])).values()];
+  const ofPages = (pick: (event: StoredEvent) => Cell) => arrayLiteral(pages.map(pick));
   const [row]: [{ stored: string }] = await manager.query(
     `WITH sent AS (
        SELECT * FROM unnest($1::uuid[], $2::timestamptz[], $3::uuid[], $4::text[], $5::uuid[], $6::uuid[],
@@ -27,6 +27,8 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
                             $17::timestamptz[])
          AS sent (id, at, site_id, kind, visitor, session, page, device, campaign_id, version, closed_by, variant,
                   seconds, depth, view, is_late, own_at)),
+     -- One row a page, so that joining it doubles nothing.
+     counted_as AS (SELECT * FROM unnest($33::uuid[], $34::text[], $35::text[]) AS page_of (site_id, page, path)),
      -- Decision 0016: an event whose own time is not believed is known by its id alone, once and for all.
      late AS (
        INSERT INTO late_event (id, at)
@@ -71,8 +73,8 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
              first_visitors = campaign_hour.first_visitors + excluded.first_visitors),
      seen AS (
        INSERT INTO page_day (site_id, path, day, views)
-       SELECT site_id, ${PATH} AS path, (at AT TIME ZONE 'UTC')::date AS day, count(*)
-         FROM fresh WHERE kind = 'pageview' GROUP BY site_id, path, day ORDER BY site_id, day, path
+       SELECT site_id, path, (at AT TIME ZONE 'UTC')::date AS day, count(*)
+         FROM fresh JOIN counted_as USING (site_id, page) WHERE kind = 'pageview' GROUP BY site_id, path, day ORDER BY site_id, day, path
        ON CONFLICT (site_id, day, path) DO UPDATE SET views = page_day.views + excluded.views),
      visited AS (
        INSERT INTO visit AS old (site_id, session, visitor, started_at, landing, number, referrer, country, languages,
@@ -104,9 +106,10 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
      stays AS (
        -- People come back to hidden pages: the longest and deepest that was told of a page view is what it lasted.
        INSERT INTO page_stay AS old (site_id, view, path, device, day, seconds, depth)
-       SELECT site_id, view, min(${PATH}), min(device), min((at AT TIME ZONE 'UTC')::date),
+       SELECT site_id, view, min(path), min(device), min((at AT TIME ZONE 'UTC')::date),
               max(seconds), max(depth)
-         FROM fresh WHERE kind = 'left' AND view IS NOT NULL AND seconds IS NOT NULL
+         FROM fresh JOIN counted_as USING (site_id, page)
+        WHERE kind = 'left' AND view IS NOT NULL AND seconds IS NOT NULL
         GROUP BY site_id, view ORDER BY site_id, view
        ON CONFLICT (site_id, view) DO UPDATE
          SET seconds = greatest(old.seconds, excluded.seconds), depth = greatest(old.depth, excluded.depth),
@@ -158,6 +161,9 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
       ofVisits((v) => v.told?.items ?? null),
       ofVisits((v) => v.told?.total ?? null),
       ofVisits((v) => v.told?.attributes ?? null),
+      ofPages((e) => e.siteId),
+      ofPages((e) => e.page),
+      ofPages((e) => e.path),
     ],
   );
   return Number(row.stored);

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { Collect, FormBlock, Submit, VisitorEvent } from '@velarium/contract';
 import { mailAddressSchema } from '@velarium/contract';
 import { LIMITS } from '@velarium/contract/values';
-import { allBlocks, answerFault, isSumAnswered } from '@velarium/core';
+import { allBlocks, answerFault, countedPath, isSumAnswered, type PageParts } from '@velarium/core';
 import type { DataSource } from 'typeorm';
 import { ProblemError } from '../infra/problem.ts';
 import { type PeopleService, readAttachment } from '../people/index.ts';
@@ -18,6 +18,8 @@ export interface IntakeSite {
   readonly workspaceId: string;
   /** What is recorded of what its pages tell; see the settings of a site. */
   readonly recordedFacts: readonly string[] | null;
+  /** How its pages are told apart when they are counted. */
+  readonly pageParts: PageParts;
 }
 
 /** How far an event's own time may lie from ours before ours is taken instead. */
@@ -144,6 +146,7 @@ function storedEvent(
     visitor,
     session: event.session,
     page: pageAddress(event.page),
+    path: countedPath(site.pageParts)(pageAddress(event.page)),
     device: event.device,
     campaign: event.campaign ?? null,
     version: event.version ?? null,

@@ -33,6 +33,8 @@ export interface StoredEvent {
   readonly visitor: string;
   readonly session: string;
   readonly page: string;
+  /** The path its page is counted under. */
+  readonly path: string;
   readonly device: string;
   readonly campaign: string | null;
   readonly version: number | null;

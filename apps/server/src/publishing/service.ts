@@ -15,6 +15,7 @@ import {
   type CompiledFrom,
   compileManifest,
   launchFindings,
+  type PageParts,
   scheduleFindings,
   sharesOf,
   withSavedBlocks,
@@ -45,6 +46,7 @@ export interface SiteToServe {
   readonly workspaceId: string;
   readonly origins: readonly string[];
   readonly recordedFacts: readonly string[] | null;
+  readonly pageParts: PageParts;
   readonly etag: string;
   /** Of the manifest; `null` where the asker has the one of this etag. */
   readonly body: string | null;
@@ -274,7 +276,9 @@ export function createPublishingService({ db, sites, campaigns, library }: Publi
     /** For the public edge: a site with its manifest, whose body is left out where the edge has it already. */
     async findSite(key: string, knownEtag?: string): Promise<SiteToServe | undefined> {
       const [row]: SiteToServe[] = await db.query(
-        `SELECT site.id, workspace_id AS "workspaceId", origins, settings -> 'recordedFacts' AS "recordedFacts", etag,
+        `SELECT site.id, workspace_id AS "workspaceId", origins, settings -> 'recordedFacts' AS "recordedFacts",
+                jsonb_build_object('pageParameters', settings -> 'pageParameters', 'hashRoutes', settings -> 'hashRoutes')
+                  AS "pageParts", etag,
                 CASE WHEN etag IS DISTINCT FROM $2 THEN body END AS body
            FROM site JOIN site_manifest ON site_id = site.id WHERE key = $1`,
         [key, knownEtag ?? null],

@@ -1,3 +1,4 @@
+export { readParameters } from './parameters.ts';
 export { createResultService, type ResultService } from './service.ts';
 export { readStays } from './stay.ts';
 export { readAudienceShare, readSeenValues } from './visitors.ts';

@@ -1,5 +1,6 @@
 import type { SitePage, SiteSettings } from '@velarium/contract';
 import { LIMITS } from '@velarium/contract/values';
+import { countedPath } from '@velarium/core';
 import type { DataSource } from 'typeorm';
 
 /**
@@ -26,20 +27,31 @@ export type CataloguePage = Omit<SitePage, 'views' | 'source'> & {
 
 /**
  * Every page that is known of a site: those of the catalogue and those that only visits have told of, with their views
- * in the last 30 days. Views are counted by path; a page that differs by its query alone has those of its path.
+ * in the last 30 days. Views are counted by path and by the parameters the site says tell its pages apart; pages that
+ * differ by other parameters alone share what was counted.
  */
-export async function readCatalogue(db: DataSource, siteId: string): Promise<SitePage[]> {
-  const rows: (Omit<SitePage, 'views'> & { views: string })[] = await db.query(
-    `WITH seen AS (
-       SELECT path, sum(views) AS views FROM page_day
-        WHERE site_id = $1 AND day > (now() AT TIME ZONE 'UTC')::date - 30 GROUP BY path)
-     SELECT p.path, p.title, p.kind, p.source, coalesce(s.views, 0) AS views
-       FROM site_page p LEFT JOIN seen s ON s.path = split_part(p.path, '?', 1) WHERE p.site_id = $1
-     UNION ALL
-     SELECT s.path, s.path, NULL, 'visits', s.views FROM seen s
-      WHERE NOT EXISTS (SELECT 1 FROM site_page p WHERE p.site_id = $1 AND split_part(p.path, '?', 1) = s.path)
-     ORDER BY 1 LIMIT $2`,
-    [siteId, LIMITS.pagesOfSite],
+export async function readCatalogue(
+  db: DataSource,
+  siteId: string,
+  settings: SiteSettings,
+): Promise<SitePage[]> {
+  const seen: { path: string; views: string }[] = await db.query(
+    `SELECT path, sum(views) AS views FROM page_day
+      WHERE site_id = $1 AND day > (now() AT TIME ZONE 'UTC')::date - 30 GROUP BY path`,
+    [siteId],
   );
-  return rows.map((row) => ({ ...row, views: Number(row.views) }));
+  const known: Omit<SitePage, 'views'>[] = await db.query(
+    'SELECT path, title, kind, source FROM site_page WHERE site_id = $1',
+    [siteId],
+  );
+  const counted = countedPath(settings);
+  const views = new Map(seen.map((row) => [row.path, Number(row.views)]));
+  const told = new Set(known.map(({ path }) => counted(path)));
+  const pages: SitePage[] = [
+    ...known.map((page) => ({ ...page, views: views.get(counted(page.path)) ?? 0 })),
+    ...[...views]
+      .filter(([path]) => !told.has(path))
+      .map(([path, count]) => ({ path, title: path, kind: null, source: 'visits' as const, views: count })),
+  ];
+  return pages.sort((a, b) => (a.path < b.path ? -1 : 1)).slice(0, LIMITS.pagesOfSite);
 }

@@ -7,6 +7,7 @@ import {
   elementQuestionSchema,
   elementsSeenSchema,
   pageReadingSchema,
+  parametersSeenSchema,
   saveSiteSchema,
   seenValuesSchema,
   sitePageSchema,
@@ -120,6 +121,11 @@ export const siteRoutes: FastifyPluginAsyncZod<{
       schema: { params, body: elementQuestionSchema, response: { 200: elementsSeenSchema } },
     },
     (request) => sites.elements(request.principal.workspaceId, request.params.siteId, request.body),
+  );
+  app.get(
+    '/sites/:siteId/parameters',
+    { schema: { params, response: { 200: parametersSeenSchema } } },
+    (request) => sites.parametersSeen(request.principal.workspaceId, request.params.siteId),
   );
   app.get(
     '/sites/:siteId/policy',

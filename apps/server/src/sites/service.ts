@@ -5,6 +5,7 @@ import type {
   ElementQuestion,
   ElementSeen,
   PageReading,
+  ParameterSeen,
   SaveSite,
   SeenValues,
   Site,
@@ -14,11 +15,12 @@ import type {
   StayQuestion,
 } from '@velarium/contract';
 import { TRACKING_PARAMETERS } from '@velarium/contract/values';
+import { countedPath } from '@velarium/core';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { JobData, Jobs } from '../infra/jobs.ts';
 import type { ReadOutside } from '../infra/outside.ts';
 import { notFound } from '../infra/problem.ts';
-import { readAudienceShare, readSeenValues, readStays } from '../results/index.ts';
+import { readAudienceShare, readParameters, readSeenValues, readStays } from '../results/index.ts';
 import { type CataloguePage, readCatalogue } from './catalogue.ts';
 import { SiteEntity, SitePageEntity, type SiteRow } from './entities.ts';
 import { findElements } from './find-elements.ts';
@@ -30,6 +32,7 @@ const DEFAULT_SETTINGS: SiteSettings = {
   sessionMinutes: 30,
   breakpoints: { mobile: 768, tablet: 1024 },
   trackingParameters: [...TRACKING_PARAMETERS],
+  pageParameters: [],
   // Gentle from the first day; the marketer may allow more.
   limits: { perPageView: 3, perSession: 8, perDay: 12, gapSeconds: 0 },
   privacy: { memory: 'assumed', honoursSignal: true },
@@ -124,8 +127,8 @@ export function createSiteService(db: DataSource, jobs: Jobs, outside: ReadOutsi
       if (site) await readings.read(job, site);
     },
     async pages(workspaceId: string, siteId: string): Promise<SitePage[]> {
-      await find(workspaceId, siteId);
-      return readCatalogue(db, siteId);
+      const { settings } = await find(workspaceId, siteId);
+      return readCatalogue(db, siteId, settings);
     },
     /** On how many of these pages there are such elements, as their source has them. */
     async elements(workspaceId: string, siteId: string, question: ElementQuestion): Promise<ElementSeen[]> {
@@ -138,8 +141,12 @@ export function createSiteService(db: DataSource, jobs: Jobs, outside: ReadOutsi
       return readPolicies(outside, origins[0] ?? '');
     },
     async stays(workspaceId: string, siteId: string, question: StayQuestion): Promise<StayHistograms> {
-      await find(workspaceId, siteId);
-      return readStays(db, siteId, question);
+      const { settings } = await find(workspaceId, siteId);
+      const counted = countedPath(settings);
+      return readStays(db, siteId, {
+        ...question,
+        paths: question.paths && [...new Set(question.paths.map(counted))],
+      });
     },
     async audienceShare(
       workspaceId: string,
@@ -164,6 +171,11 @@ export function createSiteService(db: DataSource, jobs: Jobs, outside: ReadOutsi
     async seenValues(workspaceId: string, siteId: string): Promise<SeenValues> {
       await find(workspaceId, siteId);
       return readSeenValues(db, siteId);
+    },
+    /** Parameters in the addresses of the last week's page views, the most frequent first. */
+    async parametersSeen(workspaceId: string, siteId: string): Promise<ParameterSeen[]> {
+      const { settings } = await find(workspaceId, siteId);
+      return readParameters(db, siteId, settings);
     },
     async create(workspaceId: string, { name, origins, timeZone, key = newKey() }: NewSite): Promise<Site> {
       const row = await sites.save({

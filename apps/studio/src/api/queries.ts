@@ -19,6 +19,7 @@ import type {
   Member,
   PageGroup,
   PageReading,
+  ParameterSeen,
   Presence,
   PreviewTicket,
   Publish,
@@ -123,6 +124,13 @@ export const elementsQuery = (siteId: string, question: ElementQuestion) =>
     staleTime: 60_000,
     enabled: question.selectors.length > 0 && question.paths.length > 0,
     retry: false,
+  });
+/** Parameters that visited addresses had. */
+export const parametersQuery = (siteId: string) =>
+  queryOptions({
+    queryKey: ['sites', siteId, 'parameters'],
+    queryFn: () => request<ParameterSeen[]>('GET', `/sites/${siteId}/parameters`),
+    staleTime: 60_000,
   });
 /** Where a snippet loads the tag from. */
 export const edgeOf = (snippet: string): string => /src="(https?:\/\/[^/]+)/.exec(snippet)?.[1] ?? '';

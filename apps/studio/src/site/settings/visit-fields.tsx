@@ -1,4 +1,8 @@
+import { useQuery } from '@tanstack/react-query';
 import { type Site, siteSettingsSchema } from '@velarium/contract';
+import { counted } from '@velarium/core';
+import { parametersQuery } from '../../api/queries.ts';
+import { Button } from '../../ui/button.tsx';
 import { CheckedField } from '../../ui/checked-field.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { Switch } from '../../ui/switch.tsx';
@@ -45,6 +49,16 @@ export function VisitFields({ site, settings, set }: SettingFields & { readonly 
         value={settings.trackingParameters}
         onChange={(trackingParameters) => set({ trackingParameters })}
       />
+      <NamesArea
+        label="Parameters that tell pages of one path apart, one a line"
+        value={settings.pageParameters}
+        onChange={(pageParameters) => set({ pageParameters })}
+      />
+      <ParametersSeen
+        siteId={site.id}
+        taken={settings.pageParameters}
+        onTake={(name) => set({ pageParameters: [...settings.pageParameters, name] })}
+      />
       <Switch
         label="A fragment is a page of its own"
         hint="For sites that keep their pages behind a #."
@@ -66,5 +80,36 @@ export function VisitFields({ site, settings, set }: SettingFields & { readonly 
         />
       )}
     </section>
+  );
+}
+
+interface ParametersSeenProps {
+  readonly siteId: string;
+  readonly taken: readonly string[];
+  readonly onTake: (name: string) => void;
+}
+
+/** Parameters that visited addresses had, to choose from. */
+function ParametersSeen({ siteId, taken, onTake }: ParametersSeenProps) {
+  const { data: seen = [] } = useQuery(parametersQuery(siteId));
+  const left = seen.filter(({ name }) => !taken.includes(name));
+  if (left.length === 0) return null;
+  return (
+    <div className="grid gap-1">
+      <p className="text-sm text-soft">
+        Seen in addresses in the last week. One that leads to another page, such as a date, belongs above;
+        from then on its pages are counted apart.
+      </p>
+      <ul className="flex flex-wrap gap-1.5">
+        {left.map(({ name, views, values }) => (
+          <li key={name}>
+            <Button className="h-7 text-sm" onClick={() => onTake(name)}>
+              {name}{' '}
+              <span className="text-soft">{`${counted(values, 'value')} in ${counted(views, 'page view')}`}</span>
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </div>
   );
 }
