@@ -1,3 +1,4 @@
+import etag from '@fastify/etag';
 import helmet from '@fastify/helmet';
 import fastifyStatic from '@fastify/static';
 import swagger from '@fastify/swagger';
@@ -46,6 +47,8 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
     if (request.url.startsWith('/api') && !reply.hasHeader('cache-control'))
       reply.header('cache-control', 'no-store');
   });
+  // What is asked every few seconds is answered with 304 while nothing of it has changed (RFC 9110, 13.1.2).
+  await app.register(etag, { weak: true });
   await app.register(helmet, {
     contentSecurityPolicy: {
       directives: {
