@@ -68,10 +68,14 @@ export function said<const Parsers extends readonly Parser<unknown>[]>(
 export const maybe = <Value, Without>(parser: Parser<Value>, without: Without): Parser<Value | Without> =>
   either<Value | Without>(parser, (_, at) => [[without, at]]);
 
+/** More things in a row than any rule may hold. */
+const MOST = 300;
+
 /** `a`, `a and b`, `a, b and c`. */
 export function list<Value>(item: Parser<Value>, last: 'and' | 'or' = 'and'): Parser<Value[]> {
   const [comma, end] = [as(said`, ${item}`, ([value]) => value), word(` ${last} `, item)];
   function* more(values: Value[], text: string, at: number): Generator<Read<Value[]>> {
+    if (values.length > MOST) return;
     for (const [value, next] of comma(text, at)) yield* more([...values, value], text, next);
     for (const [value, next] of end(text, at)) yield [[...values, value], next];
     if (values.length === 1) yield [values, at];
@@ -85,6 +89,7 @@ export function list<Value>(item: Parser<Value>, last: 'and' | 'or' = 'and'): Pa
 export function joined<Value>(item: Parser<Value>, join: string): Parser<Value[]> {
   const next = word(join, item);
   function* more(values: Value[], text: string, at: number): Generator<Read<Value[]>> {
+    if (values.length > MOST) return;
     for (const [value, end] of next(text, at)) yield* more([...values, value], text, end);
     yield [values, at];
   }

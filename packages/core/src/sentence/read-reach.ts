@@ -1,5 +1,5 @@
 import type { Audience, Condition, Device, PageRule, Pages } from '@velarium/contract';
-import { DEVICES, SOURCES } from '@velarium/contract/values';
+import { DEVICES, LIMITS, SOURCES } from '@velarium/contract/values';
 import {
   as,
   either,
@@ -25,7 +25,7 @@ export interface Ids {
 
 /** Addresses hold no blanks; a comma at the end may be the sentence's or their own. */
 const address: Parser<string> = function* (text, at) {
-  const [all = ''] = /^(?:\/|https?:\/\/)\S*/.exec(text.slice(at)) ?? [];
+  const [all = ''] = /^(?:\/|https?:\/\/)\S*/.exec(text.slice(at, at + LIMITS.pageAddress)) ?? [];
   const least = all.replace(/,+$/, '').length;
   for (let length = all.length; length >= least && length > 0; length--)
     yield [all.slice(0, length), at + length];

@@ -38,6 +38,20 @@ describe('every sentence the product writes is read back to the same rule', () =
     expect(readSentence(say(input), ids)?.rule).toEqual(rule);
   });
   it.each([
+    ['triggers', 'opens ', 'after 5 seconds, '],
+    ['pages', 'opens at once only on ', '/a,,,, '],
+    ['commas', 'opens at once only on /a', ','],
+    [
+      'conditions',
+      'opens at once on every page, on every device, for visitors ',
+      '(with a sign-in or with a sign-in) and ',
+    ],
+    ['marks', 'opens on the event “', '\\“'],
+  ])('half a million letters of %s are none, and are not pondered', (_, begin, again) => {
+    const text = `A modal in the centre ${begin}${again.repeat(500_000 / again.length)}`;
+    expect(readSentence(text, ids)).toBeUndefined();
+  });
+  it.each([
     ['cut off', (text: string) => text.slice(0, -1)],
     ['with something before it', (text: string) => `So ${text}`],
     ['with a unit of its own', (text: string) => text.replace('5 seconds', '5 moments')],

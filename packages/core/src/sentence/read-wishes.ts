@@ -24,7 +24,7 @@ export interface Wishes {
 
 /** More than anybody types into a palette; a whole sentence of the product's own may be longer. */
 const MOST_LETTERS = 400;
-const MOST_SENTENCE_LETTERS = 50_000;
+const MOST_SENTENCE_LETTERS = 900_000;
 /** Pieces that can belong together, as in the name of a page. */
 const MOST_PIECES = 8;
 
