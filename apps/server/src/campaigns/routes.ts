@@ -26,11 +26,7 @@ export const campaignRoutes: FastifyPluginAsyncZod<{ campaigns: CampaignService 
   app.get(
     '/sites/:siteId/campaigns',
     { schema: { params: siteParams, response: { 200: z.array(campaignSummarySchema) } } },
-    (request, reply) => {
-      // Asked for every few seconds: a browser may keep it, and asks whether it still holds.
-      reply.header('cache-control', 'private, no-cache');
-      return campaigns.list(request.principal.workspaceId, request.params.siteId);
-    },
+    (request) => campaigns.list(request.principal.workspaceId, request.params.siteId),
   );
   app.post(
     '/sites/:siteId/campaigns',

@@ -21,6 +21,23 @@ export const request = <Result>(method: string, path: string, body?: unknown): P
     ...(body === undefined ? {} : { body: JSON.stringify(body) }),
   });
 
+/** What was answered last to what is asked every few seconds, and its ETag. */
+const latest = new Map<string, { readonly etag: string; readonly value: unknown }>();
+
+/**
+ * Asks for what is asked for every few seconds: while it is the same the server says so in a word (RFC 9110, 13.1.2), and
+ * what was answered last is given again. Fails like {@link request}.
+ */
+export async function poll<Result>(path: string): Promise<Result> {
+  const known = latest.get(path);
+  const response = await fetch(`/api${path}`, known ? { headers: { 'if-none-match': known.etag } } : {});
+  if (known && response.status === 304) return known.value as Result;
+  const value = await read<Result>(response, path);
+  const etag = response.headers.get('etag');
+  if (etag) latest.set(path, { etag, value });
+  return value;
+}
+
 /** Sends one file as a form would. Fails like {@link request}. */
 export function sendFile<Result>(path: string, file: File): Promise<Result> {
   const body = new FormData();
@@ -33,6 +50,10 @@ async function send<Result>(path: string, init: RequestInit): Promise<Result> {
     ...init,
     headers: { ...init.headers, ...(init.method === 'GET' ? {} : { 'x-csrf-token': csrfToken }) },
   });
+  return read<Result>(response, path);
+}
+
+async function read<Result>(response: Response, path: string): Promise<Result> {
   if (response.status === 204) return undefined as Result;
   if (response.headers.get('content-type')?.includes('json')) {
     const value = await response.json();

@@ -34,7 +34,7 @@ import type {
   StayHistograms,
   StayQuestion,
 } from '@velarium/contract';
-import { rememberCsrfToken, request } from './client.ts';
+import { poll, rememberCsrfToken, request } from './client.ts';
 
 const withToken = (session: Session): Session => {
   rememberCsrfToken(session.csrfToken);
@@ -192,7 +192,7 @@ export const leadsQuery = (siteId: string) =>
 export const campaignsQuery = (siteId: string) =>
   queryOptions({
     queryKey: ['sites', siteId, 'campaigns'],
-    queryFn: () => request<CampaignSummary[]>('GET', `/sites/${siteId}/campaigns`),
+    queryFn: () => poll<CampaignSummary[]>(`/sites/${siteId}/campaigns`),
     // Numbers move while one looks at them.
     refetchInterval: 5000,
   });

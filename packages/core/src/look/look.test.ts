@@ -188,3 +188,20 @@ describe('templates', () => {
     }
   });
 });
+
+describe('letters of a token file', () => {
+  it.each([
+    [['Own Mono', 'monospace'], 'mono'],
+    [['Courier New'], 'mono'],
+    [['Own Condensed', 'sans-serif'], 'narrow'],
+    [['Own Narrow'], 'narrow'],
+    [['Own Rounded'], 'round'],
+    [['Georgia'], 'serif'],
+    [['Own', 'serif'], 'serif'],
+    [['Own', 'sans-serif'], 'sans'],
+    [['Own'], 'sans'],
+  ])('%j are %s', (family, font) => {
+    const file = { font: { text: { $type: 'fontFamily', $value: family } } };
+    expect(tokensToLook(file).style.fonts.text).toBe(font);
+  });
+});

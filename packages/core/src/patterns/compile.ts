@@ -42,7 +42,11 @@ const one = (character: string): readonly number[] => [
 ];
 const DIGITS = [48, 57];
 const WORD = [48, 57, 65, 90, 95, 95, 97, 122];
-const SPACE = [9, 13, 32, 32, 160, 160];
+/** Source: ECMAScript, CharacterClassEscape :: s, white space and line terminators. */
+const SPACE = [
+  9, 13, 32, 32, 160, 160, 0x1680, 0x1680, 0x2000, 0x200a, 0x2028, 0x2029, 0x202f, 0x202f, 0x205f, 0x205f,
+  0x3000, 0x3000, 0xfeff, 0xfeff,
+];
 
 /**
  * Compiles the linear-time subset of regular expressions: characters, `.`, classes, groups, `|`, `* + ? {m,n}`,

@@ -89,3 +89,31 @@ it.each([
   expect(() => compileRegex(pattern)).toThrow(/too large/);
   expect(performance.now() - startMs).toBeLessThan(500);
 });
+
+describe('classes of characters, at their edges (ECMAScript)', () => {
+  const EDGES = [
+    0, 8, 9, 13, 14, 31, 32, 47, 48, 57, 58, 64, 65, 90, 91, 94, 95, 96, 97, 122, 123, 160, 161, 0x1680,
+  ]
+    .concat([0x2000, 0x200a, 0x2028, 0x2029, 0x202f, 0x205f, 0x3000, 0xfeff, 0xffff])
+    .map((code) => String.fromCodePoint(code));
+  it.each(['\\w', '\\W', '\\d', '\\D', '\\s', '\\S', '.', '[^a-y]', '[\\W\\d]', '[^\\s]'])(
+    '%s',
+    (pattern) => {
+      const program = compileRegex(`^${pattern}$`);
+      const native = new RegExp(`^${pattern}$`);
+      for (const character of EDGES)
+        expect([character.codePointAt(0), matches(program, character)]).toEqual([
+          character.codePointAt(0),
+          native.test(character),
+        ]);
+    },
+  );
+  it.each(['a{12}', 'a{1,12}', 'a{10,}', 'a{20,45}'])('%s counts in more than one figure', (pattern) => {
+    const program = compileRegex(`^${pattern}$`);
+    for (const count of [0, 1, 9, 10, 11, 12, 13, 19, 20, 44, 45, 46])
+      expect([count, matches(program, 'a'.repeat(count))]).toEqual([
+        count,
+        new RegExp(`^${pattern}$`).test('a'.repeat(count)),
+      ]);
+  });
+});

@@ -18,15 +18,15 @@ export const words =
     text.startsWith(said, at) ? [[value, at + said.length]] : [];
 
 /** What a pattern finds just here; nothing where `read` makes nothing of it. */
-export const found =
-  <Value>(pattern: RegExp, read: (match: string) => Value | undefined): Parser<Value> =>
-  (text, at) => {
-    const sticky = new RegExp(pattern.source, 'uy');
+export const found = <Value>(pattern: RegExp, read: (match: string) => Value | undefined): Parser<Value> => {
+  const sticky = new RegExp(pattern.source, 'uy');
+  return (text, at) => {
     sticky.lastIndex = at;
     const match = sticky.exec(text)?.[0];
     const value = match === undefined ? undefined : read(match);
     return match === undefined || value === undefined ? [] : [[value, at + match.length]];
   };
+};
 
 export const either = <Value>(...parsers: readonly Parser<Value>[]): Parser<Value> =>
   function* (text, at) {

@@ -31,3 +31,18 @@ it('a count of another epoch is not added to', () => {
   const page = rememberShown(newMemory(ids('new'), 50), { ...twice, epoch: 1 }, 60);
   expect(joinMemory(stored, page).campaigns.c).toMatchObject({ showings: 1, epoch: 1 });
 });
+
+it('what was shown in another session is none of this one’s', () => {
+  const before = rememberShown(newMemory(ids('old'), 0), twice, 10);
+  const later = { ...before, session: { ...before.session, id: 'a later session', shown: 0 } };
+  const page = rememberShown(newMemory(ids('new'), 50), twice, 60);
+  expect(joinMemory(later, page).campaigns.c).toMatchObject({ showings: 2, showingsInSession: 1 });
+});
+
+it('a campaign the visitor had never met is taken as it is, one the page has not is kept', () => {
+  const stored = rememberShown(newMemory(ids('old'), 0), { ...twice, id: 'kept' }, 10);
+  const page = rememberShown(newMemory(ids('new'), 50), twice, 60);
+  const { campaigns } = joinMemory(stored, page);
+  expect(campaigns.kept?.shownAtMs).toEqual([10]);
+  expect(campaigns.c).toMatchObject({ showings: 1, shownAtMs: [60], shownIn: 'session of old' });
+});
