@@ -60,7 +60,7 @@ export function demoStays(
         visitor,
         session,
         page: landing,
-        path: landing,
+        path,
         device,
         campaign: null,
         version: null,
