@@ -104,7 +104,14 @@ export async function bundleTag() {
     entryPoints: ['packages/tag/src/main.ts'],
     format: 'iife',
     outfile: 'tag.js',
-    define: { __FILES__: JSON.stringify(files) },
+    // The rest of a file's name is the bundle's own.
+    define: {
+      __HASHES__: JSON.stringify(
+        Object.fromEntries(
+          Object.entries(files).map(([name, file]) => [name, file.slice(name.length + 1, -3)]),
+        ),
+      ),
+    },
   });
   writeFileSync(`${folder}/tag.js`, await smallest(tag.outputFiles[0].text, false));
   writeFileSync(`${folder}/files.json`, JSON.stringify(files));

@@ -214,7 +214,9 @@ describe('leaving', () => {
     let closes = 0;
     const drawn = renderMessage(first, { ...options, onClose: () => closes++ });
     expect(document.activeElement).toBe(drawn.host);
-    document.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape' }));
+    document.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape', isComposing: true, bubbles: true }));
+    expect(closes).toBe(0);
+    document.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape', bubbles: true }));
     expect(closes).toBe(1);
     drawn.remove();
     drawn.remove();

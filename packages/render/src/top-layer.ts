@@ -32,8 +32,9 @@ export function moveFocusIn(box: HTMLElement, modal?: HTMLDialogElement): void {
 }
 
 /**
- * Keeps the events of a message its own: shortcuts, drags and swipes of the page do not hear of them. Keys are taken on their way in, before any listener of the page; the others on
- * their way out, when the message has dealt with them. Returns the undo.
+ * Keeps the events of a message its own: shortcuts, drags and swipes of the page do not hear of them. Keys are taken on
+ * their way in, before any listener of the page; the others on their way out, when the message has dealt with them.
+ * Returns the undo.
  *
  * @param isFirst Whether its keys are its own wherever the focus is: a modal message.
  */
@@ -48,8 +49,10 @@ export function ownEvents(host: HTMLElement, isFirst: boolean, onEscape: () => v
   const isTheirs = ({ target }: Event) =>
     target !== host && openDialog(host.ownerDocument)?.contains(target as Node);
   const onEscapeKey = (event: Event) => {
-    const { key } = event as KeyboardEvent;
-    if (key !== 'Escape' || event.type !== 'keydown' || event.defaultPrevented || isTheirs(event)) return;
+    const { key, isComposing } = event as KeyboardEvent;
+    // While letters are composed Escape takes back what was typed.
+    if (key !== 'Escape' || isComposing || event.type !== 'keydown') return;
+    if (event.defaultPrevented || isTheirs(event)) return;
     // One Escape closes one thing.
     event.preventDefault();
     onEscape();
