@@ -67,8 +67,8 @@ export interface Learning {
 }
 
 /**
- * Learns a site's pages from its sitemap or its links, with the titles and kinds of their heads. A page that answers that it is not
- * there is left out; two addresses of one page are one.
+ * Learns a site's pages from its sitemap or its links, with the titles and kinds of their heads. A page that answers
+ * that it is not there is left out; two addresses of one page are one.
  *
  * @throws {OutsideError} When nothing names its pages, or when it is stopped.
  */
@@ -103,8 +103,10 @@ export async function learnPages(
   return { pages: withOwnTitles([...pages.values()]), source: found.source, unread };
 }
 
-/** Pages by their own titles, without what the site writes in all of them; those without one keep their paths. */
-function withOwnTitles(pages: readonly CataloguePage[]): CataloguePage[] {
-  const titles = ownTitles(pages.map(({ title }) => title));
-  return pages.map((page, n) => ({ ...page, title: titles[n] ?? page.title }));
+/** Pages by their own titles, without what the site writes in all of those it has; pages without one keep their paths. */
+export function withOwnTitles(pages: readonly CataloguePage[]): CataloguePage[] {
+  const titled = pages.filter(({ title, path }) => title !== path);
+  const titles = ownTitles(titled.map(({ title }) => title));
+  const own = new Map(titled.map(({ path }, n) => [path, titles[n] as string]));
+  return pages.map((page) => ({ ...page, title: own.get(page.path) ?? page.title }));
 }
