@@ -37,8 +37,10 @@ export async function readCatalogue(
 ): Promise<SitePage[]> {
   const seen: { path: string; views: string }[] = await db.query(
     `SELECT path, sum(views) AS views FROM page_day
-      WHERE site_id = $1 AND day > (now() AT TIME ZONE 'UTC')::date - 30 GROUP BY path`,
-    [siteId],
+      WHERE site_id = $1 AND day > (now() AT TIME ZONE 'UTC')::date - 30 GROUP BY path
+      ORDER BY views DESC, path LIMIT $2`,
+    // A visitor may invent addresses without end; the most visited are kept.
+    [siteId, LIMITS.pagesOfSite],
   );
   const known: Omit<SitePage, 'views'>[] = await db.query(
     'SELECT path, title, kind, source FROM site_page WHERE site_id = $1',
