@@ -66,7 +66,8 @@ export function createIntakeService({
       { visitor, events }: Collect,
       client: Client = UNKNOWN_CLIENT,
     ): Promise<void> {
-      await batcher.add(events.map((event) => storedEvent(site, visitor, event, clock(), client)));
+      const store = eventStorer(site, visitor, client);
+      await batcher.add(events.map((event) => store(event, clock())));
       const nowMs = clock().getTime();
       if (nowMs - (notedMs.get(site) ?? 0) < SEEN_EVERY_MS) return;
       notedMs.set(site, nowMs);
@@ -84,12 +85,13 @@ export function createIntakeService({
       if (!form) throw new ProblemError(404, 'no-form', 'No such form', 'This message takes no answers.');
       const { answers, attachments } = await readFiles(form, readAnswers(form, fields, consent, sum), files);
       const now = clock();
+      const store = eventStorer(site, visitor, UNKNOWN_CLIENT);
       await db.transaction(async (manager) => {
         // The news of the showing may be on its way still, or have been blocked: of one id it counts once.
         const events = showing ? [{ ...event, id: showing, kind: 'shown' as const }, event] : [event];
         await storeEvents(
           manager,
-          events.map((one) => storedEvent(site, visitor, one, now, UNKNOWN_CLIENT)),
+          events.map((one) => store(one, now)),
         );
         const lead = {
           id: event.id,
@@ -131,32 +133,31 @@ function eventTime(id: string, now: Date): Pick<StoredEvent, 'at' | 'isLate' | '
 const boundedStay = (stay: VisitorEvent['stay']): StoredEvent['stay'] =>
   stay ? [Math.min(LIMITS.staySeconds, stay[0]), Math.min(100, stay[1])] : null;
 
-function storedEvent(
-  site: IntakeSite,
-  visitor: string,
-  event: VisitorEvent,
-  now: Date,
-  client: Client,
-): StoredEvent {
-  return {
-    id: event.id,
-    ...eventTime(event.id, now),
-    siteId: site.id,
-    kind: event.kind,
-    visitor,
-    session: event.session,
-    page: pageAddress(event.page),
-    path: countedPath(site.pageParts)(pageAddress(event.page)),
-    device: event.device,
-    campaign: event.campaign ?? null,
-    version: event.version ?? null,
-    closedBy: event.closedBy ?? null,
-    // The first message goes without a name, as it does where there is no other.
-    variant: event.variant === FIRST_VARIANT ? null : (event.variant ?? null),
-    stay: boundedStay(event.stay),
-    view: event.view ?? null,
-    begun: readBegun(event.begun, client),
-    told: readTold(event.told, site.recordedFacts),
+/** Makes rows of what one visitor of a site sends; how the site's pages are counted is made out once for all of it. */
+function eventStorer(site: IntakeSite, visitor: string, client: Client) {
+  const counted = countedPath(site.pageParts);
+  return (event: VisitorEvent, now: Date): StoredEvent => {
+    const page = pageAddress(event.page);
+    return {
+      id: event.id,
+      ...eventTime(event.id, now),
+      siteId: site.id,
+      kind: event.kind,
+      visitor,
+      session: event.session,
+      page,
+      path: counted(page),
+      device: event.device,
+      campaign: event.campaign ?? null,
+      version: event.version ?? null,
+      closedBy: event.closedBy ?? null,
+      // The first message goes without a name, as it does where there is no other.
+      variant: event.variant === FIRST_VARIANT ? null : (event.variant ?? null),
+      stay: boundedStay(event.stay),
+      view: event.view ?? null,
+      begun: readBegun(event.begun, client),
+      told: readTold(event.told, site.recordedFacts),
+    };
   };
 }
 
