@@ -50,7 +50,6 @@ export const sitePageSchema = z.strictObject({
 });
 export type SitePage = z.infer<typeof sitePageSchema>;
 
-/** How the reading of a site's pages goes on. */
 /** A parameter in addresses that were visited: in how many page views, and how many values it had. */
 export const parametersSeenSchema = z.array(
   z.strictObject({ name: z.string(), views: z.number().int(), values: z.number().int() }),
@@ -76,12 +75,13 @@ export const beginReadingSchema = z.strictObject({
     .nullable(),
 });
 
+/** How the reading of a site's pages goes on. */
 export const pageReadingSchema = z.strictObject({
   /** Where the pages were found, in words; `null` until they were. */
   source: z.string().nullable(),
   id: z.uuid(),
   state: z.enum(['waiting', 'running', 'done', 'stopped', 'failed']),
-  /** Pages found in the sitemap, those done with, and those of them that gave nothing to read. */
+  /** Pages found, those done with, and those of them that gave nothing to read. */
   found: z.number().int(),
   read: z.number().int(),
   unread: z.number().int(),

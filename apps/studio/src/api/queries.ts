@@ -115,7 +115,6 @@ export const pageReadingQuery = (siteId: string) =>
     queryFn: () => request<PageReading | null>('GET', `/sites/${siteId}/pages/reading`),
     refetchInterval: ({ state }) => (isReading(state.data) ? 600 : false),
   });
-/** Asks for the site's sitemap to be read into the catalogue, or for that to stop. */
 /** On how many of some pages there are these elements. Asked once for the same question. */
 export const elementsQuery = (siteId: string, question: ElementQuestion) =>
   queryOptions({
@@ -142,6 +141,7 @@ export const policyQuery = (siteId: string) =>
     queryFn: () => request<{ policies: string[] | null }>('GET', `/sites/${siteId}/policy`),
     staleTime: 300_000,
   });
+/** Asks for the site's pages to be read into the catalogue, or for that to stop. */
 export const beginPageReading = (siteId: string, sitemap: string | null) =>
   request<PageReading | null>('POST', `/sites/${siteId}/pages/reading`, { sitemap });
 export const stopPageReading = (siteId: string) =>

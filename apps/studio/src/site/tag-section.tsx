@@ -83,10 +83,9 @@ function Heard({ site }: { readonly site: Site }) {
   }, []);
   const lastSeenAt = sites?.find(({ id }) => id === site.id)?.lastSeenAt ?? site.lastSeenAt;
   // The pages are many and seldom new: they are asked for when the tag has been heard again.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: see above.
   useEffect(() => {
-    if (lastSeenAt !== null) void askPages();
-  }, [lastSeenAt]);
+    if (lastSeenAt !== null) void askPages({ cancelRefetch: false });
+  }, [lastSeenAt, askPages]);
   const seen = pages.filter(({ views }) => views > 0).length;
   const lastMs = lastSeenAt === null ? null : Date.parse(lastSeenAt);
   const isQuiet = lastMs !== null && nowMs - lastMs > QUIET_MS;

@@ -7,10 +7,6 @@ import type { Memory } from './memory.ts';
 import type { Now, PageView, PageViewInput } from './page-view.ts';
 import { visitorFacts } from './visitor-facts.ts';
 
-/**
- * One verdict for every campaign of a manifest on a page view, in its order: why each is shown or is not. Apart from
- * the page view itself, since the tag only needs to know what opens.
- */
 export { audienceItemWords } from '../sentence/reach-words.ts';
 export { type Verdict, verdictSentence } from '../verdict/verdict.ts';
 export {
@@ -27,6 +23,10 @@ export {
 export const isNowhere = ({ includeKeys, include, exclude }: ManifestCampaign): boolean =>
   includeKeys.length + include.length === 0 || exclude.some(({ kind }) => kind === 'every');
 
+/**
+ * One verdict for every campaign of a manifest on a page view, in its order: why each is shown or is not. Apart from
+ * the page view itself, since the tag only needs to know what opens.
+ */
 export function explain(
   view: PageView,
   {
