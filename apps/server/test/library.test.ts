@@ -328,6 +328,8 @@ describe('a film is what its host tells', () => {
   beforeAll(async () => {
     host.get('/film', (_, reply) => reply.type('text/html').send(page('/said')));
     host.get('/away', (_, reply) => reply.type('text/html').send(page('http://10.0.0.1/said')));
+    host.get('/short', (request, reply) => reply.redirect(`http://localhost:${request.port}/film`, 302));
+    host.get('/inward', (_, reply) => reply.redirect('http://10.0.0.1/film', 302));
     host.get('/plain', (_, reply) => reply.type('text/html').send('<p>A page like another'));
     host.get('/said', () => answer);
     host.get('/still.png', async (_, reply) => reply.type('image/png').send(await somePng()));
@@ -357,6 +359,10 @@ describe('a film is what its host tells', () => {
     const pictures = (await owner.ask('GET', site('pictures'))).json<Picture[]>();
     expect(pictures.find(({ id }) => id === told.picture)?.name).toBe('The dome opens');
   });
+  it('by its short address, which leads to another origin', async () => {
+    answer = video;
+    expect((await ask(`${origin}/short`)).json<FilmFacts>().title).toBe('The dome opens');
+  });
   it('a frame that is a script, a still that is none and a missing size are left out', async () => {
     answer = {
       ...video,
@@ -376,6 +382,7 @@ describe('a film is what its host tells', () => {
     ['is no film', '/film', { ...video, type: 'photo' }],
     ['is no film', '/film', 'dance'],
     ['in a network that is not asked', '/away', undefined],
+    ['in a network that is not asked', '/inward', undefined],
     ['answered with status 404', '/nowhere', undefined],
   ])('is refused in words where its page %s', async (words, path, said) => {
     answer = said;

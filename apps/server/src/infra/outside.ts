@@ -13,12 +13,14 @@ interface OutsideRequest {
   readonly signal?: AbortSignal | undefined;
   /** Whether what lies beyond the limit may be left unread; otherwise it is an error. */
   readonly isCut?: boolean;
+  /** Whether redirects to other origins are followed too, each asked under the same rules. */
+  readonly isLed?: boolean;
   readonly accept?: string;
 }
 
 interface OutsideAnswer {
   readonly status: number;
-  /** Where redirects on the same origin have led. */
+  /** Where redirects have led. */
   readonly address: string;
   readonly type: string;
   readonly headers: Headers;
@@ -37,7 +39,7 @@ export type ReadOutside = (address: string, request: OutsideRequest) => Promise<
 /**
  * The one way to what other servers hold. Every body from outside is counted, timed, and stopped at its limit whatever
  * the other side does; a gzip file (RFC 1952) is unpacked under the same limit. Redirects are followed on the same
- * origin only. A name is resolved once and the connection made to that very address, which must not lie in a private,
+ * origin, or wherever they lead where the request says so. A name is resolved once and the connection made to that very address, which must not lie in a private,
  * loopback or otherwise special network (the IANA special-purpose registries) unless the installation names it.
  *
  * The reader throws {@link OutsideError}, in words, when it cannot be had, takes too long or is too large.
@@ -66,7 +68,7 @@ export function createOutside(privateNetworks: string): ReadOutside {
     });
   const dispatcher = new Agent({ connect: { lookup: resolve } });
 
-  return async (address, { mostBytes, timeoutMs, isCut = false, accept = '*/*', signal }) => {
+  return async (address, { mostBytes, timeoutMs, isCut = false, isLed = false, accept = '*/*', signal }) => {
     const stop = AbortSignal.any([AbortSignal.timeout(timeoutMs), ...(signal ? [signal] : [])]);
     let at = new URL(address);
     try {
@@ -84,7 +86,9 @@ export function createOutside(privateNetworks: string): ReadOutside {
         if (response.status >= 300 && response.status < 400 && location) {
           await response.body?.cancel();
           const next = new URL(location, at);
-          if (next.origin !== at.origin) throw new OutsideError(`${address} leads to ${next.origin}`);
+          if (!isLed && next.origin !== at.origin)
+            throw new OutsideError(`${address} leads to ${next.origin}`);
+          if (!/^https?:$/.test(next.protocol)) throw new OutsideError(`${address} leads to no page`);
           if (redirects >= MOST_REDIRECTS) throw new OutsideError(`${address} leads round in a circle`);
           at = next;
           continue;

@@ -52,7 +52,11 @@ export function createFilms(outside: ReadOutside, pictures: PictureStore) {
   async function still(siteId: string, address: string | undefined, name: string): Promise<string | null> {
     if (address === undefined || !/^https?:/.test(address)) return null;
     try {
-      const { status, bytes } = await outside(address, { mostBytes: STILL_BYTES, timeoutMs: TIMEOUT_MS });
+      const { status, bytes } = await outside(address, {
+        mostBytes: STILL_BYTES,
+        timeoutMs: TIMEOUT_MS,
+        isLed: true,
+      });
       return status === 200 ? (await pictures.add(siteId, name.slice(0, 120), bytes)).id : null;
     } catch (error) {
       // A film without a still is one all the same.
@@ -71,6 +75,8 @@ export function createFilms(outside: ReadOutside, pictures: PictureStore) {
           mostBytes: PAGE_BYTES,
           timeoutMs: TIMEOUT_MS,
           isCut: true,
+          // Short addresses of films lead to those of their hosts.
+          isLed: true,
           accept: 'text/html',
         });
         if (at.status !== 200) throw untold(`Its page answered with status ${at.status}.`);
@@ -79,6 +85,7 @@ export function createFilms(outside: ReadOutside, pictures: PictureStore) {
         const answer = await outside(offer, {
           mostBytes: ANSWER_BYTES,
           timeoutMs: TIMEOUT_MS,
+          isLed: true,
           accept: 'application/json',
         });
         if (answer.status !== 200) throw untold(`Its description answered with status ${answer.status}.`);
