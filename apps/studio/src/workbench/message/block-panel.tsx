@@ -60,7 +60,7 @@ function BlockEditor({ block, edit }: { readonly block: Block; readonly edit: Ed
   const Editor = EDITORS[block.kind] as (props: { block: Block; edit: EditBlock }) => ReactNode;
   return (
     <>
-      <Editor block={block} edit={edit} />
+      <Editor key={block.id} block={block} edit={edit} />
       {block.kind !== 'saved' && <BlockStyle styled={block.style} kind={block.kind} onChange={editStyle} />}
     </>
   );
