@@ -2,7 +2,7 @@ import { createServer, type RequestListener, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { pipeline, Readable } from 'node:stream';
 import { gzipSync } from 'node:zlib';
-import type { Look, LookRead, PageReading, Site, SitePage, StayHistograms } from '@velarium/contract';
+import type { PageReading, Site, SitePage, StayHistograms } from '@velarium/contract';
 import { STAY_DEPTHS, STAY_SECONDS, survivalCurve } from '@velarium/core';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import {
@@ -363,83 +363,5 @@ describe('pages of one path', () => {
       { path: '/tour?date=4', title: 'Tour on the 4th', views: 1 },
       { path: '/tour?date=5', views: 2, source: 'visits' },
     ]);
-  });
-});
-
-describe('a Look of the page’s own', () => {
-  let web: Server;
-  beforeEach(async () => {
-    const files: Record<string, string> = {
-      '/': '<!doctype html><title>T</title><link rel="stylesheet" href="/own.css"><style>h1{font-family:Georgia,serif}</style>',
-      '/own.css':
-        ':root{--sea:oklch(51.975% 0.17686 142.495)}body{background:#fdfaf3 url(x.png);background:ivory;color:rgb(16 32 48);font:18px/1.5 system-ui}@media (prefers-color-scheme:dark){body{background:#000}}@media print{body{color:#999}}.btn{background:var(--sea);border-radius:12px}a{color:',
-      '/bare': '<!doctype html><title>Bare</title><p>Words',
-    };
-    web = createServer((request, response) => {
-      const body = files[request.url ?? ''];
-      response.writeHead(body === undefined ? 404 : 200).end(body);
-    }).listen(0, '127.0.0.1');
-    await new Promise((resolve) => web.once('listening', resolve));
-    const origin = `http://127.0.0.1:${(web.address() as AddressInfo).port}`;
-    await owner.ask('PUT', `/sites/${owner.siteId}`, { name: 'Site', origins: [origin], timeZone: 'UTC' });
-  });
-  afterEach(() => void web.close());
-  const read = (path: string) => owner.ask('POST', `/sites/${owner.siteId}/looks/reading`, { path });
-
-  it('is read from its sheets as they hold by day on a screen, broken ends and all', async () => {
-    const { style, read: said } = (await read('/')).json<LookRead>();
-    expect(style).toMatchObject({
-      // Source: CSS Color Module Level 4, named colours and its example of green in OKLCH (from memory).
-      palette: { surface: '#fffff0', ink: '#102030', accent: '#008000' },
-      fonts: { text: 'sans', heading: 'serif' },
-      textSize: 18,
-      corners: { control: 12 },
-    });
-    expect(said).toContain('accent');
-  });
-  it.each([
-    ['/bare', 'name neither colours nor letters'],
-    ['/gone', 'answered with status 404'],
-  ])('of %s is told that it %s', async (path, words) => {
-    const refused = await read(path);
-    expect([refused.statusCode, refused.json().detail]).toEqual([422, expect.stringContaining(words)]);
-  });
-  it('its policy is what header and head of the home page say, all of them', async () => {
-    web.removeAllListeners('request');
-    web.on('request', (_, response) =>
-      response
-        .writeHead(200, { 'content-security-policy': "default-src 'self', img-src *" })
-        .end('<meta http-equiv="Content-Security-Policy" content="connect-src https:"><p>Words'),
-    );
-    expect((await owner.ask('GET', `/sites/${owner.siteId}/policy`)).json()).toEqual({
-      policies: ["default-src 'self'", 'img-src *', 'connect-src https:'],
-    });
-    web.close();
-    web.closeAllConnections();
-    expect((await owner.ask('GET', `/sites/${owner.siteId}/policy`)).json()).toEqual({ policies: null });
-  });
-  it('its pages are looked at for elements, as their source has them', async () => {
-    const asked = await owner.ask('POST', `/sites/${owner.siteId}/elements`, {
-      paths: ['/', '/bare', '/gone'],
-      selectors: ['p', 'link[rel=stylesheet]', '.open', '>>>'],
-    });
-    expect(asked.json()).toEqual([
-      { selector: 'p', pages: 1, of: 2 },
-      { selector: 'link[rel=stylesheet]', pages: 1, of: 2 },
-      { selector: '.open', pages: 0, of: 2 },
-      { selector: '>>>', pages: 0, of: 2 },
-    ]);
-    const none = await owner.ask('POST', `/sites/${owner.siteId}/elements`, { paths: ['/'], selectors: [] });
-    expect(none.statusCode).toBe(422);
-  });
-  it('every new site begins with Looks, one of them its own', async () => {
-    const made = await owner.ask('POST', '/sites', {
-      name: 'Another',
-      origins: ['https://another.example'],
-      timeZone: 'UTC',
-    });
-    const looks = (await owner.ask('GET', `/sites/${made.json<Site>().id}/looks`)).json<Look[]>();
-    expect(looks.length).toBeGreaterThan(3);
-    expect(looks.filter(({ isDefault }) => isDefault)).toHaveLength(1);
   });
 });

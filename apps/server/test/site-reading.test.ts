@@ -1,0 +1,93 @@
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import type { Look, LookRead, Site } from '@velarium/contract';
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { createTestServer, createWorkspace, type Member, type TestServer } from './server.ts';
+
+let server: TestServer;
+let owner: Member;
+beforeAll(async () => {
+  server = await createTestServer();
+});
+beforeEach(async () => {
+  owner = await createWorkspace(server);
+});
+afterAll(() => server.close());
+
+describe('a site’s own pages', () => {
+  let web: Server;
+  beforeEach(async () => {
+    const files: Record<string, string> = {
+      '/': '<!doctype html><title>T</title><link rel="stylesheet" href="/own.css"><style>h1{font-family:Georgia,serif}</style>',
+      '/own.css':
+        ':root{--sea:oklch(51.975% 0.17686 142.495)}body{background:#fdfaf3 url(x.png);background:ivory;color:rgb(16 32 48);font:18px/1.5 system-ui}@media (prefers-color-scheme:dark){body{background:#000}}@media print{body{color:#999}}.btn{background:var(--sea);border-radius:12px}a{color:',
+      '/bare': '<!doctype html><title>Bare</title><p>Words',
+    };
+    web = createServer((request, response) => {
+      const body = files[request.url ?? ''];
+      response.writeHead(body === undefined ? 404 : 200).end(body);
+    }).listen(0, '127.0.0.1');
+    await new Promise((resolve) => web.once('listening', resolve));
+    const origin = `http://127.0.0.1:${(web.address() as AddressInfo).port}`;
+    await owner.ask('PUT', `/sites/${owner.siteId}`, { name: 'Site', origins: [origin], timeZone: 'UTC' });
+  });
+  afterEach(() => void web.close());
+  const read = (path: string) => owner.ask('POST', `/sites/${owner.siteId}/looks/reading`, { path });
+
+  it('give a Look, read from their sheets as they hold by day on a screen, broken ends and all', async () => {
+    const { style, read: said } = (await read('/')).json<LookRead>();
+    expect(style).toMatchObject({
+      // Source: CSS Color Module Level 4, named colours and its example of green in OKLCH (from memory).
+      palette: { surface: '#fffff0', ink: '#102030', accent: '#008000' },
+      fonts: { text: 'sans', heading: 'serif' },
+      textSize: 18,
+      corners: { control: 12 },
+    });
+    expect(said).toContain('accent');
+  });
+  it.each([
+    ['/bare', 'name neither colours nor letters'],
+    ['/gone', 'answered with status 404'],
+  ])('give none where %s %s', async (path, words) => {
+    const refused = await read(path);
+    expect([refused.statusCode, refused.json().detail]).toEqual([422, expect.stringContaining(words)]);
+  });
+  it('have the policy that header and head of the home page say, all of it', async () => {
+    web.removeAllListeners('request');
+    web.on('request', (_, response) =>
+      response
+        .writeHead(200, { 'content-security-policy': "default-src 'self', img-src *" })
+        .end('<meta http-equiv="Content-Security-Policy" content="connect-src https:"><p>Words'),
+    );
+    expect((await owner.ask('GET', `/sites/${owner.siteId}/policy`)).json()).toEqual({
+      policies: ["default-src 'self'", 'img-src *', 'connect-src https:'],
+    });
+    web.close();
+    web.closeAllConnections();
+    expect((await owner.ask('GET', `/sites/${owner.siteId}/policy`)).json()).toEqual({ policies: null });
+  });
+  it('are looked at for elements, as their source has them', async () => {
+    const asked = await owner.ask('POST', `/sites/${owner.siteId}/elements`, {
+      paths: ['/', '/bare', '/gone'],
+      selectors: ['p', 'link[rel=stylesheet]', '.open', '>>>'],
+    });
+    expect(asked.json()).toEqual([
+      { selector: 'p', pages: 1, of: 2 },
+      { selector: 'link[rel=stylesheet]', pages: 1, of: 2 },
+      { selector: '.open', pages: 0, of: 2 },
+      { selector: '>>>', pages: 0, of: 2 },
+    ]);
+    const none = await owner.ask('POST', `/sites/${owner.siteId}/elements`, { paths: ['/'], selectors: [] });
+    expect(none.statusCode).toBe(422);
+  });
+  it('are not needed: every new site begins with Looks, one of them its own', async () => {
+    const made = await owner.ask('POST', '/sites', {
+      name: 'Another',
+      origins: ['https://another.example'],
+      timeZone: 'UTC',
+    });
+    const looks = (await owner.ask('GET', `/sites/${made.json<Site>().id}/looks`)).json<Look[]>();
+    expect(looks.length).toBeGreaterThan(3);
+    expect(looks.filter(({ isDefault }) => isDefault)).toHaveLength(1);
+  });
+});
