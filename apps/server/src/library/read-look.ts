@@ -1,5 +1,6 @@
+import type { LookRead } from '@velarium/contract';
 import { LIMITS } from '@velarium/contract/values';
-import { type LookRead, lookOfPage, type StyleRule } from '@velarium/core';
+import { lookOfPage, type StyleRule } from '@velarium/core';
 import { type CssNode, generate, parse } from 'css-tree';
 import { formatHex, parse as parseColour } from 'culori';
 import { DomUtils, parseDocument } from 'htmlparser2';

@@ -24,10 +24,7 @@ export function createLibraryService(db: DataSource, outside: ReadOutside) {
     pictures,
     films,
     /** How a page of the site looks, as a Look. */
-    readLook: async (origin: string, path: string) => {
-      const { style, read } = await readLook(outside, origin, path);
-      return { style, read: [...read] };
-    },
+    readLook: (origin: string, path: string) => readLook(outside, origin, path),
     savedBlocks,
     templates,
     /** Makes messages into what pages load: saved blocks put in, the sheet made, the pictures named. */

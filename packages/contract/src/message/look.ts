@@ -34,7 +34,11 @@ export type Look = z.infer<typeof lookSchema>;
 
 /** What a page's own sheets say of how it looks, before it is taken for a Look. */
 export const readLookSchema = z.strictObject({ path: z.string().regex(/^\//, 'start with /').max(2048) });
-export const lookReadSchema = z.strictObject({ style: lookStyleSchema, read: z.array(z.string()) });
+export const lookReadSchema = z.strictObject({
+  style: lookStyleSchema,
+  /** What the page said; the rest is as it is in the Look it began from. */
+  read: z.array(z.string()),
+});
 export type LookRead = z.infer<typeof lookReadSchema>;
 
 export const saveLookSchema = z.strictObject({

@@ -1,4 +1,4 @@
-import type { Font, LookStyle } from '@velarium/contract';
+import type { Font, LookRead, LookStyle } from '@velarium/contract';
 import {
   LEAST_LARGE_CONTRAST,
   LEAST_TEXT_CONTRAST,
@@ -6,18 +6,13 @@ import {
   mixColours,
   nearestPassing,
 } from '../checks/contrast.ts';
+import { nearestFont } from './letters.ts';
 import { PLAIN_LOOK } from './looks.ts';
 
 /** One rule of a page's sheets, in the order in which they stand. */
 export interface StyleRule {
   readonly selectors: readonly string[];
   readonly declarations: readonly (readonly [property: string, value: string])[];
-}
-
-export interface LookRead {
-  readonly style: LookStyle;
-  /** What the page said; the rest is as it is in the Look it began from. */
-  readonly read: readonly string[];
 }
 
 /** Whose words these are, as sheets are commonly written (common practice). */
@@ -134,13 +129,6 @@ function pixels(value: string): number | undefined {
   return Number(amount) * (unit === 'px' ? 1 : 16);
 }
 
-/** The kind of letters that a page's own are nearest to. */
-function fontOf(value: string): Font | undefined {
-  const words = value.toLowerCase();
-  if (!/[a-z]{3}/.test(words) || /inherit|initial|unset/.test(words)) return undefined;
-  if (/mono|courier|consol/.test(words)) return 'mono';
-  if (/condensed|narrow/.test(words)) return 'narrow';
-  if (/round/.test(words)) return 'round';
-  if (/(?<!sans[- ])serif|georgia|times|palatino|garamond|slab/.test(words)) return 'serif';
-  return 'sans';
-}
+/** The kind of letters of a `font` or a `font-family`; nothing where it names none. */
+const fontOf = (value: string): Font | undefined =>
+  /[a-z]{3}/i.test(value) && !/inherit|initial|unset/i.test(value) ? nearestFont(value) : undefined;

@@ -1,5 +1,6 @@
 import type { Font, LookStyle, Palette, Shadow } from '@velarium/contract';
 import { COLOUR_ROLES, FONTS, SHADOWS } from '@velarium/contract/values';
+import { nearestFont } from './letters.ts';
 import { FONT_STACKS, PLAIN_LOOK } from './looks.ts';
 
 /**
@@ -256,11 +257,7 @@ function readFont(given: Json): Font | undefined {
     (font) => FONT_STACKS[font].replaceAll('"', '').toLowerCase().split(',')[0] === first,
   );
   if (same) return same;
-  const all = names.join(' ').toLowerCase();
-  if (/mono|courier|consol/.test(all)) return 'mono';
-  if (/condensed|narrow/.test(all)) return 'narrow';
-  if (/round/.test(all)) return 'round';
-  return /(?<!sans-|sans )serif|georgia|times|palatino|garamond/.test(all) ? 'serif' : 'sans';
+  return nearestFont(names.join(' '));
 }
 
 const readPx =
