@@ -1,5 +1,6 @@
 import { LIMITS } from '@velarium/contract/values';
 import { ownTitles } from '@velarium/core';
+import { DomUtils, parseDocument } from 'htmlparser2';
 import type { ReadOutside } from '../infra/outside.ts';
 import type { CataloguePage } from './catalogue.ts';
 import { createPageFinder } from './find-pages.ts';
@@ -10,15 +11,14 @@ const TIMEOUT_MS = 5000;
 const HEADS = 300;
 const AT_ONCE = 8;
 
-const NAMED: Readonly<Record<string, string>> = { amp: '&', lt: '<', gt: '>', quot: '"', '#39': "'" };
-const plain = (html: string) =>
-  html.replace(/&(amp|lt|gt|quot|#39);/g, (_whole, name: string) => NAMED[name] as string).trim();
-
-/** Title and declared kind of a page, read from its head. */
+/** Title and declared kind of a page, as its source has them. Source of `og:type`: the Open Graph protocol. */
 function readPageHead(html: string): { title: string; kind: string | null } {
-  const title = /<title[^>]*>([^<]*)<\/title>/i.exec(html)?.[1] ?? '';
-  const kind = /<meta\s+property="og:type"\s+content="([^"]*)"/i.exec(html)?.[1];
-  return { title: plain(title), kind: kind ? plain(kind) : null };
+  const { children } = parseDocument(html);
+  const [title] = DomUtils.getElementsByTagName('title', children);
+  const kind = DomUtils.getElementsByTagName('meta', children).find(
+    ({ attribs }) => attribs.property === 'og:type',
+  )?.attribs.content;
+  return { title: title ? DomUtils.textContent(title).trim() : '', kind: kind?.trim() || null };
 }
 
 /** What became of reading one page: its entry, `gone` where the site says there is none, `unread` where it says nothing. */
