@@ -219,12 +219,12 @@ function NothingHere({ isEmpty, onNew, onClear }: NothingHereProps) {
       action={
         onNew && (
           <Button tone="main" onClick={onNew}>
-            New campaign
+            Make the first one
           </Button>
         )
       }
     >
-      A campaign is one message and the sentence that says when it opens. Make the first one.
+      A campaign is one message and the sentence that says when it opens.
     </EmptyState>
   ) : (
     <EmptyState title="Nothing matches" action={<Button onClick={onClear}>Show everything</Button>}>
