@@ -28,6 +28,9 @@ export async function startWhole({ databaseUrl, home, ports, env = {} }) {
     VELARIUM_TRUSTED_PROXIES: '127.0.0.1',
     // The demo's sites and stand-ins run here.
     VELARIUM_PRIVATE_NETWORKS: '127.0.0.0/8',
+    // Mail of the demo goes into the stand-in mailbox.
+    VELARIUM_SMTP: `127.0.0.1:${ports.smtp}`,
+    VELARIUM_MAIL_FROM: 'velarium@quillonfell.example',
     VELARIUM_EDGE_FOLDER: `${home}/edge`,
     DATABASE_URL: databaseUrl,
     ...env,

@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import type { OwnMailbox } from './deliveries/index.ts';
 
 const SERVER_ROLES = ['studio', 'edge', 'worker'] as const;
 type ServerRole = (typeof SERVER_ROLES)[number];
@@ -22,6 +23,8 @@ export interface Config {
   readonly trustedProxies: string;
   /** Private networks that may be read from all the same (the customer's site, a film's host), with commas between. */
   readonly privateNetworks: string;
+  /** Where mail goes out for workspaces that name no server; `null` when nobody has said. */
+  readonly ownMailbox: OwnMailbox | null;
   /** Where an edge keeps what it must serve while the database is away. */
   readonly edgeFolder: string;
   /** A file of networks and their countries, and a header in which a proxy tells the country, lower case. */
@@ -52,6 +55,9 @@ export function readConfig(args: readonly string[], env: NodeJS.ProcessEnv): Con
     host: env.VELARIUM_HOST ?? '127.0.0.1',
     trustedProxies: env.VELARIUM_TRUSTED_PROXIES ?? '',
     privateNetworks: env.VELARIUM_PRIVATE_NETWORKS ?? '',
+    ownMailbox: env.VELARIUM_SMTP
+      ? { server: env.VELARIUM_SMTP, from: env.VELARIUM_MAIL_FROM ?? 'velarium@localhost' }
+      : null,
     edgeFolder: env.VELARIUM_EDGE_FOLDER ?? `${env.VELARIUM_HOME ?? '.velarium'}/edge`,
     countryFile: env.VELARIUM_COUNTRY_FILE ?? null,
     countryHeader: env.VELARIUM_COUNTRY_HEADER?.toLowerCase() ?? null,

@@ -1,4 +1,5 @@
 import Fastify, { type FastifyInstance, LogController } from 'fastify';
+import { type DeliveryService, linkPages } from './deliveries/index.ts';
 import {
   type EdgeServices,
   edgeRoutes,
@@ -14,7 +15,10 @@ import type { PreviewTokens } from './publishing/index.ts';
 
 export interface EdgeAppOptions {
   /** What the database answers. @throws {ProblemError} 503 until it has been reached for the first time. */
-  readonly services: () => EdgeServices & { readonly library: LibraryService };
+  readonly services: () => EdgeServices & {
+    readonly library: LibraryService;
+    readonly deliveries: DeliveryService;
+  };
   readonly directory: SiteDirectory;
   readonly tagFiles: TagFiles;
   readonly previews: PreviewTokens;
@@ -50,5 +54,6 @@ export async function createEdgeApp({
   });
   await app.register(edgeRoutes, { directory, services, tagFiles, previews, country });
   await app.register(servePictures, { library: () => services().library });
+  await app.register(linkPages, { deliveries: () => services().deliveries });
   return app;
 }

@@ -88,7 +88,13 @@ async function connect(config: Config, running: Running): Promise<Services> {
   await migrate(config.databaseUrl);
   const db = await createDataSource(config.databaseUrl).initialize();
   try {
-    const services = createServices(db, { report, privateNetworks: config.privateNetworks });
+    const services = createServices(db, {
+      report,
+      privateNetworks: config.privateNetworks,
+      secret: config.sessionSecret,
+      edgeOrigin: config.edgeOrigin,
+      ownMailbox: config.ownMailbox,
+    });
     await services.jobs.prepare();
     await services.intake.tidy();
     await services.library.looks.beginMissing();
@@ -144,10 +150,13 @@ async function startWorker(services: Services, running: Running): Promise<void> 
   const tidy = async () => {
     await services.intake.tidy();
     await services.accounts.tidy();
+    await services.people.tidy();
   };
   const timer = setInterval(() => void tidy().catch(report), HOUR_MS);
   running.add(() => clearInterval(timer));
   await services.jobs.work('read-pages', services.sites.readPages);
+  const sending = services.deliveries.startSending();
+  running.add(() => sending.stop());
 }
 
 /** Several processes may start at once over one database; one migrates and the others wait for it. */

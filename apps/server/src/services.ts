@@ -1,8 +1,11 @@
 import type { DataSource } from 'typeorm';
 import { createAccountService, type HashingCost } from './accounts/index.ts';
 import { createCampaignService } from './campaigns/index.ts';
+import { createDeliveryService, type OwnMailbox } from './deliveries/index.ts';
 import { createJobs } from './infra/jobs.ts';
+import { createNetwork } from './infra/network.ts';
 import { createOutside } from './infra/outside.ts';
+import { createSeal } from './infra/seal.ts';
 import { createIntakeService } from './intake/index.ts';
 import { createLibraryService } from './library/index.ts';
 import { createPeopleService } from './people/index.ts';
@@ -11,6 +14,12 @@ import { createResultService } from './results/index.ts';
 import { createSiteService } from './sites/index.ts';
 
 export interface ServiceOptions {
+  /** What signs links and seals what must not be read; at least 32 characters. */
+  readonly secret: string;
+  /** Where links in mails lead. */
+  readonly edgeOrigin: string;
+  /** Where mail goes out for workspaces that name no server of their own. */
+  readonly ownMailbox?: OwnMailbox | null;
   readonly hashingCost?: HashingCost;
   /** Told of what fails beside any request. */
   readonly report?: (error: unknown) => void;
@@ -21,18 +30,58 @@ export interface ServiceOptions {
 /** Every domain's service over one database, wired in one place. */
 export function createServices(
   db: DataSource,
-  { hashingCost, report = () => {}, privateNetworks = '' }: ServiceOptions = {},
+  {
+    secret,
+    edgeOrigin,
+    ownMailbox = null,
+    hashingCost,
+    report = () => {},
+    privateNetworks = '',
+  }: ServiceOptions,
 ) {
   const jobs = createJobs(db, report);
-  const outside = createOutside(privateNetworks);
+  const seal = createSeal(secret);
+  const network = createNetwork(privateNetworks);
+  const outside = createOutside(network);
   const accounts = createAccountService(db, hashingCost);
   const sites = createSiteService(db, jobs, outside);
   const results = createResultService(db);
   const library = createLibraryService(db, outside);
   const campaigns = createCampaignService({ db, sites, results, library });
-  const publishing = createPublishingService({ db, sites, campaigns, library });
-  const people = createPeopleService({ db, sites });
-  const intake = createIntakeService({ db, people, publishing, sites });
-  return { db, jobs, outside, accounts, sites, results, library, campaigns, publishing, people, intake };
+  const people = createPeopleService({ db, sites, seal });
+  const deliveries = createDeliveryService({
+    db,
+    people,
+    sites,
+    campaigns,
+    library,
+    network,
+    seal,
+    edgeOrigin,
+    ownMailbox,
+    report,
+  });
+  const publishing = createPublishingService({
+    db,
+    sites,
+    campaigns,
+    library,
+    onMoved: deliveries.onCampaign,
+  });
+  const intake = createIntakeService({ db, people, deliveries, publishing, sites });
+  return {
+    db,
+    jobs,
+    outside,
+    accounts,
+    sites,
+    results,
+    library,
+    campaigns,
+    publishing,
+    people,
+    deliveries,
+    intake,
+  };
 }
 export type Services = ReturnType<typeof createServices>;

@@ -7,6 +7,7 @@ import Fastify, { type FastifyInstance } from 'fastify';
 import { jsonSchemaTransform, serializerCompiler, validatorCompiler } from 'fastify-type-provider-zod';
 import { accountRoutes, auth, requireMember } from './accounts/index.ts';
 import { campaignRoutes } from './campaigns/index.ts';
+import { deliveryRoutes } from './deliveries/index.ts';
 import type { CountrySource } from './infra/countries.ts';
 import { answerWithProblems, notFound } from './infra/problem.ts';
 import { SLOW_CLIENTS } from './infra/slow-clients.ts';
@@ -97,7 +98,13 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
         sites: services.sites,
         onChanged: services.publishing.prepareSite,
       });
-      await scope.register(peopleRoutes, { people: services.people });
+      await scope.register(peopleRoutes, {
+        people: services.people,
+        sentTo: services.deliveries.outbox.sentTo,
+        forgetSent: services.deliveries.forget,
+        judgeHeld: services.intake.judgeHeld,
+      });
+      await scope.register(deliveryRoutes, { deliveries: services.deliveries });
     },
     { prefix: '/api' },
   );

@@ -228,7 +228,7 @@ describe('/submit', () => {
       }),
     });
   };
-  const leads = async () => (await owner.ask('GET', `/sites/${owner.siteId}/leads`)).json();
+  const leads = async () => (await owner.ask('GET', `/sites/${owner.siteId}/answers`)).json().answers;
 
   it('stores the answers with the published consent and counts a conversion, once', async () => {
     const before = await showings();
@@ -287,6 +287,7 @@ describe('the compiled validators and the contract agree', () => {
     fields: mostly(fc.dictionary(fc.string(), fc.string()), fc.dictionary(fc.string(), fc.integer())),
     consent: mostly(fc.boolean(), fc.string()),
     sum: fc.string(),
+    unseen: fc.string(),
     files: mostly(fc.dictionary(fc.string(), fc.base64String()), fc.dictionary(fc.string(), fc.string())),
   });
   it.each([

@@ -1,9 +1,9 @@
 import type {
+  AnswerPage,
   Campaign,
   CampaignDocument,
   FilmFacts,
   FormBlock,
-  Lead,
   Look,
   MessageFile,
   Picture,
@@ -250,7 +250,7 @@ describe('a form', () => {
       files: { photo: sent.toString('base64') },
     });
     expect(answer.statusCode).toBe(204);
-    const [lead] = (await owner.ask('GET', site('leads'))).json<Lead[]>();
+    const [lead] = (await owner.ask('GET', site('answers'))).json<AnswerPage>().answers;
     expect(lead?.fields).toMatchObject([{ label: 'Your picture', value: 'Ridge.jpg' }]);
     const path = `attachments/${lead?.fields[0]?.attachment}`;
     const kept = await owner.ask('GET', site(path));
@@ -272,7 +272,7 @@ describe('a form', () => {
     const campaign = await publishForm({ fields: [photo] });
     const answer = await submit(campaign, { fields: { photo: 'x.png' }, files });
     expect(answer.json()).toMatchObject({ status: 422, fields: [{ path: 'fields.photo' }] });
-    expect((await owner.ask('GET', site('leads'))).json()).toEqual([]);
+    expect((await owner.ask('GET', site('answers'))).json<AnswerPage>().answers).toEqual([]);
   });
   it.each([
     ['2+3=five', 204],

@@ -7,6 +7,7 @@ import {
   createTestServer,
   createWorkspace,
   type Member,
+  SERVICES,
   sendEvents,
   type TestServer,
 } from './server.ts';
@@ -57,7 +58,7 @@ it('one move that is refused takes nothing from those made with it', async () =>
 it('every move is made over a single connection', async () => {
   const db = await createDataSource(server.databaseUrl, { poolSize: 1 }).initialize();
   try {
-    const { publishing, campaigns, sites } = createServices(db);
+    const { publishing, campaigns, sites } = createServices(db, SERVICES);
     const actor = { workspaceId: owner.workspaceId, accountId: owner.session.account.id };
     const { id } = await campaigns.create(actor, owner.siteId, 'Alone', 'sky-letter');
     const { document, revision } = await createCampaign(owner);

@@ -26,6 +26,7 @@ import {
   type Member,
   ORIGIN,
   randomVisitor,
+  SERVICES,
   type TestServer,
 } from './server.ts';
 
@@ -110,7 +111,7 @@ describe('while the database is away', () => {
     '(%s) the edge serves what it last knew and asks visitors back',
     async (how) => {
       const db = await createDataSource(line.url).initialize();
-      const { edge, pass } = await createEdge(createServices(db));
+      const { edge, pass } = await createEdge(createServices(db, SERVICES));
       const known = await paths(edge);
       // Kept without being asked for: the manifest names it.
       const message = known[2]?.split('/').at(-1);

@@ -25,7 +25,7 @@ import { createEdgeApp } from '../src/edge-app.ts';
 import type { CountrySource } from '../src/infra/countries.ts';
 import { createDataSource } from '../src/infra/orm.ts';
 import { createPreviewTokens, SITE_CHANGED } from '../src/publishing/index.ts';
-import { createServices, type Services } from '../src/services.ts';
+import { createServices, type ServiceOptions, type Services } from '../src/services.ts';
 import { createStudioApp } from '../src/studio-app.ts';
 
 export const ORIGIN = 'https://quillonfell.example';
@@ -43,6 +43,13 @@ const COUNTRY: CountrySource = {
 /** Every test signs somebody in, and none is about what hashing costs. */
 const QUICK = { memoryCost: 1024, timeCost: 2, parallelism: 1 };
 
+/** What every service here is made with. */
+export const SERVICES = {
+  secret: 'x'.repeat(40),
+  edgeOrigin: 'https://edge.example',
+  privateNetworks: '127.0.0.0/8',
+} as const;
+
 export interface TestServer {
   readonly db: DataSource;
   readonly databaseUrl: string;
@@ -55,7 +62,7 @@ export interface TestServer {
 }
 
 /** A server over a real database of its own, migrated, with nothing in it. */
-export async function createTestServer(): Promise<TestServer> {
+export async function createTestServer(options: Partial<ServiceOptions> = {}): Promise<TestServer> {
   const adminUrl = inject('databaseUrl');
   const database = `t_${randomBytes(6).toString('hex')}`;
   const admin = new pg.Client({ connectionString: adminUrl });
@@ -64,7 +71,7 @@ export async function createTestServer(): Promise<TestServer> {
   const databaseUrl = adminUrl.replace(/\/[^/]*$/, `/${database}`);
   const db = await createDataSource(databaseUrl).initialize();
   await db.runMigrations();
-  const services = createServices(db, { hashingCost: QUICK, privateNetworks: '127.0.0.0/8' });
+  const services = createServices(db, { ...SERVICES, hashingCost: QUICK, ...options });
   await services.intake.tidy();
   await services.jobs.prepare();
   const tagFiles = mkdtempSync('/tmp/velarium-tag-');

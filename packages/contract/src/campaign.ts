@@ -103,22 +103,3 @@ export const presenceSchema = z.strictObject({
   revision: z.number().int().min(0),
 });
 export type Presence = z.infer<typeof presenceSchema>;
-
-export const leadSchema = z.strictObject({
-  id: z.uuid(),
-  campaignId: z.uuid(),
-  campaignName: z.string(),
-  fields: z.array(
-    z.strictObject({
-      label: z.string(),
-      value: z.string(),
-      /** Of the picture that came with it. */
-      attachment: z.uuid().optional(),
-    }),
-  ),
-  consentText: z.string().nullable(),
-  consentedAt: z.iso.datetime().nullable(),
-  page: z.string(),
-  submittedAt: z.iso.datetime(),
-});
-export type Lead = z.infer<typeof leadSchema>;

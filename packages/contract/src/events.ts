@@ -80,6 +80,8 @@ export const submitSchema = z.strictObject({
   consent: z.boolean(),
   /** The sum that was asked, with its answer: `3+4=seven`. */
   sum: z.string().max(40).optional(),
+  /** What the field holds that people do not see; programs fill it in. */
+  unseen: z.string().max(200).optional(),
   /** Pictures by field id, in base 64 (RFC 4648); the answer of the field is the file's name. */
   files: z
     .record(

@@ -196,3 +196,45 @@ export type ReferrerKind = (typeof REFERRER_KINDS)[number];
 
 /** The public name of a site, in the address of its tag. */
 export const SITE_KEY = /^[a-z0-9]{12}$/;
+
+/** How a person stands to being written to. Whoever is erased is no person any more. */
+export const PERSON_STATES = ['agreed', 'waiting', 'confirmed', 'left'] as const;
+export type PersonState = (typeof PERSON_STATES)[number];
+
+/** Why an answer is kept apart until somebody has looked at it. */
+export const HELD_REASONS = [
+  'tooSoon',
+  'unseenField',
+  'manyFromAddress',
+  'manyFromVisitor',
+  'manyOnSite',
+] as const;
+export type HeldReason = (typeof HELD_REASONS)[number];
+
+/** What can go out, and to whom: to the person, to the team, to a member, to another service. */
+export const DELIVERY_KINDS = [
+  'confirmation',
+  'reminder',
+  'welcome',
+  'notice',
+  'digest',
+  'trial',
+  'alert',
+  'event',
+  'request',
+] as const;
+export type DeliveryKind = (typeof DELIVERY_KINDS)[number];
+/** `waiting` for its time, `retrying` after a failure, `held` while its connection rests, `stopped` by a person or a law. */
+export const DELIVERY_STATES = ['waiting', 'retrying', 'sent', 'givenUp', 'held', 'stopped'] as const;
+export type DeliveryState = (typeof DELIVERY_STATES)[number];
+
+/** What another service can be told of. */
+export const TOLD_EVENTS = [
+  'answer.stored',
+  'person.confirmed',
+  'person.left',
+  'person.erased',
+  'campaign.published',
+  'campaign.rested',
+] as const;
+export type ToldEvent = (typeof TOLD_EVENTS)[number];

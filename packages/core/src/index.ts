@@ -1,3 +1,5 @@
+export * from './answers/held.ts';
+export * from './answers/person-state.ts';
 export * from './arbitration/arbitration.ts';
 export * from './arbitration/cells.ts';
 export * from './arbitration/order.ts';
@@ -23,6 +25,8 @@ export * from './checks/site-health.ts';
 export * from './checks/text-of.ts';
 export { elementsOf, unknownElements, unknownPages } from './checks/unknown-pages.ts';
 export * from './checks/way-out.ts';
+export * from './deliveries/delivery-words.ts';
+export * from './deliveries/next-try.ts';
 export * from './devices/browser.ts';
 export * from './devices/device.ts';
 export * from './limits/site-limits.ts';

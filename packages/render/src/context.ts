@@ -8,6 +8,8 @@ export interface Answers {
   readonly consent: boolean;
   /** The sum that keeps robots out, with its answer. */
   readonly sum?: string;
+  /** What the field holds that nobody sees. */
+  readonly unseen?: string;
   /** What goes with the answers of file fields, in base 64. */
   readonly files?: Readonly<Record<string, string>>;
 }

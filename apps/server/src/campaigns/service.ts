@@ -233,6 +233,11 @@ export function createCampaignService({ db, sites, results, library }: CampaignS
     /** The site a campaign of the workspace belongs to. */
     siteOf: async (workspaceId: string, id: string): Promise<string> => (await find(workspaceId, id)).siteId,
 
+    /** For what is sent of it; empty when it is gone. */
+    async nameOf(id: string): Promise<string> {
+      return (await db.getRepository(CampaignEntity).findOneBy({ id }))?.name ?? '';
+    },
+
     /** For publishing: the row, locked until the caller's transaction ends. */
     async lock(manager: EntityManager, workspaceId: string, id: string): Promise<CampaignRow> {
       const row = await manager

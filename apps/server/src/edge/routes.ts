@@ -203,7 +203,7 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
       const site = await siteOf(request.body.site);
       assertOrigin(request, reply, site);
       if (isBot(request)) return reply.status(204).send();
-      await services().intake.submit(site, request.body);
+      await services().intake.submit(site, request.body, request.ip);
       return reply.status(204).send();
     },
   );

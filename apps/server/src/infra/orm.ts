@@ -24,6 +24,7 @@ import { StayAndViews1764000000004 } from './migrations/0004-stay-and-views.ts';
 import { Visits1764000000005 } from './migrations/0005-visits.ts';
 import { NothingTwice1764000000006 } from './migrations/0006-nothing-twice.ts';
 import { WherePagesComeFrom1764000000007 } from './migrations/0007-where-pages-come-from.ts';
+import { PeopleAndOutbox1764000000008 } from './migrations/0008-people-and-outbox.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
@@ -82,6 +83,7 @@ export function createDataSource(
       Visits1764000000005,
       NothingTwice1764000000006,
       WherePagesComeFrom1764000000007,
+      PeopleAndOutbox1764000000008,
     ],
     migrationsTransactionMode: 'each',
     // A failed query is thrown; writing it down too would put what people sent into the log.

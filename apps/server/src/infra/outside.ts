@@ -1,8 +1,6 @@
-import { type LookupAddress, lookup } from 'node:dns';
-import type { LookupFunction } from 'node:net';
 import { createGunzip, type Gunzip } from 'node:zlib';
-import ipaddr from 'ipaddr.js';
-import { Agent, fetch, type Headers, type Response } from 'undici';
+import { fetch, type Headers, type Response } from 'undici';
+import { type Network, OutsideError } from './network.ts';
 
 interface OutsideRequest {
   /** Bytes read at most, packed and unpacked alike: past it reading stops and the connection is closed. */
@@ -30,52 +28,23 @@ interface OutsideAnswer {
 /** Redirects followed at most. Source: the Fetch standard's limit is 20; fewer are enough for honest pages. */
 const MOST_REDIRECTS = 5;
 
-/** What somebody else's server gave is not what was asked for; the message says how, for people. */
-export class OutsideError extends Error {}
-
 /** Reads something of another server. */
 export type ReadOutside = (address: string, request: OutsideRequest) => Promise<OutsideAnswer>;
 
 /**
  * The one way to what other servers hold. Every body from outside is counted, timed, and stopped at its limit whatever
  * the other side does; a gzip file (RFC 1952) is unpacked under the same limit. Redirects are followed on the same
- * origin, or wherever they lead where the request says so. A name is resolved once and the connection made to that very address, which must not lie in a private,
- * loopback or otherwise special network (the IANA special-purpose registries) unless the installation names it.
+ * origin, or wherever they lead where the request says so; each address is one that may be asked (see {@link Network}).
  *
  * The reader throws {@link OutsideError}, in words, when it cannot be had, takes too long or is too large.
- *
- * @param privateNetworks Networks that may be asked all the same, with commas between: `127.0.0.0/8, 10.1.0.0/16`.
  */
-export function createOutside(privateNetworks: string): ReadOutside {
-  const named = privateNetworks
-    .split(',')
-    .filter((one) => one.trim() !== '')
-    .map((one) => ipaddr.parseCIDR(one.trim()));
-  const isAllowed = (address: string): boolean => {
-    const at = ipaddr.process(address);
-    return (
-      at.range() === 'unicast' || named.some(([net, bits]) => net.kind() === at.kind() && at.match(net, bits))
-    );
-  };
-  const forbidden = (host: string) => new OutsideError(`${host} lies in a network that is not asked`);
-  const resolve: LookupFunction = (host, options, answer) =>
-    lookup(host, { ...options, all: true }, (fault, found: LookupAddress[]) => {
-      const [first] = found ?? [];
-      if (fault || !first) answer(fault, '', 0);
-      else if (!found.every(({ address }) => isAllowed(address))) answer(forbidden(host), '', 0);
-      else if (options.all) answer(null, found);
-      else answer(null, first.address, first.family);
-    });
-  const dispatcher = new Agent({ connect: { lookup: resolve } });
-
+export function createOutside({ assertAllowed, dispatcher }: Network): ReadOutside {
   return async (address, { mostBytes, timeoutMs, isCut = false, isLed = false, accept = '*/*', signal }) => {
     const stop = AbortSignal.any([AbortSignal.timeout(timeoutMs), ...(signal ? [signal] : [])]);
     let at = new URL(address);
     try {
       for (let redirects = 0; ; redirects++) {
-        // An address in figures is never looked up.
-        const host = at.hostname.replace(/^\[|\]$/g, '');
-        if (ipaddr.isValid(host) && !isAllowed(host)) throw forbidden(host);
+        assertAllowed(at);
         const response = await fetch(at, {
           signal: stop,
           redirect: 'manual',

@@ -1,15 +1,30 @@
 import { randomUUID } from 'node:crypto';
 import type { Collect, FormBlock, Submit, VisitorEvent } from '@velarium/contract';
-import { mailAddressSchema } from '@velarium/contract';
 import { LIMITS } from '@velarium/contract/values';
-import { allBlocks, answerFault, countedPath, isSumAnswered, type PageParts } from '@velarium/core';
+import {
+  allBlocks,
+  answerFault,
+  countedPath,
+  heldReason,
+  isSumAnswered,
+  type PageParts,
+} from '@velarium/core';
 import type { DataSource } from 'typeorm';
+import type { DeliveryService } from '../deliveries/index.ts';
 import { ProblemError } from '../infra/problem.ts';
-import { type PeopleService, readAttachment } from '../people/index.ts';
+import {
+  type Actor,
+  type LeadRow,
+  type PeopleService,
+  readAttachment,
+  readMailAddress,
+  searchOf,
+} from '../people/index.ts';
 import { FIRST_VARIANT, type PublishingService } from '../publishing/index.ts';
 import type { SiteService } from '../sites/index.ts';
 import { createBatcher } from './batcher.ts';
 import { ensurePartitions, forgetVisits, storeEvents } from './queries.ts';
+import { createRecentAnswers } from './recent-answers.ts';
 import type { StoredEvent } from './stored-event.ts';
 import { type Client, pageAddress, readBegun, readTold, storable } from './visits.ts';
 
@@ -33,6 +48,7 @@ const UNKNOWN_CLIENT: Client = { userAgent: '', acceptLanguage: '', country: nul
 export interface IntakeServices {
   readonly db: DataSource;
   readonly people: PeopleService;
+  readonly deliveries: DeliveryService;
   readonly publishing: PublishingService;
   readonly sites: SiteService;
   readonly clock?: () => Date;
@@ -41,11 +57,13 @@ export interface IntakeServices {
 export function createIntakeService({
   db,
   people,
+  deliveries,
   publishing,
   sites,
   clock = () => new Date(),
 }: IntakeServices) {
   const batcher = createBatcher(db);
+  const recent = createRecentAnswers(() => clock().getTime());
   /** When each site was last noted to be seen, as long as it is the same to us. */
   const notedMs = new WeakMap<IntakeSite, number>();
 
@@ -79,35 +97,82 @@ export function createIntakeService({
      * Checks answers against the form of the very message file the visitor had, and stores them with their conversion
      * and the showing that led to it, in one transaction. What a page claims about its own form is never believed.
      */
-    async submit(site: IntakeSite, submitted: Submit): Promise<void> {
-      const { visitor, event, showing, message, fields, consent, sum = '', files = {} } = submitted;
+    async submit(site: IntakeSite, submitted: Submit, address: string): Promise<void> {
+      const {
+        visitor,
+        event,
+        showing,
+        message,
+        fields,
+        consent,
+        sum = '',
+        unseen = '',
+        files = {},
+      } = submitted;
       const form = await findForm(site.id, submitted);
       if (!form) throw new ProblemError(404, 'no-form', 'No such form', 'This message takes no answers.');
-      const { answers, attachments } = await readFiles(form, readAnswers(form, fields, consent, sum), files);
+      const { answers, attachments } = await readFiles(readAnswers(form, fields, consent, sum), files);
       const now = clock();
       const store = eventStorer(site, visitor, UNKNOWN_CLIENT);
+      // The news of the showing may be on its way still, or have been blocked: of one id it counts once.
+      const told = showing ? [{ ...event, id: showing, kind: 'shown' as const }, event] : [event];
+      const events = told.map((one) => store(one, now));
+      const held = heldReason({
+        milliseconds: showing ? ownTimeMs(event.id) - ownTimeMs(showing) : null,
+        isUnseenFilled: unseen !== '',
+        ...recent.count({ site: site.id, address, visitor }, event.id),
+      });
+      const lead: LeadRow = {
+        id: event.id,
+        workspaceId: site.workspaceId,
+        siteId: site.id,
+        campaignId: event.campaign,
+        version: event.version,
+        variant: event.variant ?? null,
+        messageHash: message ?? null,
+        form: form.id,
+        visitor,
+        session: event.session,
+        device: event.device,
+        personId: null,
+        fields: answers,
+        consentText: form.consentText || null,
+        consentedAt: form.consentText ? now : null,
+        page: pageAddress(event.page),
+        submittedAt: now,
+        held,
+        heldEvents: held === null ? null : events,
+        search: searchOf(answers),
+      };
       await db.transaction(async (manager) => {
-        // The news of the showing may be on its way still, or have been blocked: of one id it counts once.
-        const events = showing ? [{ ...event, id: showing, kind: 'shown' as const }, event] : [event];
-        await storeEvents(
-          manager,
-          events.map((one) => store(one, now)),
-        );
-        const lead = {
-          id: event.id,
-          workspaceId: site.workspaceId,
-          siteId: site.id,
-          campaignId: event.campaign,
-          version: event.version,
-          messageHash: message ?? null,
-          visitor,
-          fields: answers,
-          consentText: form.consentText || null,
-          consentedAt: form.consentText ? now : null,
-          page: pageAddress(event.page),
-          submittedAt: now,
-        };
-        await people.add(manager, lead, attachments);
+        if (held === null) await storeEvents(manager, events);
+        const answer = await people.add(manager, lead, attachments);
+        if (answer && held === null) await deliveries.onAnswer(manager, answer);
+      });
+    },
+
+    /**
+     * Lets answers that were kept apart through, so that they count and are sent on as any other, or throws them away.
+     * Answers with how many were still kept apart.
+     */
+    async judgeHeld(
+      actor: Actor,
+      siteId: string,
+      ids: readonly string[],
+      verdict: 'letThrough' | 'throwAway',
+    ): Promise<number> {
+      await sites.get(actor.workspaceId, siteId);
+      return db.transaction(async (manager) => {
+        const isThrownAway = verdict === 'throwAway';
+        const taken = await people.takeHeld(manager, siteId, ids, isThrownAway);
+        if (!isThrownAway)
+          for (const answer of taken) {
+            await storeEvents(manager, revived(answer.lead.heldEvents));
+            await deliveries.onAnswer(manager, answer);
+          }
+        const what = isThrownAway ? 'thrownAway' : 'letThrough';
+        await people.note(manager, { siteId, by: actor.name, what, count: taken.length });
+        return taken.length;
       });
     },
 
@@ -120,9 +185,20 @@ export function createIntakeService({
 }
 export type IntakeService = ReturnType<typeof createIntakeService>;
 
+/** The instant inside a version 7 id (RFC 9562, 5.7), by the clock of the page that made it. */
+const ownTimeMs = (id: string): number => Number.parseInt(id.slice(0, 8) + id.slice(9, 13), 16);
+
+/** Events as they were kept beside a held answer, their instants read again. */
+const revived = (kept: unknown): StoredEvent[] =>
+  (kept as StoredEvent[]).map((event) => ({
+    ...event,
+    at: new Date(event.at),
+    ownAt: event.ownAt && new Date(event.ownAt),
+  }));
+
 /** The instant inside a version 7 id, unless it is too far off; then when it came. See decision 0016. */
 function eventTime(id: string, now: Date): Pick<StoredEvent, 'at' | 'isLate' | 'ownAt'> {
-  const ownMs = Number.parseInt(id.slice(0, 8) + id.slice(9, 13), 16);
+  const ownMs = ownTimeMs(id);
   const ageMs = now.getTime() - ownMs;
   const isLate = ageMs > OLDEST_MS || ageMs < -NEWEST_MS;
   return isLate
@@ -175,12 +251,12 @@ function readAnswers(
   }
   const answers = form.fields.flatMap((field) => {
     const value = storable(given[field.id] ?? '').trim();
-    const fault = answerFault(field, value, (mail) => mailAddressSchema.safeParse(mail).success);
+    const fault = answerFault(field, value, (mail) => readMailAddress(mail) !== undefined);
     if (fault !== '') {
       const words = fault.charAt(0).toLowerCase() + fault.slice(1);
       wrong.push({ path: `fields.${field.id}`, message: `${field.label}: ${words}` });
     }
-    return value === '' ? [] : [{ id: field.id, label: field.label, value }];
+    return value === '' ? [] : [{ id: field.id, kind: field.kind, label: field.label, value }];
   });
   if (form.asksSum && !isSumAnswered(sum))
     wrong.push({ path: 'sum', message: 'The sum does not come out. Please do it again.' });
@@ -193,21 +269,17 @@ function readAnswers(
 }
 
 /** Puts the pictures that came beside the answers of the fields that ask for one; others are not looked at. */
-async function readFiles(
-  form: FormBlock,
-  answers: ReturnType<typeof readAnswers>,
-  files: Readonly<Record<string, string>>,
-) {
+async function readFiles(answers: ReturnType<typeof readAnswers>, files: Readonly<Record<string, string>>) {
   const attachments: { id: string; bytes: Buffer }[] = [];
-  const read: { label: string; value: string; attachment?: string }[] = [];
-  for (const { id, ...answer } of answers) {
-    const isFile = form.fields.some((field) => field.id === id && field.kind === 'file');
-    if (!isFile) {
+  const read: LeadRow['fields'] = [];
+  for (const answer of answers) {
+    if (answer.kind !== 'file') {
       read.push(answer);
       continue;
     }
     const attachment = randomUUID();
-    attachments.push({ id: attachment, bytes: await readAttachment(id, answer.label, files[id] ?? '') });
+    const bytes = await readAttachment(answer.id, answer.label, files[answer.id] ?? '');
+    attachments.push({ id: attachment, bytes });
     read.push({ ...answer, attachment });
   }
   return { answers: read, attachments };

@@ -2,7 +2,8 @@ import { type FilmFacts, filmFactsSchema, frameAddressSchema } from '@velarium/c
 import { cleanFilmAddress, filmStart, withFilmStart } from '@velarium/core';
 import { DomUtils, parseDocument } from 'htmlparser2';
 import { z } from 'zod';
-import { OutsideError, type ReadOutside } from '../infra/outside.ts';
+import { OutsideError } from '../infra/network.ts';
+import type { ReadOutside } from '../infra/outside.ts';
 import { ProblemError } from '../infra/problem.ts';
 import type { PictureStore } from './pictures.ts';
 

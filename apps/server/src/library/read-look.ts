@@ -4,7 +4,8 @@ import { lookOfPage, type StyleRule } from '@velarium/core';
 import { type CssNode, generate, parse } from 'css-tree';
 import { formatHex, parse as parseColour } from 'culori';
 import { DomUtils, parseDocument } from 'htmlparser2';
-import { OutsideError, type ReadOutside } from '../infra/outside.ts';
+import { OutsideError } from '../infra/network.ts';
+import type { ReadOutside } from '../infra/outside.ts';
 import { ProblemError } from '../infra/problem.ts';
 
 const TIMEOUT_MS = 8000;

@@ -1,3 +1,4 @@
+import type { AnsweredField, HeldReason } from '@velarium/contract';
 import { EntitySchema } from 'typeorm';
 
 export interface LeadRow {
@@ -7,16 +8,28 @@ export interface LeadRow {
   siteId: string;
   campaignId: string;
   version: number;
+  variant: string | null;
   /** The message file the visitor had; `null` for answers from before it was sent along. */
   messageHash: string | null;
+  /** The form's block in it; `null` for answers from before it was kept. */
+  form: string | null;
   visitor: string;
+  /** The visit it came in, where source and country stand. */
+  session: string | null;
+  device: string | null;
+  personId: string | null;
   /** Answers with the labels they were asked under. */
-  fields: { label: string; value: string; attachment?: string }[];
-  /** The exact words agreed to, taken from the published version. */
+  fields: AnsweredField[];
+  /** The exact words agreed to, taken from the message file the visitor had. */
   consentText: string | null;
   consentedAt: Date | null;
   page: string;
   submittedAt: Date;
+  held: HeldReason | null;
+  /** What is counted once a held answer is let through. */
+  heldEvents: unknown;
+  /** Every answer in lower case, to be searched. */
+  search: string;
 }
 export const LeadEntity = new EntitySchema<LeadRow>({
   name: 'Lead',
@@ -27,12 +40,20 @@ export const LeadEntity = new EntitySchema<LeadRow>({
     siteId: { type: 'uuid', name: 'site_id' },
     campaignId: { type: 'uuid', name: 'campaign_id' },
     version: { type: 'integer' },
+    variant: { type: 'text', nullable: true },
     messageHash: { type: 'text', name: 'message_hash', nullable: true },
+    form: { type: 'text', nullable: true },
     visitor: { type: 'uuid' },
+    session: { type: 'uuid', nullable: true },
+    device: { type: 'text', nullable: true },
+    personId: { type: 'uuid', name: 'person_id', nullable: true },
     fields: { type: 'jsonb' },
     consentText: { type: 'text', name: 'consent_text', nullable: true },
     consentedAt: { type: 'timestamptz', name: 'consented_at', nullable: true },
     page: { type: 'text' },
     submittedAt: { type: 'timestamptz', name: 'submitted_at' },
+    held: { type: 'text', nullable: true },
+    heldEvents: { type: 'jsonb', name: 'held_events', nullable: true },
+    search: { type: 'text' },
   },
 });

@@ -1,3 +1,12 @@
 export { readAttachment } from './attachments.ts';
+export type { LeadRow } from './entities.ts';
+export { readableAddress, readMailAddress } from './mail-address.ts';
+export type { PersonRow } from './persons.ts';
 export { peopleRoutes } from './routes.ts';
-export { createPeopleService, type PeopleService } from './service.ts';
+export {
+  type Actor,
+  createPeopleService,
+  type PeopleService,
+  type StoredAnswer,
+  searchOf,
+} from './service.ts';

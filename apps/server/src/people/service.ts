@@ -1,28 +1,147 @@
-import type { Lead } from '@velarium/contract';
+import type {
+  Answer,
+  AnswerCounts,
+  AnswerFilter,
+  AnswerPage,
+  DoNotWriteResult,
+  ErasureReceipt,
+  PeopleNote,
+  Person,
+} from '@velarium/contract';
 import type { DataSource, EntityManager } from 'typeorm';
+import { notFound, ProblemError } from '../infra/problem.ts';
+import type { Seal } from '../infra/seal.ts';
 import type { SiteService } from '../sites/index.ts';
 import { findAttachment, type NewAttachment, storeAttachment } from './attachments.ts';
+import { isNeverWrittenTo, neverWriteTo, readAddressList } from './do-not-write.ts';
 import { LeadEntity, type LeadRow } from './entities.ts';
+import { type AnswerScope, answersOfPerson, countAnswers, findAnswers } from './find-answers.ts';
+import { type MailAddress, readMailAddress } from './mail-address.ts';
+import { listNotes, noteDeed } from './notes.ts';
+import { lockPerson, meetPerson, type PersonRow, recordDeed } from './persons.ts';
 
-const LISTED = 500;
+/** Who does something with people's answers. */
+export interface Actor {
+  readonly workspaceId: string;
+  readonly name: string;
+}
+/** An answer as it was stored, with who gave it. */
+export interface StoredAnswer {
+  readonly lead: LeadRow;
+  readonly person: PersonRow | null;
+}
 
-export function createPeopleService({ db, sites }: { db: DataSource; sites: SiteService }) {
+/** Answers in one read of an export, and days of keeping tidied at once. */
+const READ_AT_ONCE = 2000;
+
+export function createPeopleService({
+  db,
+  sites,
+  seal,
+}: {
+  readonly db: DataSource;
+  readonly sites: SiteService;
+  readonly seal: Seal;
+}) {
+  async function scopeOf(workspaceId: string, siteId: string): Promise<AnswerScope> {
+    const { timeZone } = await sites.get(workspaceId, siteId);
+    return { workspaceId, siteId, timeZone };
+  }
+
+  async function ofSite(manager: EntityManager, siteId: string, personId: string): Promise<PersonRow> {
+    const person = await lockPerson(manager, personId);
+    if (person?.siteId !== siteId) throw notFound('person');
+    return person;
+  }
+
+  /** Who gave an answer that is not kept apart: whoever its mail address belongs to. */
+  async function meet(manager: EntityManager, lead: LeadRow): Promise<PersonRow | null> {
+    const address = addressIn(lead);
+    if (!address) return null;
+    const person = await meetPerson(manager, lead, address);
+    await manager.query('UPDATE lead SET person_id = $2 WHERE id = $1', [lead.id, person.id]);
+    return person;
+  }
+
   return {
-    /** Stores a lead in the caller's transaction; one already stored under its id stays as it is. */
+    /**
+     * Stores an answer in the caller's transaction. One already stored under its id stays as it is, with what came with
+     * it then, and is answered with `undefined`.
+     */
     async add(
       manager: EntityManager,
       lead: LeadRow,
       attachments: readonly Pick<NewAttachment, 'id' | 'bytes'>[] = [],
-    ): Promise<void> {
-      await manager
+    ): Promise<StoredAnswer | undefined> {
+      const { raw } = await manager
         .getRepository(LeadEntity)
         .createQueryBuilder()
         .insert()
         .values(lead as never)
         .orIgnore()
+        .returning('id')
         .execute();
+      if (raw.length === 0) return undefined;
       for (const one of attachments)
         await storeAttachment(manager, { ...one, siteId: lead.siteId, leadId: lead.id });
+      return { lead, person: lead.held === null ? await meet(manager, lead) : null };
+    },
+
+    /** Takes answers out from among those kept apart: to be let through, or to be thrown away. */
+    async takeHeld(
+      manager: EntityManager,
+      siteId: string,
+      ids: readonly string[],
+      isThrownAway: boolean,
+    ): Promise<StoredAnswer[]> {
+      const leads = await manager
+        .getRepository(LeadEntity)
+        .createQueryBuilder('lead')
+        .where('lead.siteId = :siteId AND lead.id IN (:...ids) AND lead.held IS NOT NULL', { siteId, ids })
+        .setLock('pessimistic_write')
+        .orderBy('lead.id')
+        .getMany();
+      const taken: StoredAnswer[] = [];
+      for (const lead of leads) {
+        if (isThrownAway) {
+          await forgetAnswers(manager, [lead.id]);
+          taken.push({ lead, person: null });
+          continue;
+        }
+        await manager.query('UPDATE lead SET held = NULL, held_events = NULL WHERE id = $1', [lead.id]);
+        taken.push({ lead, person: await meet(manager, lead) });
+      }
+      return taken;
+    },
+
+    lockPerson,
+    recordDeed,
+    note: noteDeed,
+
+    /** Whether an address is one that is never written to. */
+    isNeverWrittenTo: (manager: EntityManager, siteId: string, key: string) =>
+      isNeverWrittenTo(manager, seal, siteId, key),
+
+    /** An answer with who gave it; `undefined` when it is gone. */
+    async find(manager: EntityManager, leadId: string): Promise<StoredAnswer | undefined> {
+      const lead = await manager.getRepository(LeadEntity).findOneBy({ id: leadId });
+      if (!lead) return undefined;
+      return { lead, person: lead.personId ? ((await lockPerson(manager, lead.personId)) ?? null) : null };
+    },
+
+    /** The answers to one form of a campaign that came in a stretch of time, oldest first. */
+    async since(manager: EntityManager, campaignId: string, form: string, from: Date, until: Date) {
+      return manager
+        .getRepository(LeadEntity)
+        .createQueryBuilder('lead')
+        .where('lead.campaignId = :campaignId AND lead.form = :form AND lead.held IS NULL', {
+          campaignId,
+          form,
+        })
+        .andWhere('lead.submittedAt >= :from AND lead.submittedAt < :until', { from, until })
+        .orderBy('lead.submittedAt')
+        .limit(500)
+        .getMany();
     },
 
     /** What came with an answer, as WebP. */
@@ -31,22 +150,211 @@ export function createPeopleService({ db, sites }: { db: DataSource; sites: Site
       return findAttachment(db, siteId, id);
     },
 
-    /** The site's newest leads. */
-    async list(workspaceId: string, siteId: string): Promise<Lead[]> {
+    async list(
+      workspaceId: string,
+      siteId: string,
+      filter: AnswerFilter,
+      cursor: string | null,
+    ): Promise<AnswerPage> {
+      return findAnswers(db.manager, await scopeOf(workspaceId, siteId), filter, cursor);
+    },
+    async counts(workspaceId: string, siteId: string, filter: AnswerFilter): Promise<AnswerCounts> {
+      return countAnswers(db.manager, await scopeOf(workspaceId, siteId), filter);
+    },
+
+    /** Every answer that fits, newest first, read a piece at a time: memory stays flat however many there are. */
+    async *all(actor: Actor, siteId: string, filter: AnswerFilter): AsyncGenerator<readonly Answer[]> {
+      const scope = await scopeOf(actor.workspaceId, siteId);
+      let count = 0;
+      for (let cursor: string | null = null; ; ) {
+        const page: AnswerPage = await findAnswers(db.manager, scope, filter, cursor, READ_AT_ONCE);
+        count += page.answers.length;
+        yield page.answers;
+        cursor = page.next;
+        if (cursor === null) break;
+      }
+      await noteDeed(db.manager, { siteId, by: actor.name, what: 'exported', count });
+    },
+
+    /** Everything known of a person but what was sent to them, which the Outbox knows. */
+    async person(workspaceId: string, siteId: string, id: string): Promise<Omit<Person, 'sent'>> {
       await sites.get(workspaceId, siteId);
-      const rows: (LeadRow & { campaignName: string })[] = await db.query(
-        `SELECT l.id, l.campaign_id AS "campaignId", c.name AS "campaignName", l.fields, l.consent_text AS "consentText",
-                l.consented_at AS "consentedAt", l.page, l.submitted_at AS "submittedAt"
-           FROM lead l JOIN campaign c ON c.id = l.campaign_id
-          WHERE l.workspace_id = $1 AND l.site_id = $2 ORDER BY l.submitted_at DESC LIMIT $3`,
-        [workspaceId, siteId, LISTED],
+      const [row]: (PersonRow & { stateAt: Date })[] = await db.query(
+        'SELECT id, address, state, state_at AS "stateAt" FROM person WHERE id = $1 AND site_id = $2',
+        [id, siteId],
       );
-      return rows.map((row) => ({
-        ...row,
-        consentedAt: row.consentedAt?.toISOString() ?? null,
-        submittedAt: row.submittedAt.toISOString(),
-      }));
+      if (!row) throw notFound('person');
+      const answers = await answersOfPerson(db.manager, id);
+      const before: { leadId: string; at: Date; by: string; fields: Answer['fields'] }[] = await db.query(
+        `SELECT lead_id AS "leadId", at, by_name AS by, fields FROM lead_before
+          WHERE lead_id = ANY($1) ORDER BY at DESC`,
+        [answers.map((answer) => answer.id)],
+      );
+      const visits: { startedAt: Date; landing: string | null; views: number }[] = await db.query(
+        `SELECT started_at AS "startedAt", landing, views FROM visit
+          WHERE site_id = $1 AND visitor IN (SELECT visitor FROM lead WHERE person_id = $2)
+          ORDER BY started_at DESC LIMIT 100`,
+        [siteId, id],
+      );
+      return {
+        id: row.id,
+        address: row.address,
+        state: row.state,
+        stateAt: row.stateAt.toISOString(),
+        answers: answers.map((answer) => ({
+          ...answer,
+          before: before
+            .filter(({ leadId }) => leadId === answer.id)
+            .map(({ at, by, fields }) => ({ at: at.toISOString(), by, fields })),
+        })),
+        visits: visits.map((visit) => ({ ...visit, startedAt: visit.startedAt.toISOString() })),
+      };
+    },
+
+    /** Puts right what somebody answered; what they answered first is kept beside it. */
+    async correct(actor: Actor, siteId: string, leadId: string, values: readonly string[]): Promise<void> {
+      await sites.get(actor.workspaceId, siteId);
+      await db.transaction(async (manager) => {
+        const leads = manager.getRepository(LeadEntity);
+        const lead = await leads.findOne({
+          where: { id: leadId, siteId },
+          lock: { mode: 'pessimistic_write' },
+        });
+        if (!lead) throw notFound('answer');
+        if (values.length !== lead.fields.length) throw notFound('answer in this shape');
+        await manager.query('INSERT INTO lead_before (lead_id, by_name, fields) VALUES ($1, $2, $3)', [
+          leadId,
+          actor.name,
+          JSON.stringify(lead.fields),
+        ]);
+        const fields = lead.fields.map((field, at) => ({ ...field, value: (values[at] as string).trim() }));
+        const isOfAddress = ({ kind }: LeadRow['fields'][number]) => kind === 'email';
+        const typed = fields.find(isOfAddress)?.value;
+        if (typed !== undefined && !readMailAddress(typed)) {
+          const message = 'This is no mail address. Write it as name@example.org.';
+          throw new ProblemError(422, 'invalid-input', 'Something in this is not right', message);
+        }
+        const next = { ...lead, fields };
+        await leads.update({ id: leadId }, { fields, search: searchOf(fields) });
+        // A corrected address is another person; whoever has no answer left is nobody.
+        const person = await meet(manager, next);
+        if (lead.personId && person?.id !== lead.personId)
+          await manager.query(
+            'DELETE FROM person WHERE id = $1 AND NOT EXISTS (SELECT FROM lead WHERE person_id = $1)',
+            [lead.personId],
+          );
+        await noteDeed(manager, { siteId, by: actor.name, what: 'corrected', count: 1 });
+      });
+    },
+
+    /**
+     * Removes every trace of a person but the numbers. The address is never written to again; the receipt says nothing of
+     * whose it was.
+     *
+     * @param forget Removes what was sent to them, in the same transaction, and says how many mails that was.
+     */
+    async erase(
+      actor: Actor,
+      siteId: string,
+      personId: string,
+      forget: (manager: EntityManager, person: PersonRow) => Promise<number>,
+    ): Promise<ErasureReceipt> {
+      await sites.get(actor.workspaceId, siteId);
+      return db.transaction(async (manager) => {
+        const person = await ofSite(manager, siteId, personId);
+        const mails = await forget(manager, person);
+        const leads: { id: string }[] = await manager.query('SELECT id FROM lead WHERE person_id = $1', [
+          personId,
+        ]);
+        await forgetAnswers(
+          manager,
+          leads.map(({ id }) => id),
+        );
+        await manager.query('DELETE FROM person WHERE id = $1', [personId]);
+        await neverWriteTo(manager, seal, siteId, [person.addressKey], 'erased');
+        const note = await noteDeed(manager, {
+          siteId,
+          by: actor.name,
+          what: 'erased',
+          count: leads.length,
+          mails,
+        });
+        return { id: note.id, at: note.at.toISOString(), answers: leads.length, mails };
+      });
+    },
+
+    /** Takes in addresses that are never to be written to. */
+    async importDoNotWrite(actor: Actor, siteId: string, text: string): Promise<DoNotWriteResult> {
+      await sites.get(actor.workspaceId, siteId);
+      const { keys, faults } = readAddressList(text);
+      return db.transaction(async (manager) => {
+        const added = await neverWriteTo(manager, seal, siteId, keys, 'list');
+        await noteDeed(manager, { siteId, by: actor.name, what: 'imported', count: added });
+        return { added, known: keys.length - added, faults: faults.slice(0, 100) };
+      });
+    },
+
+    /** Notes that somebody was told everything about one person. */
+    noteTold: (actor: Actor, siteId: string) =>
+      noteDeed(db.manager, { siteId, by: actor.name, what: 'told', count: 1 }),
+
+    async notes(workspaceId: string, siteId: string): Promise<PeopleNote[]> {
+      await sites.get(workspaceId, siteId);
+      return listNotes(db.manager, siteId);
+    },
+
+    async keptDays(workspaceId: string, siteId: string): Promise<number | null> {
+      await sites.get(workspaceId, siteId);
+      const [row]: { days: number | null }[] = await db.query(
+        'SELECT answers_kept_days AS days FROM site WHERE id = $1',
+        [siteId],
+      );
+      return row?.days ?? null;
+    },
+    async keepFor(workspaceId: string, siteId: string, days: number | null): Promise<void> {
+      await sites.get(workspaceId, siteId);
+      await db.query('UPDATE site SET answers_kept_days = $2 WHERE id = $1', [siteId, days]);
+    },
+
+    /** Forgets answers older than their site keeps them, and people of whom none is left. */
+    async tidy(): Promise<void> {
+      for (let count = READ_AT_ONCE; count === READ_AT_ONCE; ) {
+        const old: { id: string }[] = await db.query(
+          `SELECT l.id FROM lead l JOIN site s ON s.id = l.site_id
+            WHERE s.answers_kept_days IS NOT NULL AND l.submitted_at < now() - s.answers_kept_days * interval '1 day'
+            LIMIT $1`,
+          [READ_AT_ONCE],
+        );
+        count = old.length;
+        await db.transaction((manager) =>
+          forgetAnswers(
+            manager,
+            old.map(({ id }) => id),
+          ),
+        );
+      }
+      await db.query(
+        `DELETE FROM person p USING site s WHERE s.id = p.site_id AND s.answers_kept_days IS NOT NULL AND p.state <> 'left'
+            AND NOT EXISTS (SELECT FROM lead WHERE person_id = p.id)`,
+      );
     },
   };
 }
 export type PeopleService = ReturnType<typeof createPeopleService>;
+
+/** Removes answers with all that came with them. */
+async function forgetAnswers(manager: EntityManager, ids: readonly string[]): Promise<void> {
+  await manager.query('DELETE FROM attachment WHERE lead_id = ANY($1)', [ids]);
+  await manager.query('DELETE FROM lead WHERE id = ANY($1)', [ids]);
+}
+
+/** Every answer in lower case, with a blank between. */
+export const searchOf = (fields: LeadRow['fields']): string =>
+  fields
+    .map(({ value }) => value)
+    .join(' ')
+    .toLowerCase();
+
+/** The first mail address an answer gives. */
+const addressIn = ({ fields }: LeadRow): MailAddress | undefined =>
+  readMailAddress(fields.find(({ kind }) => kind === 'email')?.value ?? '');

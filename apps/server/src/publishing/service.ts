@@ -34,11 +34,24 @@ export const SITE_CHANGED = 'velarium_site_changed';
 
 const wrongState = (detail: string) => new ProblemError(409, 'wrong-state', 'Not in this state', detail);
 
+/** Told of a campaign that begins or ends to run a version, in the transaction that makes it so. */
+type OnMoved = (
+  manager: EntityManager,
+  move: {
+    readonly workspaceId: string;
+    readonly siteId: string;
+    readonly campaignId: string;
+    readonly name: string;
+    readonly event: 'campaign.published' | 'campaign.rested';
+  },
+) => Promise<void>;
+
 export interface PublishingServices {
   readonly db: DataSource;
   readonly sites: SiteService;
   readonly campaigns: CampaignService;
   readonly library: LibraryService;
+  readonly onMoved: OnMoved;
 }
 /** A site as the edge serves it. */
 export interface SiteToServe {
@@ -75,7 +88,7 @@ interface Compilable {
 }
 
 /** Moves campaigns between their states and makes what the edge serves, each move in one transaction. */
-export function createPublishingService({ db, sites, campaigns, library }: PublishingServices) {
+export function createPublishingService({ db, sites, campaigns, library, onMoved }: PublishingServices) {
   const inTurn = createSiteTurns(db, rebuild);
 
   /** In the site's turn: locks the campaign, lets `move` change the row, and rebuilds the site's manifest. */
@@ -87,7 +100,13 @@ export function createPublishingService({ db, sites, campaigns, library }: Publi
     const siteId = await campaigns.siteOf(actor.workspaceId, campaignId);
     await inTurn({ workspaceId: actor.workspaceId, siteId }, async (manager) => {
       const row = await campaigns.lock(manager, actor.workspaceId, campaignId);
-      await campaigns.update(manager, campaignId, await move(manager, row));
+      const change = await move(manager, row);
+      await campaigns.update(manager, campaignId, change);
+      const { workspaceId } = actor;
+      const moved = { workspaceId, siteId, campaignId, name: row.name };
+      if (change.liveVersion !== undefined) await onMoved(manager, { ...moved, event: 'campaign.published' });
+      else if (row.state === 'running' && change.state !== undefined && change.state !== 'running')
+        await onMoved(manager, { ...moved, event: 'campaign.rested' });
     });
   }
 

@@ -1,7 +1,8 @@
 import { LIMITS } from '@velarium/contract/values';
 import { XMLParser } from 'fast-xml-parser';
 import { DomUtils, parseDocument } from 'htmlparser2';
-import { OutsideError, type ReadOutside } from '../infra/outside.ts';
+import { OutsideError } from '../infra/network.ts';
+import type { ReadOutside } from '../infra/outside.ts';
 
 const TIMEOUT_MS = 15_000;
 /** Bytes a sitemap may unfold to. Source: sitemaps.org, 50 MB; fewer are enough for the pages kept. */

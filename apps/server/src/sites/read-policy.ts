@@ -1,5 +1,6 @@
 import { DomUtils, parseDocument } from 'htmlparser2';
-import { OutsideError, type ReadOutside } from '../infra/outside.ts';
+import { OutsideError } from '../infra/network.ts';
+import type { ReadOutside } from '../infra/outside.ts';
 
 const TIMEOUT_MS = 6000;
 const PAGE_BYTES = 200_000;

@@ -91,6 +91,12 @@ export function createSiteService(db: DataSource, jobs: Jobs, outside: ReadOutsi
     async get(workspaceId: string, siteId: string): Promise<Site> {
       return siteOf(await find(workspaceId, siteId));
     },
+    /** The site's time zone, read over the caller's own connection. */
+    async zoneOf(manager: EntityManager, siteId: string): Promise<string> {
+      const row = await manager.getRepository(SiteEntity).findOneBy({ id: siteId });
+      if (!row) throw notFound('site');
+      return row.timeZone;
+    },
     /** Holds back every other publish of the site until the caller's transaction ends. */
     async lock(manager: EntityManager, workspaceId: string, siteId: string): Promise<SiteRow> {
       const row = await manager

@@ -17,6 +17,14 @@ export function drawForm(block: BlockOf<'form'>, context: BlockContext): HTMLFor
   const agree = element(document, 'input', { type: 'checkbox', name: 'consent' });
   const agreeWrong = element(document, 'span', { class: 'wrong', id: `${block.id}-agree-wrong` });
   agree.setAttribute('aria-describedby', agreeWrong.id);
+  // Nobody sees it or comes to it by keys; programs that fill in whatever there is give themselves away.
+  const unseen = element(document, 'input', {
+    class: 'quiet',
+    name: 'homepage',
+    tabindex: '-1',
+    autocomplete: 'off',
+    'aria-hidden': 'true',
+  });
   const wrong = element(document, 'span', { class: 'wrong', role: 'alert' });
   const send = element(document, 'button', { class: 'act', type: 'submit', 'data-tone': 'main' }, [
     element(document, 'span', { 'data-words': '' }, [block.submitLabel]),
@@ -37,7 +45,7 @@ export function drawForm(block: BlockOf<'form'>, context: BlockContext): HTMLFor
       agreeWrong,
     );
   }
-  form.append(send, wrong);
+  form.append(unseen, send, wrong);
 
   const check = (): HTMLElement | undefined => {
     const bad = [...fields, ...(sum ? [sum] : [])]
@@ -64,6 +72,7 @@ export function drawForm(block: BlockOf<'form'>, context: BlockContext): HTMLFor
         form: block.id,
         fields: Object.fromEntries(fields.map(({ id, value }) => [id, value()])),
         consent: agree.checked,
+        ...(unseen.value ? { unseen: unseen.value } : {}),
         ...(sum ? { sum: sum.value() } : {}),
         ...(hasFiles
           ? { files: Object.fromEntries(fields.flatMap(({ id, file }) => (file?.() ? [[id, file()]] : []))) }

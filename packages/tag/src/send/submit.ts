@@ -2,6 +2,9 @@ import type { Problem, Submit, VisitorEvent } from '@velarium/contract';
 import { toJson } from '@velarium/core/decide';
 import type { SiteScript } from '../site-script.ts';
 
+/** What was sent and not heard of, by showing and form: sent again it is the same answer, also where it did arrive. */
+const unheard = new Map<string, VisitorEvent>();
+
 /** Sends a form's answers with the event they convert by; rejects with words a visitor can act on. */
 export async function submitAnswers(
   { edge, key }: SiteScript,
@@ -9,7 +12,10 @@ export async function submitAnswers(
   event: VisitorEvent,
   answered: Omit<Submit, 'site' | 'visitor' | 'event'>,
 ): Promise<void> {
-  const body = { site: key, visitor, event: event as Submit['event'], ...answered } satisfies Submit;
+  const of = `${answered.showing} ${answered.form}`;
+  const known = unheard.get(of) ?? event;
+  unheard.set(of, known);
+  const body = { site: key, visitor, event: known as Submit['event'], ...answered } satisfies Submit;
   let response: Response;
   try {
     response = await fetch(`${edge}/submit`, {
@@ -20,7 +26,10 @@ export async function submitAnswers(
   } catch {
     throw new Error('This could not be sent. Please check your connection and try again.');
   }
-  if (response.ok) return;
+  if (response.ok) {
+    unheard.delete(of);
+    return;
+  }
   const problem = (await response.json().catch(() => undefined)) as Problem | undefined;
   throw new Error(problem?.fields?.[0]?.message ?? 'This could not be sent. Please try again in a moment.');
 }

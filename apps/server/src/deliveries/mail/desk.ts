@@ -1,0 +1,81 @@
+import type { AnsweredField, MailDraft, MailPreview } from '@velarium/contract';
+import { Recent } from '../../infra/recent.ts';
+import type { LibraryService } from '../../library/index.ts';
+import type { SiteService } from '../../sites/index.ts';
+import { type DrawnMail, drawMail, type MailSetting } from './draw-mail.ts';
+import { CONFIRM_PLACE, fillPlaces, LEAVE_PLACE, type MailLinks } from './fill-places.ts';
+
+export interface MailDesk {
+  readonly sites: SiteService;
+  readonly library: LibraryService;
+  readonly edgeOrigin: string;
+}
+
+/** Mails kept drawn. Each costs some tens of milliseconds to draw, and goes out many times. */
+const DRAWN = 200;
+const PICTURE_WIDTH = 640;
+const CONFIRM_LABEL = 'Yes, that was me';
+
+/** What a mail is for: it says what stands below it and whether its button is its own. */
+export type MailPurpose = 'confirmation' | 'welcome' | 'team';
+
+/** Draws mails in the Look of the site they are of, and fills them for somebody. */
+export function createMailDesk({ sites, library, edgeOrigin }: MailDesk) {
+  const drawn = new Recent<Promise<DrawnMail>>(DRAWN);
+
+  async function settingOf(
+    workspaceId: string,
+    siteId: string,
+    draft: MailDraft,
+    purpose: MailPurpose,
+  ): Promise<MailSetting> {
+    const site = await sites.get(workspaceId, siteId);
+    const look = (await library.looks.reader(siteId))(null);
+    const file =
+      draft.picture && (await library.pictures.files(siteId, [draft.picture.id]))[draft.picture.id];
+    const width = file ? Math.max(...file.widths.filter((one) => one <= PICTURE_WIDTH), 0) : 0;
+    return {
+      look,
+      siteName: site.name,
+      siteOrigin: site.origins[0] ?? '',
+      pictureAddress:
+        draft.picture && width > 0 ? `${edgeOrigin}/pictures/${draft.picture.id}/${width}` : null,
+      footer: {
+        words: {
+          confirmation: `You get this because this address was written into a form of ${site.name}. If it was not you, do nothing: nothing more is sent.`,
+          welcome: `You get this because you answered a form of ${site.name}.`,
+          team: `Sent by Velarium for ${site.name}.`,
+        }[purpose],
+        leave: purpose === 'welcome' ? { label: 'Unsubscribe', address: LEAVE_PLACE } : null,
+      },
+      action:
+        purpose === 'confirmation'
+          ? { label: draft.button?.label ?? CONFIRM_LABEL, address: CONFIRM_PLACE }
+          : null,
+    };
+  }
+
+  return {
+    /** A mail as it goes to one person. Lines somebody sent stay as they are: only the draft's own places are filled. */
+    async write(
+      { workspaceId, siteId }: { readonly workspaceId: string; readonly siteId: string },
+      draft: MailDraft,
+      purpose: MailPurpose,
+      fields: readonly AnsweredField[] = [],
+      links: MailLinks = {},
+    ): Promise<MailPreview> {
+      const setting = await settingOf(workspaceId, siteId, draft, purpose);
+      // What the team gets is made of what people sent, each time anew, and has no places.
+      if (purpose === 'team') return { subject: draft.subject, ...(await drawMail(draft, setting)) };
+      const key = JSON.stringify([draft, setting]);
+      let ready = drawn.get(key);
+      if (!ready) {
+        ready = drawMail(draft, setting);
+        drawn.set(key, ready);
+        ready.catch(() => drawn.delete(key));
+      }
+      return fillPlaces(draft.subject, await ready, fields, links);
+    },
+  };
+}
+export type MailDeskService = ReturnType<typeof createMailDesk>;

@@ -1,0 +1,110 @@
+import { createHash } from 'node:crypto';
+import type { LookStyle } from '@velarium/contract';
+import { FONT_STACKS } from '@velarium/core';
+import type { FastifyPluginAsync, FastifyReply } from 'fastify';
+import { escapeMarkup } from './mail/draw-mail.ts';
+import type { DeliveryService, LinkOutcome } from './service.ts';
+
+type Deed = 'confirm' | 'leave';
+
+interface PageWords {
+  readonly title: string;
+  readonly text: string;
+  readonly button?: string;
+}
+
+/** What a page says before its button was pressed. Mail scanners follow links; only pressing it does anything. */
+const ASKS: Readonly<Record<Deed, (site: string) => PageWords>> = {
+  confirm: (site) => ({
+    title: 'One press more',
+    text: `Press the button and ${site} knows that this address is yours.`,
+    button: 'Yes, that was me',
+  }),
+  leave: (site) => ({
+    title: 'Unsubscribe?',
+    text: `${site} will not write to you any more.`,
+    button: 'Unsubscribe',
+  }),
+};
+const SAYS: Readonly<Record<Deed, Readonly<Record<LinkOutcome, (site: string) => PageWords>>>> = {
+  confirm: {
+    done: (site) => ({
+      title: 'Confirmed',
+      text: `Thank you. ${site} knows now that this address is yours.`,
+    }),
+    already: (site) => ({ title: 'Confirmed already', text: `${site} knows that this address is yours.` }),
+    ended: (site) => ({
+      title: 'This link has ended',
+      text: `Write your address into the form of ${site} once more to get a new one.`,
+    }),
+    gone: () => ({ title: 'Nothing here', text: 'This link leads nowhere, or what it was for is gone.' }),
+  },
+  leave: {
+    done: (site) => ({ title: 'Unsubscribed', text: `${site} will not write to you any more.` }),
+    already: (site) => ({ title: 'Unsubscribed already', text: `${site} does not write to you any more.` }),
+    ended: () => ({ title: 'Nothing here', text: 'This link leads nowhere.' }),
+    gone: () => ({ title: 'Nothing here', text: 'This link leads nowhere, or what it was for is gone.' }),
+  },
+};
+
+/** The pages that links in mails open, in the Look of the site they are of. */
+export const linkPages: FastifyPluginAsync<{ readonly deliveries: () => DeliveryService }> = async (
+  app,
+  { deliveries },
+) => {
+  // Forms and mail programs (RFC 8058) post in these ways; what they say beside the address is not asked for.
+  app.addContentTypeParser(
+    ['application/x-www-form-urlencoded', 'multipart/form-data'],
+    { parseAs: 'buffer', bodyLimit: 4096 },
+    (_request, _body, done) => done(null, undefined),
+  );
+  for (const deed of ['confirm', 'leave'] as const) {
+    const address = `/${deed}/:token`;
+    app.get<{ Params: { token: string } }>(address, async (request, reply) => {
+      const site = await deliveries().siteOfLink(request.params.token);
+      return page(reply, site, site ? ASKS[deed](site.name) : SAYS[deed].gone(''), site ? 200 : 404);
+    });
+    app.post<{ Params: { token: string } }>(address, async (request, reply) => {
+      const site = await deliveries().siteOfLink(request.params.token);
+      const outcome = site ? await deliveries()[deed](request.params.token) : 'gone';
+      return page(reply, site, SAYS[deed][outcome](site?.name ?? ''), outcome === 'gone' ? 404 : 200);
+    });
+  }
+};
+
+function page(
+  reply: FastifyReply,
+  site: { readonly name: string; readonly look: LookStyle } | undefined,
+  { title, text, button }: PageWords,
+  status: number,
+): FastifyReply {
+  const style = site
+    ? sheetOf(site.look)
+    : 'body{font:16px system-ui;margin:20vh auto;max-width:30rem;padding:0 1rem}';
+  const hash = createHash('sha256').update(style).digest('base64');
+  const name = site ? `<p class="site">${escapeMarkup(site.name)}</p>` : '';
+  const form = button ? `<form method="post"><button>${escapeMarkup(button)}</button></form>` : '';
+  return reply
+    .status(status)
+    .headers({
+      'content-type': 'text/html; charset=utf-8',
+      'content-security-policy': `default-src 'none'; style-src 'sha256-${hash}'; form-action 'self'; frame-ancestors 'none'; base-uri 'none'`,
+      'cache-control': 'no-store',
+      // The address itself lets one act: it is nobody else's to know.
+      'referrer-policy': 'no-referrer',
+      'x-robots-tag': 'noindex',
+    })
+    .send(
+      `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><title>${escapeMarkup(title)}</title><style>${style}</style></head><body><main>${name}<h1>${escapeMarkup(title)}</h1><p>${escapeMarkup(text)}</p>${form}</main></body></html>`,
+    );
+}
+
+const sheetOf = ({ palette, fonts, textSize, corners }: LookStyle): string =>
+  [
+    `body{margin:0;min-height:100vh;display:grid;place-items:center;background:${palette.field};color:${palette.onField};font:${textSize}px/1.55 ${FONT_STACKS[fonts.text]}}`,
+    `main{box-sizing:border-box;width:min(92vw,30rem);padding:2rem;background:${palette.surface};color:${palette.ink};border-radius:${corners.box}px}`,
+    `h1{margin:.2em 0;font:600 1.6em/1.25 ${FONT_STACKS[fonts.heading]}}`,
+    `.site{margin:0;color:${palette.soft}}`,
+    `button{margin-top:.6em;padding:.7em 1.3em;border:0;border-radius:${corners.control}px;background:${palette.accent};color:${palette.onAccent};font:inherit;cursor:pointer}`,
+    `button:focus-visible{outline:3px solid ${palette.ink};outline-offset:2px}`,
+  ].join('');

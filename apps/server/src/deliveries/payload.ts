@@ -1,0 +1,34 @@
+import type { MailDraft, ToldEvent } from '@velarium/contract';
+
+/** What a delivery is made of when it goes out. What somebody sent is read then, so that nothing of it stands here. */
+export type DeliveryPayload =
+  /** `at`: which mail of the series. */
+  | { readonly of: 'person'; readonly campaignId: string; readonly form: string; readonly at: number }
+  | {
+      readonly of: 'confirmation';
+      readonly campaignId: string;
+      readonly form: string;
+      readonly endsAt: string;
+    }
+  | {
+      readonly of: 'notice';
+      readonly campaignId: string;
+      readonly form: string;
+      readonly to: readonly string[];
+    }
+  | {
+      readonly of: 'digest';
+      readonly campaignId: string;
+      readonly form: string;
+      readonly to: readonly string[];
+      readonly from: string;
+      readonly until: string;
+    }
+  | { readonly of: 'trial'; readonly mail: MailDraft; readonly isConfirmation: boolean }
+  | { readonly of: 'alert'; readonly subject: string; readonly words: string }
+  | {
+      readonly of: 'event';
+      readonly event: ToldEvent;
+      readonly at: string;
+      readonly data: Readonly<Record<string, unknown>>;
+    };

@@ -1,0 +1,482 @@
+import type {
+  Connection,
+  DeliveryKind,
+  FollowUp,
+  MailPreview,
+  MailTrial,
+  SaveConnection,
+  SaveSending,
+  ToldEvent,
+  TriedConnection,
+  TriedSending,
+} from '@velarium/contract';
+import type { DataSource, EntityManager } from 'typeorm';
+import type { CampaignService } from '../campaigns/index.ts';
+import { type Network, OutsideError } from '../infra/network.ts';
+import { ProblemError } from '../infra/problem.ts';
+import type { Seal } from '../infra/seal.ts';
+import { createSender } from '../infra/send-outside.ts';
+import type { LibraryService } from '../library/index.ts';
+import type { PeopleService, PersonRow, StoredAnswer } from '../people/index.ts';
+import type { SiteService } from '../sites/index.ts';
+import { createCarrier, statusWords } from './carry.ts';
+import { createConnections, laneOf } from './connections.ts';
+import { createFollowUps } from './follow-ups.ts';
+import { createLinks } from './links.ts';
+import { createMailDesk } from './mail/desk.ts';
+import { createMailSender } from './mail/send-mail.ts';
+import { createOutbox, enqueue, forgetDeliveries, type NewDelivery, stopForPerson } from './outbox.ts';
+import type { DeliveryPayload } from './payload.ts';
+import { createSendDue } from './send-due.ts';
+import { createSending, type OwnMailbox } from './sending.ts';
+import { callOf, readableCall } from './tell.ts';
+
+export interface DeliveryServices {
+  readonly db: DataSource;
+  readonly people: PeopleService;
+  readonly sites: SiteService;
+  readonly campaigns: CampaignService;
+  readonly library: LibraryService;
+  readonly network: Network;
+  readonly seal: Seal;
+  readonly edgeOrigin: string;
+  readonly ownMailbox: OwnMailbox | null;
+  readonly report: (error: unknown) => void;
+}
+
+const DAY_MS = 86_400_000;
+const TO_PERSON: readonly DeliveryKind[] = ['confirmation', 'reminder', 'welcome'];
+/** A connection that has not taken anything for so long is put to rest. */
+const FAILING_MS = 3 * DAY_MS;
+const mailLane = (workspaceId: string) => `mail ${workspaceId}`;
+
+/** What became of following a link in a mail. */
+export type LinkOutcome = 'done' | 'already' | 'ended' | 'gone';
+
+/** Everything that goes out: what follows an answer, what other services are told, and its fate. */
+export function createDeliveryService({
+  db,
+  people,
+  sites,
+  campaigns,
+  library,
+  network,
+  seal,
+  edgeOrigin,
+  ownMailbox,
+  report,
+}: DeliveryServices) {
+  const outbox = createOutbox(db);
+  const followUps = createFollowUps(db);
+  const connections = createConnections(db, seal);
+  const sending = createSending(db, seal, ownMailbox);
+  const links = createLinks(seal, edgeOrigin);
+  const mails = createMailSender(network);
+  const desk = createMailDesk({ sites, library, edgeOrigin });
+  const sendOutside = createSender(network);
+  const carry = createCarrier({
+    db,
+    people,
+    sites,
+    campaigns,
+    connections,
+    followUps,
+    sending,
+    desk,
+    mails,
+    links,
+    sendOutside,
+  });
+
+  interface Happening {
+    readonly workspaceId: string;
+    readonly siteId: string;
+    readonly event: ToldEvent;
+    readonly campaignId: string | null;
+    readonly data: Readonly<Record<string, unknown>>;
+    readonly leadId?: string | null;
+    readonly personId?: string | null;
+  }
+
+  /** Writes down that every connection that wants it is to be told. */
+  async function tell(manager: EntityManager, happening: Happening): Promise<void> {
+    const { workspaceId, siteId, event, campaignId, data, leadId = null, personId = null } = happening;
+    const at = new Date().toISOString();
+    const wanting = await connections.wanting(manager, siteId, event, campaignId);
+    await enqueue(
+      manager,
+      wanting.map(
+        ({ id, settings, state }): NewDelivery => ({
+          workspaceId,
+          siteId,
+          kind: settings.kind === 'events' ? 'event' : 'request',
+          lane: laneOf(id),
+          recipient: settings.address,
+          payload: { of: 'event', event, at, data },
+          personId,
+          leadId,
+          connectionId: id,
+          isHeld: state === 'resting',
+        }),
+      ),
+    );
+  }
+
+  /** The mails of the series to somebody who may have them, each once for an answer. */
+  const welcomes = ({ lead, person }: StoredAnswer, { welcome }: FollowUp): NewDelivery[] =>
+    person === null
+      ? []
+      : welcome.map(({ afterDays }, at) => ({
+          ...mailTo(lead.workspaceId, lead.siteId, person.address),
+          kind: 'welcome',
+          payload: { of: 'person', campaignId: lead.campaignId, form: lead.form ?? '', at },
+          personId: person.id,
+          leadId: lead.id,
+          once: `welcome ${lead.id} ${at}`,
+          dueAt: new Date(Date.now() + afterDays * DAY_MS),
+        }));
+
+  /** Asks somebody to confirm, and reminds them once. */
+  function confirmations({ lead, person }: StoredAnswer, { confirmation }: FollowUp): NewDelivery[] {
+    if (!person || !confirmation) return [];
+    const endsAt = new Date(Date.now() + confirmation.endsAfterDays * DAY_MS).toISOString();
+    const payload: DeliveryPayload = {
+      of: 'confirmation',
+      campaignId: lead.campaignId,
+      form: lead.form ?? '',
+      endsAt,
+    };
+    const common = {
+      ...mailTo(lead.workspaceId, lead.siteId, person.address),
+      payload,
+      personId: person.id,
+      leadId: lead.id,
+    };
+    return [
+      { ...common, kind: 'confirmation', once: `confirmation ${lead.id}` },
+      ...(confirmation.remindAfterDays === null
+        ? []
+        : [
+            {
+              ...common,
+              kind: 'reminder' as const,
+              once: `reminder ${lead.id}`,
+              dueAt: new Date(Date.now() + confirmation.remindAfterDays * DAY_MS),
+            },
+          ]),
+    ];
+  }
+
+  /** Tells the team: at once, or with all of the site's day the morning after. */
+  async function notices(
+    manager: EntityManager,
+    { lead }: StoredAnswer,
+    { notice }: FollowUp,
+  ): Promise<NewDelivery[]> {
+    if (!notice) return [];
+    const { to } = notice;
+    const common = mailTo(lead.workspaceId, lead.siteId, to.join(', '));
+    const about = { campaignId: lead.campaignId, form: lead.form ?? '', to };
+    if (notice.rhythm === 'atOnce')
+      return [
+        {
+          ...common,
+          kind: 'notice',
+          payload: { of: 'notice', ...about },
+          leadId: lead.id,
+          once: `notice ${lead.id}`,
+        },
+      ];
+    const timeZone = await sites.zoneOf(manager, lead.siteId);
+    const [day]: { day: string; from: Date; until: Date; due: Date }[] = await manager.query(
+      `SELECT day::text, day::timestamp AT TIME ZONE $1 AS from, (day + 1)::timestamp AT TIME ZONE $1 AS until,
+              (day + 1 + time '07:00') AT TIME ZONE $1 AS due
+         FROM (SELECT (now() AT TIME ZONE $1)::date AS day) AS today`,
+      [timeZone],
+    );
+    if (!day) return [];
+    return [
+      {
+        ...common,
+        kind: 'digest',
+        payload: { of: 'digest', ...about, from: day.from.toISOString(), until: day.until.toISOString() },
+        once: `digest ${lead.campaignId} ${lead.form} ${day.day}`,
+        dueAt: day.due,
+      },
+    ];
+  }
+
+  const mailTo = (workspaceId: string, siteId: string, recipient: string) => ({
+    workspaceId,
+    siteId,
+    recipient,
+    lane: mailLane(workspaceId),
+  });
+
+  /** Writes down everything that an answer makes due, in the transaction that stores it. */
+  async function onAnswer(manager: EntityManager, answer: StoredAnswer): Promise<void> {
+    const { lead, person } = answer;
+    await tell(manager, {
+      ...lead,
+      event: 'answer.stored',
+      data: {},
+      leadId: lead.id,
+      personId: person?.id ?? null,
+    });
+    const followUp =
+      lead.form === null ? undefined : await followUps.find(lead.campaignId, lead.form, manager);
+    if (!followUp) return;
+    const isAsked = followUp.confirmation !== null && person !== null;
+    const state =
+      person && (await people.recordDeed(manager, person, isAsked ? 'askedToConfirm' : 'answered'));
+    await enqueue(manager, [
+      ...(state === 'waiting' ? confirmations(answer, followUp) : []),
+      ...(state === 'agreed' || state === 'confirmed' ? welcomes(answer, followUp) : []),
+      ...(await notices(manager, answer, followUp)),
+    ]);
+  }
+
+  /** Presses the button of a confirmation. What was waiting for it becomes due. */
+  async function confirm(token: string): Promise<LinkOutcome> {
+    const read = links.readConfirm(token);
+    if (!read) return 'gone';
+    return db.transaction(async (manager) => {
+      const answer = await people.find(manager, read.answerId);
+      if (!answer?.person || answer.person.state === 'left') return 'gone';
+      const { lead, person } = answer;
+      if (person.state === 'confirmed') return 'already';
+      if (read.hasEnded) return 'ended';
+      await people.recordDeed(manager, person, 'confirmed');
+      await stopForPerson(manager, person.id, ['confirmation', 'reminder'], 'They have confirmed.');
+      const followUp = await followUps.find(lead.campaignId, lead.form ?? '', manager);
+      if (followUp) await enqueue(manager, welcomes(answer, followUp));
+      await tell(manager, {
+        ...lead,
+        event: 'person.confirmed',
+        data: {},
+        leadId: lead.id,
+        personId: person.id,
+      });
+      return 'done';
+    });
+  }
+
+  /** Lets somebody leave: nothing more is sent to them. */
+  async function leave(token: string): Promise<LinkOutcome> {
+    const personId = links.readLeave(token);
+    if (!personId) return 'gone';
+    return db.transaction(async (manager) => {
+      const person = await people.lockPerson(manager, personId);
+      if (!person) return 'gone';
+      if (person.state === 'left') return 'already';
+      await people.recordDeed(manager, person, 'left');
+      await stopForPerson(manager, person.id, TO_PERSON, 'They have unsubscribed.');
+      await tell(manager, {
+        ...person,
+        event: 'person.left',
+        campaignId: null,
+        data: {},
+        personId: person.id,
+      });
+      return 'done';
+    });
+  }
+
+  /** The site whose page a link of a mail opens; `undefined` for a link that is not ours or whose person is gone. */
+  async function siteOfLink(token: string) {
+    const answerId = links.readConfirm(token)?.answerId;
+    const answer = answerId ? await people.find(db.manager, answerId) : undefined;
+    const personId = links.readLeave(token);
+    const ofSite = answer?.lead ?? (personId ? await people.lockPerson(db.manager, personId) : undefined);
+    if (!ofSite) return undefined;
+    const site = await sites.get(ofSite.workspaceId, ofSite.siteId);
+    return { name: site.name, look: (await library.looks.reader(site.id))(null) };
+  }
+
+  /** Puts a connection to rest that wants nothing more or has failed for days, and warns the owners. */
+  async function onFailing(connectionId: string, isGone: boolean): Promise<void> {
+    await db.transaction(async (manager) => {
+      const [row]: { workspaceId: string; siteId: string; name: string; sinceMs: number; state: string }[] =
+        await manager.query(
+          `SELECT workspace_id AS "workspaceId", site_id AS "siteId", settings ->> 'name' AS name, state,
+                  extract(epoch FROM now() - failing_since)::double precision * 1000 AS "sinceMs"
+             FROM connection WHERE id = $1 FOR UPDATE`,
+          [connectionId],
+        );
+      if (!row || row.state === 'resting' || (!isGone && row.sinceMs < FAILING_MS)) return;
+      const words = isGone
+        ? 'The other side said that it wants nothing more (410).'
+        : 'It had failed for three days.';
+      await connections.rest(manager, connectionId, words);
+      const owners: { email: string }[] = await manager.query(
+        `SELECT a.email FROM membership m JOIN account a ON a.id = m.account_id
+          WHERE m.workspace_id = $1 AND m.role = 'owner'`,
+        [row.workspaceId],
+      );
+      await enqueue(manager, [
+        {
+          ...mailTo(row.workspaceId, row.siteId, owners.map(({ email }) => email).join(', ')),
+          kind: 'alert',
+          payload: {
+            of: 'alert',
+            subject: `The connection “${row.name}” was put to rest`,
+            words: `${words} What is for it is kept until you put it on again, in the Outbox under Connections.`,
+          },
+        },
+      ]);
+    });
+  }
+
+  const timeZoneOf = async (workspaceId: string, siteId: string) =>
+    (await sites.get(workspaceId, siteId)).timeZone;
+
+  return {
+    outbox,
+    connections,
+    sending,
+    onAnswer,
+    confirm,
+    leave,
+    siteOfLink,
+    timeZoneOf,
+
+    /** Tells of a campaign's move, in its transaction. */
+    onCampaign: (
+      manager: EntityManager,
+      {
+        workspaceId,
+        siteId,
+        campaignId,
+        name,
+        event,
+      }: {
+        readonly workspaceId: string;
+        readonly siteId: string;
+        readonly campaignId: string;
+        readonly name: string;
+        readonly event: 'campaign.published' | 'campaign.rested';
+      },
+    ): Promise<void> => tell(manager, { workspaceId, siteId, event, campaignId, data: { campaign: name } }),
+
+    /** Removes what went to or about a person, and tells whoever wants to know that they are gone. */
+    async forget(manager: EntityManager, person: PersonRow): Promise<number> {
+      const mailsGone = await forgetDeliveries(manager, person.id);
+      await tell(manager, {
+        ...person,
+        event: 'person.erased',
+        campaignId: null,
+        data: { person: person.id },
+      });
+      return mailsGone;
+    },
+
+    async followUp(workspaceId: string, campaignId: string, form: string): Promise<FollowUp> {
+      await campaigns.siteOf(workspaceId, campaignId);
+      return (await followUps.find(campaignId, form)) ?? { confirmation: null, welcome: [], notice: null };
+    },
+    async saveFollowUp(
+      workspaceId: string,
+      campaignId: string,
+      form: string,
+      followUp: FollowUp,
+    ): Promise<void> {
+      await campaigns.siteOf(workspaceId, campaignId);
+      await followUps.save(campaignId, form, followUp);
+    },
+
+    /** A mail as it would go out. */
+    async previewMail(
+      workspaceId: string,
+      siteId: string,
+      { mail, isConfirmation }: MailTrial,
+    ): Promise<MailPreview> {
+      return desk.write({ workspaceId, siteId }, mail, isConfirmation ? 'confirmation' : 'welcome', [], {
+        confirm: '#',
+        leave: '#',
+      });
+    },
+    /** Sends a mail to whoever asks, through the Outbox as any other. */
+    async tryMail(workspaceId: string, siteId: string, to: string, trial: MailTrial): Promise<void> {
+      await sites.get(workspaceId, siteId);
+      await enqueue(db.manager, [
+        { ...mailTo(workspaceId, siteId, to), kind: 'trial', payload: { of: 'trial', ...trial } },
+      ]);
+    },
+
+    async trySending(workspaceId: string, saved: SaveSending): Promise<TriedSending> {
+      return mails.verify(await sending.wayWith(workspaceId, saved));
+    },
+
+    /** Sends the latest answer by a connection as it would be, and shows what came back. Not in the Outbox, and no try. */
+    async tryConnection(
+      workspaceId: string,
+      siteId: string,
+      saved: SaveConnection,
+      connectionId: string | null,
+    ): Promise<TriedConnection> {
+      const site = await sites.get(workspaceId, siteId);
+      const had = connectionId
+        ? connections.secretsOf(await connections.find(siteId, connectionId))
+        : undefined;
+      const { settings, sealed } = connections.taken(saved, had ?? { signing: [], headers: {} });
+      const { answers } = await people.list(workspaceId, siteId, { q: '', isHeld: 'no' }, null);
+      const [latest] = answers;
+      if (!latest)
+        throw new ProblemError(
+          409,
+          'no-answer',
+          'Nobody has answered yet',
+          'A connection is tried on the latest answer. Answer one of your own messages first.',
+        );
+      const call = callOf(settings, connections.secretsOf({ sealed }), {
+        id: latest.id,
+        event: 'answer.stored',
+        at: new Date(latest.submittedAt),
+        source: site.origins[0] ?? `/sites/${siteId}`,
+        fields: latest.fields,
+        data: {
+          site: site.name,
+          isTrial: true,
+          mail: latest.person?.address ?? '',
+          page: latest.page,
+          campaign: latest.campaignName,
+          fields: latest.fields.map(({ id, label, value }) => ({ id: id ?? null, label, value })),
+        },
+      });
+      const sent = readableCall(call, settings);
+      const beganMs = Date.now();
+      try {
+        const { status, text } = await sendOutside(call);
+        return { status, words: statusWords(status), answer: text, sent, milliseconds: Date.now() - beganMs };
+      } catch (error) {
+        if (!(error instanceof OutsideError)) throw error;
+        const words = `${error.message}.`;
+        return { status: null, words, answer: '', sent, milliseconds: Date.now() - beganMs };
+      }
+    },
+
+    async restConnection(siteId: string, id: string): Promise<Connection> {
+      await connections.find(siteId, id);
+      await db.transaction((manager) => connections.rest(manager, id, 'Put to rest by hand.'));
+      return connections.one(siteId, id);
+    },
+    async wakeConnection(siteId: string, id: string): Promise<Connection> {
+      await connections.find(siteId, id);
+      await db.transaction((manager) => connections.wake(manager, id));
+      return connections.one(siteId, id);
+    },
+
+    /** Begins to send what is due, until it is stopped. */
+    startSending(): { stop(): Promise<void> } {
+      const sendDue = createSendDue({ db, carry, onFailing, report });
+      sendDue.start();
+      return {
+        async stop() {
+          await sendDue.stop();
+          mails.close();
+        },
+      };
+    },
+  };
+}
+export type DeliveryService = ReturnType<typeof createDeliveryService>;

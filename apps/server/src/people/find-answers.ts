@@ -1,0 +1,139 @@
+import type { Answer, AnswerCounts, AnswerFilter, AnswerPage } from '@velarium/contract';
+import type { EntityManager } from 'typeorm';
+
+/** Answers in one page of a list, and in one read of an export. */
+export const LISTED = 100;
+/** Counted to here; past it "more" is said, since nobody needs the exact figure while they type. */
+const COUNTED = 10_000;
+
+export interface AnswerScope {
+  readonly workspaceId: string;
+  readonly siteId: string;
+  readonly timeZone: string;
+}
+
+/** Collects conditions and their values for one statement. */
+class Conditions {
+  readonly values: unknown[] = [];
+  private readonly parts: string[] = [];
+  value(value: unknown): string {
+    this.values.push(value);
+    return `$${this.values.length}`;
+  }
+  add(part: string): void {
+    this.parts.push(part);
+  }
+  get sql(): string {
+    return this.parts.join(' AND ');
+  }
+}
+
+/** A text to be found anywhere, as LIKE reads it. */
+const anywhere = (text: string): string => `%${text.toLowerCase().replace(/[\\%_]/g, '\\$&')}%`;
+
+function conditionsOf({ workspaceId, siteId, timeZone }: AnswerScope, filter: AnswerFilter): Conditions {
+  const asked = new Conditions();
+  const put = (value: unknown) => asked.value(value);
+  asked.add(`l.workspace_id = ${put(workspaceId)} AND l.site_id = ${put(siteId)}`);
+  asked.add(filter.isHeld === 'yes' ? 'l.held IS NOT NULL' : 'l.held IS NULL');
+  for (const word of filter.q.split(/\s+/).filter(Boolean)) asked.add(`l.search LIKE ${put(anywhere(word))}`);
+  if (filter.campaign) asked.add(`l.campaign_id = ${put(filter.campaign)}`);
+  if (filter.state) asked.add(`p.state = ${put(filter.state)}`);
+  if (filter.consent) asked.add(`l.consent_text IS ${filter.consent === 'asked' ? 'NOT ' : ''}NULL`);
+  if (filter.country) asked.add(`v.country = ${put(filter.country)}`);
+  if (filter.source) asked.add(`v.referrer = ${put(filter.source)}`);
+  const dayBegins = (day: string, more = '') =>
+    `(${put(day)}::date${more})::timestamp AT TIME ZONE ${put(timeZone)}`;
+  if (filter.from) asked.add(`l.submitted_at >= ${dayBegins(filter.from)}`);
+  if (filter.until) asked.add(`l.submitted_at < ${dayBegins(filter.until, ' + 1')}`);
+  return asked;
+}
+
+const FROM = `lead l JOIN campaign c ON c.id = l.campaign_id
+  LEFT JOIN person p ON p.id = l.person_id
+  LEFT JOIN visit v ON v.site_id = l.site_id AND v.session = l.session`;
+const COLUMNS = `l.id, l.campaign_id AS "campaignId", c.name AS "campaignName", p.id AS "personId", p.address, p.state,
+  l.fields, l.consent_text AS "consentText", l.consented_at AS "consentedAt", l.page, l.version, l.variant, l.device,
+  v.referrer, v.country, l.held, l.submitted_at AS "submittedAt", l.submitted_at::text AS "at"`;
+
+interface FoundRow {
+  readonly personId: string | null;
+  readonly address: string;
+  readonly state: never;
+  readonly variant: string | null;
+  readonly consentedAt: Date | null;
+  readonly submittedAt: Date;
+  readonly at: string;
+  readonly id: string;
+}
+const answerOf = (row: FoundRow): Answer => {
+  const { personId, address, state, at: _at, ...rest } = row;
+  return {
+    ...(rest as unknown as Answer),
+    person: personId === null ? null : { id: personId, address, state },
+    variant: row.variant ?? 'a',
+    consentedAt: row.consentedAt?.toISOString() ?? null,
+    submittedAt: row.submittedAt.toISOString(),
+  };
+};
+
+/** The newest answers that fit, from a place on: where the page before it ended. */
+export async function findAnswers(
+  manager: EntityManager,
+  scope: AnswerScope,
+  filter: AnswerFilter,
+  cursor: string | null,
+  listed: number = LISTED,
+): Promise<AnswerPage> {
+  const asked = conditionsOf(scope, filter);
+  if (cursor !== null) {
+    const [at, id] = cursor.split('~');
+    asked.add(`(l.submitted_at, l.id) < (${asked.value(at)}::timestamptz, ${asked.value(id)}::uuid)`);
+  }
+  const rows: FoundRow[] = await manager.query(
+    `SELECT ${COLUMNS} FROM ${FROM} WHERE ${asked.sql} ORDER BY l.submitted_at DESC, l.id DESC LIMIT ${listed + 1}`,
+    asked.values,
+  );
+  const page = rows.slice(0, listed);
+  const last = page.at(-1);
+  return {
+    answers: page.map(answerOf),
+    next: rows.length > listed && last ? `${last.at}~${last.id}` : null,
+  };
+}
+
+/** One person's answers, newest first. */
+export async function answersOfPerson(manager: EntityManager, personId: string): Promise<Answer[]> {
+  const rows: FoundRow[] = await manager.query(
+    `SELECT ${COLUMNS} FROM ${FROM} WHERE l.person_id = $1 ORDER BY l.submitted_at DESC LIMIT 500`,
+    [personId],
+  );
+  return rows.map(answerOf);
+}
+
+export async function countAnswers(
+  manager: EntityManager,
+  scope: AnswerScope,
+  filter: AnswerFilter,
+): Promise<AnswerCounts> {
+  const asked = conditionsOf(scope, filter);
+  const [row]: { found: number }[] = await manager.query(
+    `SELECT count(*)::integer AS found FROM (SELECT FROM ${FROM} WHERE ${asked.sql} LIMIT ${COUNTED + 1}) AS one`,
+    asked.values,
+  );
+  const [kept]: { held: number }[] = await manager.query(
+    'SELECT count(*)::integer AS held FROM lead WHERE site_id = $1 AND held IS NOT NULL',
+    [scope.siteId],
+  );
+  const days: { day: string; answers: number }[] = await manager.query(
+    `SELECT to_char(day, 'YYYY-MM-DD') AS day, count(l.id)::integer AS answers
+       FROM generate_series((now() AT TIME ZONE $2)::date - 27, (now() AT TIME ZONE $2)::date, '1 day') AS day
+       LEFT JOIN lead l ON l.site_id = $1 AND l.held IS NULL
+        AND l.submitted_at >= day::timestamp AT TIME ZONE $2
+        AND l.submitted_at < (day + interval '1 day')::timestamp AT TIME ZONE $2
+      GROUP BY day ORDER BY day`,
+    [scope.siteId, scope.timeZone],
+  );
+  const found = row?.found ?? 0;
+  return { found: Math.min(found, COUNTED), isMore: found > COUNTED, held: kept?.held ?? 0, days };
+}
