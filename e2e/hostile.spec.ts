@@ -154,6 +154,8 @@ test('who answers where counting is blocked is counted, with the showing that wa
   await visitor.route('**/collect', (route) => route.abort());
   const site = await visit(visitor, `${velarium.fell}/about`);
   await site.pass(2);
+  await expect(site.dialog).toBeVisible();
+  await site.pass(4);
   await site.page.getByLabel('Your mail address').fill('lark@example.org');
   await site.page.getByRole('checkbox').check();
   await site.page.getByRole('button', { name: 'Send me the sky' }).click();

@@ -1,5 +1,6 @@
 import { restAll } from '../lib/api.ts';
-import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
+import { mailTo } from '../lib/standins.ts';
+import { expect, expectAccessible, newVisitor, test, visit } from '../lib/velarium.ts';
 import { addBlock, launch, newCampaign, outline, say, sentence, side, stage } from '../lib/workbench.ts';
 
 test('J02 a newsletter with a second field, its own thanks and another shape on phones, on one page from a date on', async ({
@@ -16,6 +17,22 @@ test('J02 a newsletter with a second field, its own thanks and another shape on 
   await outline(page).getByRole('button', { name: /^Form/ }).click();
   await page.getByRole('button', { name: 'Add a field' }).click();
   await page.getByRole('menuitem', { name: 'Name', exact: true }).click();
+  await page.getByRole('button', { name: 'What goes out …' }).click();
+  const after = page.getByRole('dialog', { name: 'After an answer' });
+  await after.getByRole('button', { name: 'A welcome mail' }).click();
+  await after.getByLabel('Subject').fill('Welcome, {{answer.name|friend}}');
+  await after.getByLabel('Heading').fill('Your first letter');
+  const text = after.getByRole('textbox', { name: 'Text' });
+  await text.fill('The dome opens on Friday.');
+  await text.press('Home');
+  for (let n = 0; n < 'The dome'.length; n++) await text.press('Shift+ArrowRight');
+  await after.getByRole('button', { name: 'Bold (Ctrl + B)' }).click();
+  const arriving = after.frameLocator('iframe[title="The mail as it would arrive"]');
+  await expect(arriving.locator('b')).toHaveText('The dome');
+  await expect(arriving.getByText('Your first letter')).toBeVisible();
+  await expectAccessible(page);
+  await after.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('1 welcome mail.')).toBeVisible();
   await page.getByRole('button', { name: 'After it is sent' }).click();
   await stage(page, 'desktop').getByRole('textbox', { name: 'Heading' }).fill('You are among the stars');
   await page.getByRole('button', { name: 'First', exact: true }).click();
@@ -43,9 +60,15 @@ test('J02 a newsletter with a second field, its own thanks and another shape on 
   await site.pass(0.5);
   await site.page.mouse.click(8, 400);
   await expect(site.dialog).toBeVisible();
+  await site.pass(8);
   await site.dialog.getByLabel('Your mail address').fill('reader@example.org');
   await site.dialog.getByLabel('Name', { exact: true }).fill('Ida');
   await site.dialog.getByRole('checkbox').check();
   await site.dialog.getByRole('button').first().click();
   await expect(site.dialog.getByRole('heading', { name: 'You are among the stars' })).toBeVisible();
+  // The welcome mail is in the reader's mailbox, in both parts.
+  const mail = await mailTo(velarium, 'reader@example.org');
+  expect(mail.subject).toBe('Welcome, Ida');
+  expect(mail.html).toContain('<b>The dome</b> opens on Friday.');
+  expect(mail.text).toContain('The dome opens on Friday.');
 });

@@ -1,5 +1,6 @@
 import { restAll } from '../lib/api.ts';
-import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
+import { recordsOf } from '../lib/standins.ts';
+import { answerSum, expect, expectAccessible, newVisitor, test, visit } from '../lib/velarium.ts';
 import { launch, newCampaign, outline, say, sentence } from '../lib/workbench.ts';
 
 test('J07 three messages, one of them a copy that is changed, and one taken away', async ({
@@ -40,6 +41,28 @@ test('J07 three messages, one of them a copy that is changed, and one taken away
   await site.go(`${velarium.fell}/about`);
   await site.pass(0.5);
   await expect(site.dialog.getByText(/^What is \w+ and \w+ together/)).toBeVisible();
+  // What is answered goes to the customer records, under the names they want.
+  await page.getByRole('link', { name: 'Outbox', exact: true }).click();
+  await page.getByRole('tab', { name: 'Connections' }).click();
+  await page.getByRole('button', { name: 'Connect a service' }).click();
+  const connect = page.getByRole('dialog', { name: 'Connect a service' });
+  await connect.getByRole('radio', { name: 'A request shaped by hand' }).check();
+  await connect.getByLabel('Name', { exact: true }).fill('Customer records');
+  await connect.getByLabel('Address').fill(`${velarium.standins}/records`);
+  await expectAccessible(page);
+  await connect.getByRole('button', { name: 'Connect', exact: true }).click();
+  await expect(page.getByRole('list', { name: 'Connections' })).toContainText('Customer records');
+  await site.pass(5);
+  await site.dialog.getByLabel('Your mail address').fill('orme@example.org');
+  await site.dialog.getByLabel('Your name').fill('Tamsin Orme');
+  await site.dialog.getByLabel('Your question').fill('Is the dome heated?');
+  await answerSum(site.dialog);
+  for (const consent of await site.dialog.getByRole('checkbox').all()) await consent.check();
+  await site.dialog.locator('button[type=submit]').click();
+  await expect
+    .poll(async () => (await recordsOf(velarium)).map(({ body }) => body))
+    .toEqual([{ email: 'orme@example.org' }]);
+  await page.getByRole('link', { name: 'Board', exact: true }).click();
   await context.close();
 
   await page.getByRole('button', { name: 'Actions for Dates, copy' }).click();

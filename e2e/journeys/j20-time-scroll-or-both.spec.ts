@@ -59,6 +59,7 @@ test('J20 time, scroll or both; again the next day, but never after signing up',
   await site.page.clock.fastForward('01:01:00');
   await site.pass(0.5);
   await expect(site.dialog).toBeVisible();
+  await site.pass(4);
   await site.page.getByLabel('Your mail address').fill('lark@example.org');
   await site.page.getByRole('checkbox').check();
   await site.page.getByRole('button', { name: 'Write to me' }).click();

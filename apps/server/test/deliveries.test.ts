@@ -183,10 +183,10 @@ describe('a welcome mail', () => {
     const waiting = (await outbox('?state=waiting'))[0] as Delivery;
     expect(Math.round((Date.parse(waiting.dueAt) - Date.now()) / 86_400_000)).toBe(3);
 
-    const leave = new URL(
-      (mailbox.mails[0]?.mail.headers.get('list') as unknown as { unsubscribe: { url: string } }).unsubscribe
-        .url,
-    ).pathname;
+    const list = mailbox.mails[0]?.mail.headers.get('list') as unknown as
+      | { unsubscribe: { url: string } }
+      | undefined;
+    const leave = new URL(list?.unsubscribe.url ?? '').pathname;
     // A scanner that follows links changes nothing.
     const page = await server.edge.inject({ url: leave });
     expect(page.body).toContain('<button>Unsubscribe</button>');

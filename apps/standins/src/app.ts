@@ -10,6 +10,24 @@ interface Received {
 const KEPT = 500;
 const plain = (text: string) => text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
 
+const MAILBOX_SHEET =
+  'body{font:15px system-ui;max-width:60rem;margin:2rem auto;padding:0 1rem;color:#1b2130;background:#f4efe4}article{border-top:1px solid #8d8674;padding:1rem 0}h2{margin:0}iframe{width:100%;height:26rem;border:1px solid #8d8674;background:#fff}pre{white-space:pre-wrap;overflow-wrap:anywhere;background:#fbf8f1;padding:.7rem}';
+
+/** Every mail with its markup in a sandbox where nothing runs, its plain text and its headers. */
+const mailboxPage = (mails: ReturnType<Mailbox['mails']>): string =>
+  `<!doctype html><html lang="en"><meta charset="utf-8"><title>Mailbox</title><style>${MAILBOX_SHEET}</style><h1>Mailbox</h1>${
+    mails
+      .map(
+        (mail) =>
+          `<article><h2>${plain(mail.subject)}</h2><p>${plain(mail.from)} to ${plain(mail.to)}, ${mail.receivedAt}</p>${
+            mail.html
+              ? `<iframe title="${plain(mail.subject)}" sandbox srcdoc="${plain(mail.html)}"></iframe>`
+              : ''
+          }${mail.attachments.map(({ name, type, bytes }) => `<p>With it: ${plain(name)}, ${plain(type)}, ${bytes} bytes</p>`).join('')}<details><summary>Plain text</summary><pre>${plain(mail.text)}</pre></details><details><summary>Headers</summary><pre>${plain(mail.headers)}</pre></details></article>`,
+      )
+      .join('') || '<p>No mail yet.</p>'
+  }`;
+
 const FILMS: Readonly<Record<string, string>> = {
   dome: 'The dome opens',
   saturn: 'Saturn in eleven minutes',
@@ -30,23 +48,29 @@ export function createStandinsApp(mailbox: Mailbox): FastifyInstance {
         '<!doctype html><title>Stand-ins</title><h1>Stand-ins</h1><ul><li><a href="/mailbox">Mailbox</a></li><li><a href="/records">Customer records</a></li><li><a href="/films/dome">Video host</a></li></ul>',
       ),
   );
-  app.get('/mailbox', (_request, reply) => {
-    const rows = mailbox
-      .mails()
-      .map(
-        (mail) =>
-          `<article><h2>${plain(mail.subject)}</h2><p>${plain(mail.from)} to ${plain(mail.to)}, ${mail.receivedAt}</p><pre>${plain(mail.text)}</pre></article>`,
-      );
-    return reply
+  app.get('/mailbox', (_request, reply) =>
+    reply
       .type('text/html')
-      .send(`<!doctype html><title>Mailbox</title><h1>Mailbox</h1>${rows.join('') || '<p>No mail yet.</p>'}`);
-  });
+      .header(
+        'content-security-policy',
+        "default-src 'none'; style-src 'unsafe-inline'; img-src http: https:; frame-src 'self'",
+      )
+      .send(mailboxPage(mailbox.mails())),
+  );
   app.get('/mailbox.json', () => mailbox.mails());
   app.delete('/mailbox', (_request, reply) => {
     mailbox.empty();
     return reply.status(204).send();
   });
 
+  app.addContentTypeParser('application/cloudevents+json', { parseAs: 'string' }, (_request, body, done) =>
+    done(null, JSON.parse(String(body))),
+  );
+  app.addContentTypeParser(
+    'application/x-www-form-urlencoded',
+    { parseAs: 'string' },
+    (_request, body, done) => done(null, Object.fromEntries(new URLSearchParams(String(body)))),
+  );
   app.get('/records', () => records);
   app.post('/records', (request, reply) => {
     if (failures > 0) {

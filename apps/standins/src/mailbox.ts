@@ -8,6 +8,10 @@ interface Mail {
   readonly to: string;
   readonly subject: string;
   readonly text: string;
+  readonly html: string;
+  /** As they came, one a line. */
+  readonly headers: string;
+  readonly attachments: readonly { readonly name: string; readonly type: string; readonly bytes: number }[];
 }
 
 const KEPT = 500;
@@ -29,6 +33,13 @@ export function createMailbox() {
           to: session.envelope.rcptTo.map(({ address }) => address).join(', '),
           subject: mail.subject ?? '',
           text: mail.text ?? '',
+          html: mail.html || '',
+          headers: mail.headerLines.map(({ line }) => line).join('\n'),
+          attachments: mail.attachments.map(({ filename, contentType, size }) => ({
+            name: filename ?? '',
+            type: contentType,
+            bytes: size,
+          })),
         });
         mails.splice(KEPT);
         callback();

@@ -3,6 +3,7 @@ import type { Principal } from '../accounts/index.ts';
 import { type StoredEvent, storeEvents } from '../intake/index.ts';
 import type { Services } from '../services.ts';
 import { cataloguePath, learnPages } from '../sites/index.ts';
+import { seedAnswers } from './answers.ts';
 import { demoEvents, demoStays } from './visits.ts';
 
 /** The printed demo accounts. They exist only where the demo is seeded, on loopback. */
@@ -121,6 +122,12 @@ async function seedCampaigns(services: Services, principal: Principal, siteId: s
   );
   await publishing.publish(principal, letter);
   await showings(letter, '/journal/finding-saturn', 2380, 0.031, 3);
+  await seedAnswers(services, {
+    workspaceId: principal.workspaceId,
+    siteId,
+    campaignId: letter,
+    count: Math.round(2380 * 0.031),
+  });
   await publishing.rest(principal, letter);
 
   await make('Welcome to members', 'corner-invitation', on('/members'));

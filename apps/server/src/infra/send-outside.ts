@@ -8,7 +8,7 @@ export interface OutsideCall {
   readonly body: string;
 }
 
-export interface CallAnswer {
+interface CallAnswer {
   readonly status: number;
   readonly retryAfter: string | null;
   /** The first 2 kB of what came back, as text. */

@@ -34,7 +34,7 @@ const rowOf = (answer: Answer): string[] =>
   ].map(harmless);
 
 /** Answers as CSV (RFC 4180), in UTF-8 with the mark by which spreadsheets know it. */
-export function answersToCsv(pages: AsyncIterable<readonly Answer[]>): Readable {
+export function answersToCsv(pages: AsyncGenerator<readonly Answer[]>): Readable {
   return Readable.from(
     (async function* () {
       yield `\uFEFF${stringify([HEADS], { record_delimiter: '\r\n' })}`;
@@ -44,7 +44,7 @@ export function answersToCsv(pages: AsyncIterable<readonly Answer[]>): Readable 
 }
 
 /** Answers as JSON Lines: one object a line. */
-export function answersToLines(pages: AsyncIterable<readonly Answer[]>): Readable {
+export function answersToLines(pages: AsyncGenerator<readonly Answer[]>): Readable {
   return Readable.from(
     (async function* () {
       for await (const answers of pages)

@@ -2,7 +2,7 @@ import type { Answer, AnswerCounts, AnswerFilter, AnswerPage } from '@velarium/c
 import type { EntityManager } from 'typeorm';
 
 /** Answers in one page of a list, and in one read of an export. */
-export const LISTED = 100;
+const LISTED = 100;
 /** Counted to here; past it "more" is said, since nobody needs the exact figure while they type. */
 const COUNTED = 10_000;
 

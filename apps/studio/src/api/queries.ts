@@ -15,7 +15,6 @@ import type {
   CreateCampaign,
   ElementQuestion,
   ElementSeen,
-  Lead,
   Member,
   PageGroup,
   PageReading,
@@ -183,12 +182,6 @@ export const groupsQuery = (siteId: string) =>
     staleTime: 60_000,
   });
 export const openPreview = (siteId: string) => request<PreviewTicket>('POST', `/sites/${siteId}/previews`);
-export const leadsQuery = (siteId: string) =>
-  queryOptions({
-    queryKey: ['sites', siteId, 'leads'],
-    queryFn: () => request<Lead[]>('GET', `/sites/${siteId}/leads`),
-  });
-
 export const campaignsQuery = (siteId: string) =>
   queryOptions({
     queryKey: ['sites', siteId, 'campaigns'],

@@ -53,6 +53,10 @@ const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('../people/people-page.tsx')).PeoplePage }),
           },
           {
+            path: 'sites/:siteId/outbox',
+            lazy: async () => ({ Component: (await import('../outbox/outbox-page.tsx')).OutboxPage }),
+          },
+          {
             path: 'sites/:siteId/site',
             lazy: async () => ({ Component: (await import('../site/site-page.tsx')).SitePage }),
           },

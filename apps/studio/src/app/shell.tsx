@@ -17,6 +17,7 @@ const AddSiteDialog = lazy(async () => ({
 const PLACES = [
   { path: 'board', label: 'Board', keys: 'b' },
   { path: 'people', label: 'People', keys: 'p' },
+  { path: 'outbox', label: 'Outbox', keys: 'o' },
   { path: 'site', label: 'Site', keys: 's' },
   { path: 'team', label: 'Team', keys: 't' },
 ] as const;

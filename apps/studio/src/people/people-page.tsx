@@ -1,71 +1,92 @@
 import { useQuery } from '@tanstack/react-query';
-import type { Lead } from '@velarium/contract';
+import type { Answer } from '@velarium/contract';
+import { counted } from '@velarium/core';
+import { useDeferredValue, useState } from 'react';
 import { useParams } from 'react-router';
-import { leadsQuery } from '../api/queries.ts';
-import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
-import { type Column, Table } from '../ui/table.tsx';
-import { when } from '../ui/when.ts';
+import { type AskedAnswers, answerCountsQuery, answersFile } from '../api/people.ts';
+import { campaignsQuery } from '../api/queries.ts';
+import { useCanEdit, useSession } from '../app/use-session.ts';
+import { Button } from '../ui/button.tsx';
+import { Menu } from '../ui/menu.tsx';
+import { EmptyState } from '../ui/states.tsx';
+import { tell } from '../ui/toast.tsx';
+import { AnswerFilters } from './answer-filters.tsx';
+import { AnswerSheet } from './answer-sheet.tsx';
+import { AnswerTable } from './answer-table.tsx';
+import { DaysChart } from './days-chart.tsx';
+import { HeldBar } from './held-bar.tsx';
+import { KeepingDialog } from './keeping-dialog.tsx';
 
-const columnsOf = (siteId: string): readonly Column<Lead>[] => [
-  { head: 'When', cell: (lead) => when.format(new Date(lead.submittedAt)) },
-  {
-    head: 'Answers',
-    cell: (lead) => (
-      <dl>
-        {lead.fields.map(({ label, value, attachment }) => (
-          <div key={label} className="flex gap-2">
-            <dt className="text-soft">{label}</dt>
-            <dd className="font-medium">
-              {attachment ? (
-                <a
-                  href={`/api/sites/${siteId}/attachments/${attachment}`}
-                  download
-                  className="underline underline-offset-4"
-                >
-                  {value}
-                </a>
-              ) : (
-                value
-              )}
-            </dd>
-          </div>
-        ))}
-      </dl>
-    ),
-  },
-  {
-    head: 'Consent',
-    cell: (lead) =>
-      lead.consentText && lead.consentedAt ? (
-        <span className="block max-w-xs">
-          “{lead.consentText}”
-          <span className="block text-xs text-soft">agreed {when.format(new Date(lead.consentedAt))}</span>
-        </span>
-      ) : (
-        <span className="text-soft">none asked</span>
-      ),
-  },
-  { head: 'Campaign', cell: (lead) => lead.campaignName },
-  { head: 'Page', cell: (lead) => lead.page },
-];
-
+/** Everybody who answered: found, read, put right, exported, erased. */
 export function PeoplePage() {
   const { siteId = '' } = useParams();
-  const { data: leads, error, refetch } = useQuery({ ...leadsQuery(siteId), refetchInterval: 5000 });
+  const canRead = useCanEdit();
+  const isOwner = useSession()?.role === 'owner';
+  const [typed, setTyped] = useState<AskedAnswers>({});
+  const filter = useDeferredValue(typed);
+  const [open, setOpen] = useState<Answer | null>(null);
+  const [isKeeping, setKeeping] = useState(false);
+  const { data: campaigns = [] } = useQuery(campaignsQuery(siteId));
+  const { data: counts } = useQuery({
+    ...answerCountsQuery(siteId, filter),
+    refetchInterval: 10_000,
+    placeholderData: (old) => old,
+  });
+  const isHeld = filter.isHeld === 'yes';
+  const save = (format: 'csv' | 'jsonl') => {
+    const link = document.createElement('a');
+    link.href = answersFile(siteId, format, filter);
+    link.download = `answers.${format}`;
+    link.click();
+    tell('The file is on its way. It is noted that you took it.');
+  };
   return (
     <div className="mx-auto max-w-[1360px] px-6 pb-16">
-      <h1 className="pt-7 pb-4 font-serif text-3xl">People</h1>
-      {error && !leads ? (
-        <ErrorState error={error} onRetry={() => void refetch()} />
-      ) : !leads ? (
-        <Skeleton rows={4} label="Loading people" />
-      ) : leads.length === 0 ? (
-        <EmptyState title="Nobody has written yet">
-          Who answers a form in one of your messages is listed here, with the consent they gave.
+      <div className="flex items-end gap-6 pt-7 pb-4">
+        <div className="mr-auto">
+          <h1 className="font-serif text-3xl">People</h1>
+          <p aria-live="polite" className="text-soft">
+            {counts ? foundWords(counts.found, counts.isMore) : 'Counting …'}
+          </p>
+        </div>
+        {counts && <DaysChart days={counts.days} />}
+        {canRead && (
+          <div className="flex gap-2">
+            {isOwner && <Button onClick={() => setKeeping(true)}>Keeping</Button>}
+            <Menu
+              items={[
+                { label: 'As a table (CSV)', onSelect: () => save('csv') },
+                { label: 'As JSON, one a line', onSelect: () => save('jsonl') },
+              ]}
+            >
+              <Button>Take a file</Button>
+            </Menu>
+          </div>
+        )}
+      </div>
+      {!canRead ? (
+        <EmptyState title="Counts only">
+          Your role reads how many answered. Who they are is for owners and editors.
         </EmptyState>
       ) : (
-        <Table caption="People" columns={columnsOf(siteId)} rows={leads} keyOf={(lead) => lead.id} />
+        <>
+          <AnswerFilters filter={typed} onChange={setTyped} campaigns={campaigns} />
+          {counts && counts.held > 0 && (
+            <HeldBar
+              siteId={siteId}
+              held={counts.held}
+              isOpen={isHeld}
+              onOpen={(is) => setTyped({ ...typed, isHeld: is ? 'yes' : 'no' })}
+            />
+          )}
+          <AnswerTable siteId={siteId} filter={filter} isHeld={isHeld} onOpen={setOpen} />
+        </>
       )}
+      {open && <AnswerSheet siteId={siteId} answer={open} onClose={() => setOpen(null)} />}
+      {isKeeping && <KeepingDialog siteId={siteId} onClose={() => setKeeping(false)} />}
     </div>
   );
 }
+
+const foundWords = (found: number, isMore: boolean): string =>
+  isMore ? `more than ${counted(found, 'answer')}` : counted(found, 'answer');

@@ -15,8 +15,8 @@ export function quantity(count: number, singular: string): string {
 }
 
 /** `1 page`, `12,345 pages`: how many there are, for people to read. */
-export const counted = (count: number, singular: string): string =>
-  `${figure(count)} ${singular}${count === 1 ? '' : 's'}`;
+export const counted = (count: number, singular: string, plural = `${singular}s`): string =>
+  `${figure(count)} ${count === 1 ? singular : plural}`;
 
 /** Words of a person's own, in quotation marks that cannot be mistaken for words of the sentence. */
 export const quoted = (text: string): string => `“${text.replace(/[“”\\]/g, '\\$&')}”`;

@@ -7,6 +7,7 @@ import { keepBlock, savedBlocksQuery } from '../../api/library.ts';
 import { IconButton } from '../../ui/button.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { tell, tellProblem } from '../../ui/toast.tsx';
+import { FollowUpControl } from '../follow-up/follow-up-control.tsx';
 import { useWorkbench, useWorkbenchStore } from '../store.ts';
 import { blockActions } from './block-actions.ts';
 import { BLOCK_WORDS, BlockSign, blockWords } from './block-names.tsx';
@@ -21,7 +22,7 @@ import { CodeEditor, ShareEditor } from './editors/share-editor.tsx';
 import { HeadingEditor, TextEditor } from './editors/text-editor.tsx';
 import { NameDialog } from './name-dialog.tsx';
 import { BlockStyle, type BlockStyleProps } from './style/block-style.tsx';
-import { type EditBlock, type EditorProps, useEditBlock } from './use-message.ts';
+import { type EditBlock, type EditorProps, useEditBlock, useWorkbenchDesign } from './use-message.ts';
 
 const EDITORS: { readonly [Kind in BlockKind]: (props: EditorProps<Kind>) => ReactNode } = {
   heading: HeadingEditor,
@@ -75,6 +76,10 @@ export function BlockPanel({ block }: { readonly block: Block }) {
   const siteId = useWorkbench((state) => state.siteId);
   const queryClient = useQueryClient();
   const [isNaming, setNaming] = useState(false);
+  const { savedOf } = useWorkbenchDesign();
+  const meant = block.kind === 'saved' ? savedOf(block.saved) : block;
+  // In the message it goes by the id of the block it stands for.
+  const form = meant?.kind === 'form' ? { id: block.id, fields: meant.fields } : undefined;
   const keep = useMutation({
     mutationFn: (name: string) => {
       if (block.kind === 'saved') throw new Error('A saved block is kept already.');
@@ -119,6 +124,7 @@ export function BlockPanel({ block }: { readonly block: Block }) {
         )}
       </div>
       <BlockEditor block={block} edit={edit} />
+      {form && <FollowUpControl key={form.id} form={form} />}
       {isNaming && (
         <NameDialog
           title="Keep this block"

@@ -1,0 +1,205 @@
+import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
+import type { Delivery, DeliveryState, MoveDeliveries } from '@velarium/contract';
+import { DELIVERY_KINDS, DELIVERY_STATES } from '@velarium/contract/values';
+import { counted, deliveryKindWords, deliveryStateWords, figure } from '@velarium/core';
+import { useDeferredValue, useState } from 'react';
+import { type AskedDeliveries, deliveriesQuery, moveDeliveries } from '../api/deliveries.ts';
+import { Button } from '../ui/button.tsx';
+import { Field } from '../ui/field.tsx';
+import { Popover } from '../ui/popover.tsx';
+import { Select } from '../ui/select.tsx';
+import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
+import { type Column, Table } from '../ui/table.tsx';
+import { tell, tellProblem } from '../ui/toast.tsx';
+import { when } from '../ui/when.ts';
+import { DeliverySheet } from './delivery-sheet.tsx';
+import { StateWord } from './state-word.tsx';
+
+const ANY = 'any';
+const EVERY = 'every';
+
+/** What went and will go out, newest first: looked for, sent again, stopped. */
+export function DeliveriesSection({ siteId }: { readonly siteId: string }) {
+  const queryClient = useQueryClient();
+  const [typed, setTyped] = useState<AskedDeliveries>({});
+  const filter = useDeferredValue(typed);
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const [open, setOpen] = useState<Delivery | null>(null);
+  const { data, error, refetch, hasNextPage, fetchNextPage, isFetchingNextPage } = useInfiniteQuery({
+    ...deliveriesQuery(siteId, filter),
+    refetchInterval: 3000,
+    placeholderData: (old) => old,
+  });
+  const move = useMutation({
+    mutationFn: (body: MoveDeliveries) => moveDeliveries(siteId, body),
+    onSuccess: ({ count }, { move: made }) => {
+      void queryClient.invalidateQueries({ queryKey: ['sites', siteId, 'deliveries'] });
+      setChosen(new Set());
+      tell(
+        `${counted(count, 'delivery', 'deliveries')} ${made === 'again' ? 'will be sent again' : 'stopped'}.`,
+      );
+    },
+    onError: tellProblem,
+  });
+  if (error && !data) return <ErrorState error={error} onRetry={() => void refetch()} />;
+  if (!data) return <Skeleton rows={6} label="Loading what goes out" />;
+  const deliveries = data.pages.flatMap((page) => page.deliveries);
+  const counts = data.pages[0]?.counts;
+  const ids = [...chosen];
+  const toggle = (id: string) => {
+    const next = new Set(chosen);
+    if (!next.delete(id)) next.add(id);
+    setChosen(next);
+  };
+  const isAsked = Object.values(filter).some(Boolean);
+  const columns: readonly Column<Delivery>[] = [
+    {
+      head: 'Choose',
+      cell: ({ id, recipient }) => (
+        <input
+          type="checkbox"
+          aria-label={`Choose what goes to ${recipient}`}
+          className="size-4 accent-sail"
+          checked={chosen.has(id)}
+          onChange={() => toggle(id)}
+        />
+      ),
+    },
+    {
+      head: 'What',
+      cell: (delivery) => (
+        <button
+          type="button"
+          className="text-left font-medium underline-offset-4 hover:underline"
+          onClick={() => setOpen(delivery)}
+        >
+          {deliveryKindWords(delivery.kind)}
+        </button>
+      ),
+    },
+    {
+      head: 'To',
+      cell: ({ recipient, connection, about }) => (
+        <>
+          {connection ?? recipient}
+          {about && about !== recipient && <span className="block text-xs text-soft">about {about}</span>}
+        </>
+      ),
+    },
+    { head: 'State', cell: (delivery) => <StateWord delivery={delivery} /> },
+    { head: 'Written down', cell: ({ createdAt }) => when.format(new Date(createdAt)) },
+    { head: 'Tries', cell: ({ tries }) => figure(tries), isNumber: true },
+  ];
+  return (
+    <>
+      <search className="flex flex-wrap items-center gap-2 pb-3">
+        <input
+          type="search"
+          aria-label="Search what goes out"
+          placeholder="Address or what was answered"
+          value={typed.q ?? ''}
+          maxLength={200}
+          onChange={(event) => setTyped({ ...typed, q: event.target.value })}
+          className="h-8 w-72 rounded border border-line-strong bg-sheet px-2.5 placeholder:text-soft hover:border-ink"
+        />
+        <Select
+          label="State"
+          isLabelHidden
+          className="w-52"
+          value={typed.state ?? EVERY}
+          options={[
+            { value: EVERY, label: 'In every state' },
+            ...DELIVERY_STATES.map((state) => ({
+              value: state as string,
+              label: `${deliveryStateWords(state)} (${figure(counts?.[state] ?? 0)})`,
+            })),
+          ]}
+          onChange={(state) =>
+            setTyped({
+              ...typed,
+              state: state === EVERY ? undefined : (state as DeliveryState),
+            } as AskedDeliveries)
+          }
+        />
+        <Select
+          label="Kind"
+          isLabelHidden
+          className="w-56"
+          value={typed.kind ?? ANY}
+          options={[
+            { value: ANY, label: 'Of any kind' },
+            ...DELIVERY_KINDS.map((kind) => ({ value: kind as string, label: deliveryKindWords(kind) })),
+          ]}
+          onChange={(kind) =>
+            setTyped({ ...typed, kind: kind === ANY ? undefined : kind } as AskedDeliveries)
+          }
+        />
+        <Popover
+          label="Days"
+          trigger={<Button>{typed.from || typed.until ? 'Days chosen' : 'Any day'}</Button>}
+        >
+          <div className="grid grid-cols-2 gap-2">
+            {(['from', 'until'] as const).map((end) => (
+              <Field
+                key={end}
+                label={end === 'from' ? 'From' : 'Until'}
+                type="date"
+                value={typed[end] ?? ''}
+                onChange={(event) => setTyped({ ...typed, [end]: event.target.value || undefined })}
+              />
+            ))}
+          </div>
+        </Popover>
+        {isAsked && (
+          <Button tone="quiet" onClick={() => setTyped({})}>
+            Show everything
+          </Button>
+        )}
+        <div className="ml-auto flex gap-2">
+          {ids.length > 0 ? (
+            <>
+              <Button isBusy={move.isPending} onClick={() => move.mutate({ move: 'again', ids })}>
+                Send again ({ids.length})
+              </Button>
+              <Button isBusy={move.isPending} onClick={() => move.mutate({ move: 'stop', ids })}>
+                Stop ({ids.length})
+              </Button>
+            </>
+          ) : (
+            (counts?.givenUp ?? 0) > 0 && (
+              <Button
+                isBusy={move.isPending}
+                onClick={() =>
+                  move.mutate({ move: 'again', filter: { ...filter, q: filter.q ?? '', state: 'givenUp' } })
+                }
+              >
+                Send all that were given up again
+              </Button>
+            )
+          )}
+        </div>
+      </search>
+      {deliveries.length === 0 ? (
+        isAsked ? (
+          <EmptyState title="Nothing like that">Nothing that went out fits what you look for.</EmptyState>
+        ) : (
+          <EmptyState title="Nothing has gone out">
+            Mails after an answer, notices to your team and events to other services will be listed here, each
+            with its fate. Say what follows an answer at the form of a message, and whom to tell under
+            Connections.
+          </EmptyState>
+        )
+      ) : (
+        <Table caption="What goes out" columns={columns} rows={deliveries} keyOf={({ id }) => id} />
+      )}
+      {hasNextPage && (
+        <div className="pt-3 text-center">
+          <Button isBusy={isFetchingNextPage} onClick={() => void fetchNextPage()}>
+            Show older ones
+          </Button>
+        </div>
+      )}
+      {open && <DeliverySheet siteId={siteId} delivery={open} onClose={() => setOpen(null)} />}
+    </>
+  );
+}

@@ -1,0 +1,127 @@
+import type { CampaignSummary } from '@velarium/contract';
+import { PERSON_STATES } from '@velarium/contract/values';
+import { personStateWords } from '@velarium/core';
+import type { AskedAnswers } from '../api/people.ts';
+import { Button } from '../ui/button.tsx';
+import { Field } from '../ui/field.tsx';
+import { Popover } from '../ui/popover.tsx';
+import { Select } from '../ui/select.tsx';
+
+const ANY = 'any';
+
+export interface AnswerFiltersProps {
+  readonly filter: AskedAnswers;
+  readonly onChange: (filter: AskedAnswers) => void;
+  readonly campaigns: readonly CampaignSummary[];
+}
+
+/** What one looks for among the answers. */
+export function AnswerFilters({ filter, onChange, campaigns }: AnswerFiltersProps) {
+  const set = (change: Partial<Record<keyof AskedAnswers, string | undefined>>) =>
+    onChange({ ...filter, ...change } as AskedAnswers);
+  const chosen = (value: string) => (value === ANY ? undefined : value);
+  const further = [filter.consent, filter.country, filter.source, filter.from, filter.until].filter(
+    Boolean,
+  ).length;
+  return (
+    <search className="flex flex-wrap items-center gap-2 pb-4">
+      <input
+        type="search"
+        aria-label="Search every answer"
+        placeholder="Search every answer"
+        value={filter.q ?? ''}
+        maxLength={200}
+        onChange={(event) => set({ q: event.target.value })}
+        className="h-8 w-72 rounded border border-line-strong bg-sheet px-2.5 placeholder:text-soft hover:border-ink"
+      />
+      <Select
+        label="Campaign"
+        isLabelHidden
+        className="w-56"
+        value={filter.campaign ?? ANY}
+        options={[
+          { value: ANY, label: 'Any campaign' },
+          ...campaigns.map(({ id, name }) => ({ value: id, label: name })),
+        ]}
+        onChange={(value) => set({ campaign: chosen(value) })}
+      />
+      <Select
+        label="How they stand"
+        isLabelHidden
+        className="w-44"
+        value={filter.state ?? ANY}
+        options={[
+          { value: ANY, label: 'However they stand' },
+          ...PERSON_STATES.map((state) => ({ value: state as string, label: personStateWords(state) })),
+        ]}
+        onChange={(value) => set({ state: chosen(value) })}
+      />
+      <Popover
+        label="More to look for"
+        trigger={<Button>{further === 0 ? 'More' : `More (${further})`}</Button>}
+      >
+        <div className="grid gap-3">
+          <div className="grid grid-cols-2 gap-2">
+            <Field
+              label="From"
+              type="date"
+              value={filter.from ?? ''}
+              onChange={(event) => set({ from: event.target.value || undefined })}
+            />
+            <Field
+              label="Until"
+              type="date"
+              value={filter.until ?? ''}
+              onChange={(event) => set({ until: event.target.value || undefined })}
+            />
+          </div>
+          <Select
+            label="Consent"
+            value={filter.consent ?? ANY}
+            options={[
+              { value: ANY, label: 'Asked for or not' },
+              { value: 'asked', label: 'Agreed to' },
+              { value: 'none', label: 'None asked' },
+            ]}
+            onChange={(value) => set({ consent: chosen(value) })}
+          />
+          <Field
+            label="Country, two letters"
+            value={filter.country ?? ''}
+            maxLength={2}
+            onChange={(event) => {
+              const letters = event.target.value.toLowerCase().replace(/[^a-z]/g, '');
+              set({ country: letters.length === 2 ? letters : undefined });
+            }}
+          />
+          <Field
+            label="Came from the host"
+            placeholder="partner.example"
+            value={filter.source ?? ''}
+            maxLength={300}
+            onChange={(event) => set({ source: event.target.value.trim().toLowerCase() || undefined })}
+          />
+          <Button
+            disabled={further === 0}
+            onClick={() =>
+              set({
+                consent: undefined,
+                country: undefined,
+                source: undefined,
+                from: undefined,
+                until: undefined,
+              })
+            }
+          >
+            Clear these
+          </Button>
+        </div>
+      </Popover>
+      {Object.values({ ...filter, isHeld: '' }).some(Boolean) && (
+        <Button tone="quiet" onClick={() => onChange({})}>
+          Show everybody
+        </Button>
+      )}
+    </search>
+  );
+}

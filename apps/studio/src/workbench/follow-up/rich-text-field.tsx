@@ -1,0 +1,113 @@
+import { linkAddressSchema, type RichText } from '@velarium/contract';
+import { renderRichText } from '@velarium/render';
+import { Bold, Italic, Link2 } from 'lucide-react';
+import { useEffect, useId, useRef, useState } from 'react';
+import { Button, IconButton } from '../../ui/button.tsx';
+import { Field } from '../../ui/field.tsx';
+import { Popover } from '../../ui/popover.tsx';
+import { readRichText } from '../stage/editable.ts';
+import { markChosenWords, watchChoice } from '../stage/mark-words.ts';
+
+interface RichTextFieldProps {
+  readonly label: string;
+  readonly value: RichText;
+  readonly onChange: (value: RichText) => void;
+}
+
+/** Paragraphs with bold and slanted words and links, typed as they are read. */
+export function RichTextField({ label, value, onChange }: RichTextFieldProps) {
+  const id = useId();
+  const box = useRef<HTMLDivElement>(null);
+  const latest = useRef({ value, onChange });
+  latest.current = { value, onChange };
+  useEffect(() => {
+    const element = box.current;
+    if (!element) return;
+    element.replaceChildren(
+      ...renderRichText({ document, factOf: null, onAction: () => {} }, latest.current.value),
+    );
+    watchChoice(element);
+    const read = () => latest.current.onChange(readRichText(element));
+    const plain = (event: ClipboardEvent) => {
+      event.preventDefault();
+      document.execCommand('insertText', false, event.clipboardData?.getData('text/plain') ?? '');
+    };
+    element.addEventListener('input', read);
+    element.addEventListener('paste', plain);
+    return () => {
+      element.removeEventListener('input', read);
+      element.removeEventListener('paste', plain);
+    };
+  }, []);
+  // The words that are chosen must stay chosen while a button here is pressed.
+  const keep = { onMouseDown: (event: React.MouseEvent) => event.preventDefault() };
+  return (
+    <div className="grid gap-1">
+      <div className="flex items-end">
+        <span id={id} className="flex-1 text-sm font-medium">
+          {label}
+        </span>
+        <div role="toolbar" aria-label={`Marks for ${label}`} className="flex">
+          <IconButton
+            label="Bold (Ctrl + B)"
+            {...keep}
+            className="size-7"
+            onClick={() => markChosenWords({ kind: 'bold' })}
+          >
+            <Bold size={14} aria-hidden />
+          </IconButton>
+          <IconButton
+            label="Italic (Ctrl + I)"
+            {...keep}
+            className="size-7"
+            onClick={() => markChosenWords({ kind: 'italic' })}
+          >
+            <Italic size={14} aria-hidden />
+          </IconButton>
+          <LinkButton />
+        </div>
+      </div>
+      {/* biome-ignore lint/a11y/useSemanticElements: no element of HTML takes marked words */}
+      <div
+        ref={box}
+        role="textbox"
+        tabIndex={0}
+        aria-multiline="true"
+        aria-labelledby={id}
+        contentEditable
+        suppressContentEditableWarning
+        className="grid min-h-28 content-start gap-2 rounded border border-line-strong bg-sheet px-2.5 py-2 hover:border-ink [&_a]:underline"
+      />
+    </div>
+  );
+}
+
+function LinkButton() {
+  const [address, setAddress] = useState('');
+  const isRight = address !== '' && linkAddressSchema.safeParse(address).success;
+  return (
+    <Popover
+      label="Link for the chosen words"
+      trigger={
+        <IconButton label="Link" className="size-7" onMouseDown={(event) => event.preventDefault()}>
+          <Link2 size={14} aria-hidden />
+        </IconButton>
+      }
+    >
+      <div className="grid gap-3">
+        <Field
+          label="Address the chosen words lead to"
+          value={address}
+          placeholder="/night-tours or https://…"
+          onChange={(event) => setAddress(event.target.value.trim())}
+          error={
+            address === '' || isRight ? undefined : 'Start with https://, mailto:, tel: or /, without spaces.'
+          }
+        />
+        <Button disabled={!isRight} onClick={() => markChosenWords({ kind: 'link', address })}>
+          Link them
+        </Button>
+      </div>
+    </Popover>
+  );
+}
