@@ -4,9 +4,23 @@ export interface Whole {
   readonly ended: Promise<unknown>;
   stop(): Promise<void>;
 }
-export function startWhole(options: {
-  databaseUrl: string;
-  home: string;
-  ports: Ports;
-  env?: Readonly<Record<string, string>>;
-}): Promise<Whole>;
+export interface Program {
+  readonly pid: number;
+  readonly ready: Promise<void>;
+  readonly ended: Promise<unknown>;
+  stop(): Promise<void>;
+}
+export interface WholeOptions {
+  readonly databaseUrl: string;
+  readonly home: string;
+  readonly ports: Ports;
+  readonly env?: Readonly<Record<string, string>>;
+}
+export function programEnv(options: WholeOptions): Record<string, string>;
+export function startOne(
+  name: 'server' | 'sites' | 'standins',
+  options: Pick<WholeOptions, 'home'>,
+  env: Record<string, string>,
+  args?: readonly string[],
+): Program;
+export function startWhole(options: WholeOptions): Promise<Whole>;

@@ -3,16 +3,12 @@ import { existsSync, mkdirSync, writeFileSync } from 'node:fs';
 import { startProgram } from './processes.mjs';
 import { ROOT } from './root.mjs';
 
-/**
- * Starts server, demo sites and stand-ins over a database, and waits until all are ready.
- *
- * @param {{ databaseUrl: string, home: string, ports: Record<string, number>, env?: object }} options
- */
-export async function startWhole({ databaseUrl, home, ports, env = {} }) {
+/** What every program of one installation is told by its environment. */
+export function programEnv({ databaseUrl, home, ports, env = {} }) {
   mkdirSync(`${home}/logs`, { recursive: true });
   const secretFile = `${home}/session-secret`;
   if (!existsSync(secretFile)) writeFileSync(secretFile, randomBytes(32).toString('hex'), { mode: 0o600 });
-  const common = {
+  return {
     NODE_ENV: 'production',
     VELARIUM_PORT: String(ports.studio),
     VELARIUM_EDGE_PORT: String(ports.edge),
@@ -35,12 +31,22 @@ export async function startWhole({ databaseUrl, home, ports, env = {} }) {
     DATABASE_URL: databaseUrl,
     ...env,
   };
+}
+
+/** Starts one program of an installation; it is ready once `ready` has settled. */
+export const startOne = (name, { home }, env, args = []) =>
+  startProgram(`${ROOT}/apps/${name}/dist/main.js`, { env, log: `${home}/logs/${name}.log`, args });
+
+/**
+ * Starts server, demo sites and stand-ins over a database, and waits until all are ready.
+ *
+ * @param {{ databaseUrl: string, home: string, ports: Record<string, number>, env?: object }} options
+ */
+export async function startWhole(options) {
+  const env = programEnv(options);
   const started = [];
   const start = async (name) => {
-    const program = startProgram(`${ROOT}/apps/${name}/dist/main.js`, {
-      env: common,
-      log: `${home}/logs/${name}.log`,
-    });
+    const program = startOne(name, options, env);
     started.push(program);
     await program.ready;
     return program;

@@ -43,6 +43,12 @@ async function everything(): Promise<string> {
     'picture_file',
     'saved_block',
     'own_template',
+    'person',
+    'do_not_write',
+    'people_note',
+    'follow_up',
+    'connection',
+    'delivery',
   ];
   const rows = await Promise.all(
     tables.map((table) => server.db.query(`SELECT * FROM ${table} ORDER BY 1, 2`)),
@@ -77,6 +83,38 @@ async function theirAttachment(): Promise<string> {
   return attachment;
 }
 
+/** An answer of a person of theirs, a connection, and what is to go to it. */
+async function theirPeople(): Promise<Record<string, string>> {
+  const [people, answers] = [randomUUID(), randomUUID()];
+  const { connection } = await server.services.deliveries.connections.create(
+    theirs.workspaceId,
+    theirs.siteId,
+    {
+      kind: 'events',
+      name: 'Theirs',
+      address: 'https://theirs.example/hook',
+      events: ['answer.stored'],
+      campaigns: null,
+    },
+  );
+  await server.db.query(
+    `INSERT INTO person (id, workspace_id, site_id, address, address_key, state)
+     VALUES ($1, $2, $3, 'theirs@example.org', 'theirs@example.org', 'agreed')`,
+    [people, theirs.workspaceId, theirs.siteId],
+  );
+  await server.db.query(
+    `INSERT INTO lead (id, workspace_id, site_id, campaign_id, version, visitor, fields, page, submitted_at, person_id)
+     VALUES ($1, $2, $3, $4, 1, $5, '[{"label":"Mail","value":"theirs@example.org"}]', '/', now(), $6)`,
+    [answers, theirs.workspaceId, theirs.siteId, theirCampaign, randomUUID(), people],
+  );
+  const [delivery]: { id: string }[] = await server.db.query(
+    `INSERT INTO delivery (workspace_id, site_id, kind, lane, state, recipient, connection_id, payload)
+     VALUES ($1, $2, 'event', 'x', 'waiting', 'https://theirs.example/hook', $3, '{}') RETURNING id`,
+    [theirs.workspaceId, theirs.siteId, connection.id],
+  );
+  return { people, answers, connections: connection.id, deliveries: delivery?.id ?? '' };
+}
+
 it('no route lets one workspace read or touch what is another’s', async () => {
   const routes = (await allRoutes()).filter(({ path }) => path.includes('{'));
   expect(routes.length).toBeGreaterThan(14);
@@ -95,8 +133,29 @@ it('no route lets one workspace read or touch what is another’s', async () => 
     templates: await idOf('templates', { name: 'Theirs', message: document.message }),
     pictures: (await server.services.library.pictures.add(theirs.siteId, 'Theirs', await somePng())).id,
     attachments: await theirAttachment(),
+    ...(await theirPeople()),
+  };
+  const mail = { subject: 'Mine', preview: '', heading: '', text: [], picture: null, button: null };
+  const connection = {
+    kind: 'events',
+    name: 'Mine',
+    address: 'https://mine.example/hook',
+    events: ['answer.stored'],
+    campaigns: null,
   };
   const bodies: Record<string, object> = {
+    'PATCH /api/sites/{siteId}/answers/{id}': { values: ['mine@example.org'] },
+    'POST /api/sites/{siteId}/answers/held': { ids: [randomUUID()], verdict: 'throwAway' },
+    'POST /api/sites/{siteId}/do-not-write': { text: 'mine@example.org' },
+    'PUT /api/sites/{siteId}/kept-answers': { days: 1 },
+    'POST /api/sites/{siteId}/deliveries/moves': { move: 'stop', filter: { q: '' } },
+    'PUT /api/campaigns/{campaignId}/follow-ups/{form}': { confirmation: null, welcome: [], notice: null },
+    'POST /api/sites/{siteId}/mail-previews': { mail, isConfirmation: false },
+    'POST /api/sites/{siteId}/mail-trials': { mail, isConfirmation: false },
+    'POST /api/sites/{siteId}/connections': connection,
+    'POST /api/sites/{siteId}/connections/trials': { settings: connection, connection: null },
+    'PUT /api/sites/{siteId}/connections/{id}': connection,
+    'POST /api/sites/{siteId}/connections/{id}/state': { state: 'resting' },
     'POST /api/sites/{siteId}/pages/reading': { sitemap: null },
     'POST /api/sites/{siteId}/elements': { selectors: ['p'], paths: ['/'] },
     'POST /api/sites/{siteId}/looks/reading': { path: '/' },
@@ -138,7 +197,9 @@ it('no route lets one workspace read or touch what is another’s', async () => 
       .replace('{siteId}', theirs.siteId)
       .replace('{campaignId}', theirCampaign)
       .replace('{groupId}', theirGroup)
-      .replace('{id}', theirIds[path.split('/').at(path.endsWith('default') ? -3 : -2) ?? ''] ?? '')
+      .replace('{id}', theirIds[/([a-z]+)\/\{id\}/.exec(path)?.[1] ?? ''] ?? '')
+      .replace('{form}', 'form')
+      .replace('{format}', 'csv')
       .replace('{accountId}', theirs.session.account.id)
       .concat(method === 'DELETE' && path.endsWith('/pages') ? '?path=/theirs' : '');
     const response = await mine.ask(method as InjectOptions['method'], url, bodies[`${method} ${path}`]);

@@ -54,6 +54,6 @@ export const LeadEntity = new EntitySchema<LeadRow>({
     submittedAt: { type: 'timestamptz', name: 'submitted_at' },
     held: { type: 'text', nullable: true },
     heldEvents: { type: 'jsonb', name: 'held_events', nullable: true },
-    search: { type: 'text' },
+    search: { type: 'text', default: '' },
   },
 });

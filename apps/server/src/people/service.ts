@@ -32,7 +32,7 @@ export interface StoredAnswer {
 }
 
 /** Answers in one read of an export, and days of keeping tidied at once. */
-const READ_AT_ONCE = 2000;
+const READ_AT_ONCE = 500;
 
 export function createPeopleService({
   db,
@@ -303,18 +303,8 @@ export function createPeopleService({
       return listNotes(db.manager, siteId);
     },
 
-    async keptDays(workspaceId: string, siteId: string): Promise<number | null> {
-      await sites.get(workspaceId, siteId);
-      const [row]: { days: number | null }[] = await db.query(
-        'SELECT answers_kept_days AS days FROM site WHERE id = $1',
-        [siteId],
-      );
-      return row?.days ?? null;
-    },
-    async keepFor(workspaceId: string, siteId: string, days: number | null): Promise<void> {
-      await sites.get(workspaceId, siteId);
-      await db.query('UPDATE site SET answers_kept_days = $2 WHERE id = $1', [siteId, days]);
-    },
+    keptDays: sites.keptDays,
+    keepFor: sites.keepAnswers,
 
     /** Forgets answers older than their site keeps them, and people of whom none is left. */
     async tidy(): Promise<void> {

@@ -10,6 +10,8 @@ export interface SiteRow {
   timeZone: string;
   settings: SiteSettings;
   lastSeenAt: Date | null;
+  /** Days that answers are kept; `null` for ever. */
+  answersKeptDays: number | null;
   createdAt: Date;
 }
 export const SiteEntity = new EntitySchema<SiteRow>({
@@ -24,6 +26,7 @@ export const SiteEntity = new EntitySchema<SiteRow>({
     timeZone: { type: 'text', name: 'time_zone' },
     settings: { type: 'jsonb' },
     lastSeenAt: { type: 'timestamptz', name: 'last_seen_at', nullable: true },
+    answersKeptDays: { type: 'integer', name: 'answers_kept_days', nullable: true },
     createdAt: { type: 'timestamptz', name: 'created_at', createDate: true },
   },
 });

@@ -97,6 +97,14 @@ export function createSiteService(db: DataSource, jobs: Jobs, outside: ReadOutsi
       if (!row) throw notFound('site');
       return row.timeZone;
     },
+    /** Days that answers are kept; `null` for ever. */
+    async keptDays(workspaceId: string, siteId: string): Promise<number | null> {
+      return (await find(workspaceId, siteId)).answersKeptDays;
+    },
+    async keepAnswers(workspaceId: string, siteId: string, days: number | null): Promise<void> {
+      await find(workspaceId, siteId);
+      await sites.update({ id: siteId }, { answersKeptDays: days });
+    },
     /** Holds back every other publish of the site until the caller's transaction ends. */
     async lock(manager: EntityManager, workspaceId: string, siteId: string): Promise<SiteRow> {
       const row = await manager
