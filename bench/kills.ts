@@ -69,13 +69,15 @@ async function send(sender: number): Promise<void> {
     // As a visitor would who presses again: the same answer, until it is taken.
     for (let isTaken = false; !isTaken && isLoading; ) {
       try {
-        const { status } = await fetch(`http://127.0.0.1:${ports.edge}/submit`, {
+        const response = await fetch(`http://127.0.0.1:${ports.edge}/submit`, {
           method: 'POST',
           headers,
           body: answer.body,
         });
+        const { status } = response;
         isTaken = status === 204;
-        if (status !== 204 && status !== 503) throw new Error(`/submit answered ${status}`);
+        if (status !== 204 && status !== 503)
+          throw new Error(`/submit answered ${status}: ${await response.text()}`);
       } catch (error) {
         if (error instanceof Error && error.message.startsWith('/submit')) throw error;
       }

@@ -32,7 +32,11 @@ export async function measurePeople(): Promise<Figure[]> {
       [letter.workspaceId, letter.siteId, letter.id, letter.form],
     );
     await client.query('ANALYZE lead; ANALYZE person');
-    const { people } = createServices(db, { secret: 'x'.repeat(40), edgeOrigin: 'https://edge.example' });
+    const { people } = createServices(db, {
+      secret: 'x'.repeat(40),
+      edgeOrigin: 'https://edge.example',
+      studioOrigin: 'https://studio.example',
+    });
     const all = { q: '', isHeld: 'no' } as const;
     const tookMs: number[] = [];
     for (let n = 0; n < SEARCHES; n++) {

@@ -8,6 +8,8 @@ export interface Config {
   readonly roles: readonly ServerRole[];
   readonly studioPort: number;
   readonly edgePort: number;
+  /** Where members reach the studio: links in mails to them lead there. */
+  readonly studioOrigin: string;
   /** What a page's snippet calls the edge. */
   readonly edgeOrigin: string;
   readonly databaseUrl: string;
@@ -38,12 +40,14 @@ export function readConfig(args: readonly string[], env: NodeJS.ProcessEnv): Con
   if (role !== undefined && !SERVER_ROLES.some((known) => known === role)) {
     throw new Error(`--role: expected one of ${SERVER_ROLES.join(', ')}, got ${role}`);
   }
+  const studioPort = port('VELARIUM_PORT', env, 4400);
   const edgePort = port('VELARIUM_EDGE_PORT', env, 4401);
   const here = new URL('..', import.meta.url).pathname;
   return {
     roles: role === undefined ? SERVER_ROLES : [role as ServerRole],
-    studioPort: port('VELARIUM_PORT', env, 4400),
+    studioPort,
     edgePort,
+    studioOrigin: env.VELARIUM_STUDIO_ORIGIN ?? `http://127.0.0.1:${studioPort}`,
     edgeOrigin: env.VELARIUM_EDGE_ORIGIN ?? `http://127.0.0.1:${edgePort}`,
     databaseUrl: needed('DATABASE_URL', env),
     sessionSecret: env.VELARIUM_SECRET_FILE

@@ -93,6 +93,7 @@ async function connect(config: Config, running: Running): Promise<Services> {
       privateNetworks: config.privateNetworks,
       secret: config.sessionSecret,
       edgeOrigin: config.edgeOrigin,
+      studioOrigin: config.studioOrigin,
       ownMailbox: config.ownMailbox,
     });
     await services.jobs.prepare();

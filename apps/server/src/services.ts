@@ -8,6 +8,7 @@ import { createOutside } from './infra/outside.ts';
 import { createSeal } from './infra/seal.ts';
 import { createIntakeService } from './intake/index.ts';
 import { createLibraryService } from './library/index.ts';
+import { createMemberService } from './members/index.ts';
 import { createPeopleService } from './people/index.ts';
 import { createPublishingService } from './publishing/index.ts';
 import { createResultService } from './results/index.ts';
@@ -16,8 +17,9 @@ import { createSiteService } from './sites/index.ts';
 export interface ServiceOptions {
   /** What signs links and seals what must not be read; at least 32 characters. */
   readonly secret: string;
-  /** Where links in mails lead. */
+  /** Where links in mails lead: to people who answered, and to members. */
   readonly edgeOrigin: string;
+  readonly studioOrigin: string;
   /** Where mail goes out for workspaces that name no server of their own. */
   readonly ownMailbox?: OwnMailbox | null;
   readonly hashingCost?: HashingCost;
@@ -33,6 +35,7 @@ export function createServices(
   {
     secret,
     edgeOrigin,
+    studioOrigin,
     ownMailbox = null,
     hashingCost,
     report = () => {},
@@ -49,6 +52,7 @@ export function createServices(
   const library = createLibraryService(db, outside);
   const campaigns = createCampaignService({ db, sites, results, library });
   const people = createPeopleService({ db, sites, seal });
+  const members = createMemberService({ db, accounts, seal, studioOrigin });
   const deliveries = createDeliveryService({
     db,
     people,
@@ -59,6 +63,7 @@ export function createServices(
     seal,
     edgeOrigin,
     ownMailbox,
+    memberMail: members.mailOf,
     report,
   });
   const publishing = createPublishingService({
@@ -74,6 +79,7 @@ export function createServices(
     jobs,
     outside,
     accounts,
+    members,
     sites,
     results,
     library,

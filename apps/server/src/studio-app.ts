@@ -13,6 +13,7 @@ import { answerWithProblems, notFound } from './infra/problem.ts';
 import { SLOW_CLIENTS } from './infra/slow-clients.ts';
 import { refuseUnstorable } from './infra/unstorable.ts';
 import { libraryRoutes, servePictures } from './library/index.ts';
+import { memberRoutes } from './members/index.ts';
 import { peopleRoutes } from './people/index.ts';
 import { createPreviewTokens, publishingRoutes } from './publishing/index.ts';
 import type { Services } from './services.ts';
@@ -76,6 +77,11 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
     isBehindTls: options.isBehindTls,
   });
   await app.register(accountRoutes, { prefix: '/api', accounts: services.accounts });
+  await app.register(memberRoutes, {
+    prefix: '/api',
+    members: services.members,
+    accounts: services.accounts,
+  });
   await app.register(
     async (scope) => {
       requireMember(scope, services.accounts);

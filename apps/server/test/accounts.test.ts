@@ -1,5 +1,7 @@
+import type { Role } from '@velarium/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import {
+  addColleague,
   createTestServer,
   createWorkspace,
   type Member,
@@ -88,12 +90,7 @@ it('what changes anything needs the session’s CSRF token', async () => {
 });
 
 describe('roles', () => {
-  const add = async (role: string): Promise<Member> => {
-    const email = `${role}${Math.random().toString(36).slice(2)}@example.org`;
-    const response = await owner.ask('POST', '/members', { name: role, email, password: PASSWORD, role });
-    expect(response.statusCode).toBe(201);
-    return signIn(server, email, owner);
-  };
+  const add = (role: Role): Promise<Member> => addColleague(server, owner, role);
 
   it.each([
     ['viewer', 'reads', 'GET', '/sites/SITE/campaigns', undefined, 200],
@@ -102,8 +99,8 @@ describe('roles', () => {
       'viewer',
       'does not see to the team',
       'POST',
-      '/members',
-      { name: 'A', email: 'a@example.org', password: PASSWORD, role: 'owner' },
+      '/invitations',
+      { name: 'A', email: 'a@example.org', role: 'owner' },
       403,
     ],
     ['editor', 'makes', 'POST', '/sites/SITE/campaigns', { name: 'A', template: 'sky-letter' }, 201],
@@ -111,8 +108,8 @@ describe('roles', () => {
       'editor',
       'does not see to the team',
       'POST',
-      '/members',
-      { name: 'A', email: 'b@example.org', password: PASSWORD, role: 'owner' },
+      '/invitations',
+      { name: 'A', email: 'b@example.org', role: 'owner' },
       403,
     ],
   ] as const)('%s %s', async (role, _what, method, path, body, status) => {

@@ -74,7 +74,12 @@ describe('what cannot be kept is refused at the door, never a fault of ours', ()
     const asks: [Parameters<Member['ask']>[0], string, object?][] = [
       ['POST', '/session', { email: 'a@example.org', password: name }],
       ['POST', '/session', { email: `${sign}@example.org`, password: PASSWORD }],
-      ['POST', '/members', { name, email: 'n@example.org', password: PASSWORD, role: 'viewer' }],
+      ['POST', '/invitations', { name, email: 'n@example.org', role: 'viewer' }],
+      ['POST', '/forgotten', { email: `${sign}@example.org` }],
+      ['PUT', `/sites/${siteId}/kept-answers`, { days: name }],
+      ['GET', `/sites/${siteId}/answers?q=a%00b`],
+      ['GET', `/sites/${siteId}/deliveries?q=a%00b`],
+      ['POST', `/sites/${siteId}/do-not-write`, { text: name }],
       ['POST', '/sites', body],
       ['PUT', `/sites/${siteId}`, body],
       ['POST', `/sites/${siteId}/campaigns`, { name, template: 'sky-letter' }],

@@ -15,6 +15,7 @@ import Fastify from 'fastify';
 import sharp from 'sharp';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import {
+  addColleague,
   BROWSER,
   createCampaign,
   createTestServer,
@@ -22,9 +23,7 @@ import {
   eventId,
   type Member,
   ORIGIN,
-  PASSWORD,
   randomVisitor,
-  signIn,
   somePng,
   type TestServer,
 } from './server.ts';
@@ -289,12 +288,10 @@ describe('who has a campaign open', () => {
   it('is told to the others until they leave or are not heard of for a while', async () => {
     const campaign = await createCampaign(owner);
     const path = `/campaigns/${campaign.id}/presence`;
-    const email = `second-${owner.siteKey}@example.org`;
-    await owner.ask('POST', '/members', { name: 'Second', email, password: PASSWORD, role: 'editor' });
-    const editor = await signIn(server, email, owner);
+    const editor = await addColleague(server, owner, 'editor');
     expect((await owner.ask('PUT', path)).json()).toEqual({ others: [], revision: campaign.revision });
     expect((await editor.ask('PUT', path)).json()).toMatchObject({ others: [{ name: 'Owner' }] });
-    expect((await owner.ask('PUT', path)).json()).toMatchObject({ others: [{ name: 'Second' }] });
+    expect((await owner.ask('PUT', path)).json()).toMatchObject({ others: [{ name: 'Editor' }] });
     await editor.ask('DELETE', path);
     expect((await owner.ask('PUT', path)).json()).toEqual({ others: [], revision: campaign.revision });
     await editor.ask('PUT', path);

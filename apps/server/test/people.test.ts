@@ -3,6 +3,7 @@ import { parse } from 'csv-parse/sync';
 import { afterAll, beforeAll, beforeEach, describe, expect, it, test } from 'vitest';
 import { readMailAddress } from '../src/people/index.ts';
 import {
+  addColleague,
   BROWSER,
   createCampaign,
   createTestServer,
@@ -10,9 +11,7 @@ import {
   eventId,
   type Member,
   ORIGIN,
-  PASSWORD,
   randomVisitor,
-  signIn,
   type TestServer,
 } from './server.ts';
 
@@ -346,9 +345,7 @@ describe('who may see people', () => {
   it('a viewer sees counts alone, another workspace nothing', async () => {
     const id = await answer('lark@example.org');
     const person = (await list())[0]?.person?.id;
-    const email = `viewer-${owner.siteKey}@example.org`;
-    await owner.ask('POST', '/members', { name: 'Viewer', email, password: PASSWORD, role: 'viewer' });
-    const viewer = await signIn(server, email, owner);
+    const viewer = await addColleague(server, owner, 'viewer');
     expect((await viewer.ask('GET', site('answers/counts'))).json()).toMatchObject({ found: 1 });
     const other = await createWorkspace(server);
     for (const [method, path, body] of [

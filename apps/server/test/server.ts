@@ -6,6 +6,7 @@ import {
   type CampaignDocument,
   type Manifest,
   manifestSchema,
+  type Role,
   type Session,
 } from '@velarium/contract';
 import type { FastifyInstance, InjectOptions, LightMyRequestResponse } from 'fastify';
@@ -47,6 +48,7 @@ const QUICK = { memoryCost: 1024, timeCost: 2, parallelism: 1 };
 export const SERVICES = {
   secret: 'x'.repeat(40),
   edgeOrigin: 'https://edge.example',
+  studioOrigin: 'https://studio.example',
   privateNetworks: '127.0.0.0/8',
 } as const;
 
@@ -174,6 +176,14 @@ export async function createWorkspace(server: TestServer): Promise<Member> {
   });
   await server.services.publishing.prepareSite(workspaceId, site.id);
   return signIn(server, email, { workspaceId, siteId: site.id, siteKey: site.key });
+}
+
+/** Somebody more in the member's workspace, signed in. */
+export async function addColleague(server: TestServer, owner: Member, role: Role): Promise<Member> {
+  const name = `${role[0]?.toUpperCase()}${role.slice(1)}`;
+  const email = `${role}${++counter}@example.org`;
+  await server.services.accounts.addMember(owner.workspaceId, { name, email, password: PASSWORD, role });
+  return signIn(server, email, owner);
 }
 
 export async function signIn(

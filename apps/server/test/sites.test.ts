@@ -6,14 +6,13 @@ import type { PageReading, Site, SitePage, StayHistograms } from '@velarium/cont
 import { STAY_DEPTHS, STAY_SECONDS, survivalCurve } from '@velarium/core';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import {
+  addColleague,
   createTestServer,
   createWorkspace,
   eventId,
   type Member,
-  PASSWORD,
   randomVisitor,
   sendEvents,
-  signIn,
   type TestServer,
 } from './server.ts';
 
@@ -51,9 +50,7 @@ describe('a site', () => {
     expect((await owner.ask('POST', '/sites', { ...body, ...change })).json()).toMatchObject({ status: 422 });
   });
   it('is not an editor’s to add or change', async () => {
-    const email = `editor-${owner.siteKey}@example.org`;
-    await owner.ask('POST', '/members', { name: 'Ed', email, password: PASSWORD, role: 'editor' });
-    const editor = await signIn(server, email, owner);
+    const editor = await addColleague(server, owner, 'editor');
     expect((await editor.ask('POST', '/sites', body)).statusCode).toBe(403);
     expect((await editor.ask('PUT', `/sites/${owner.siteId}`, body)).statusCode).toBe(403);
   });

@@ -116,7 +116,7 @@ async function theirPeople(): Promise<Record<string, string>> {
 }
 
 it('no route lets one workspace read or touch what is another’s', async () => {
-  const routes = (await allRoutes()).filter(({ path }) => path.includes('{'));
+  const routes = (await allRoutes()).filter(({ path }) => path.includes('{') && !path.includes('{token}'));
   expect(routes.length).toBeGreaterThan(14);
   const document = (await theirs.ask('GET', `/campaigns/${theirCampaign}`)).json().document;
   const { settings } = (await theirs.ask('GET', `/sites/${theirs.siteId}`)).json();
@@ -198,6 +198,7 @@ it('no route lets one workspace read or touch what is another’s', async () => 
       .replace('{campaignId}', theirCampaign)
       .replace('{groupId}', theirGroup)
       .replace('{id}', theirIds[/([a-z]+)\/\{id\}/.exec(path)?.[1] ?? ''] ?? '')
+      .replace('{invitationId}', randomUUID())
       .replace('{form}', 'form')
       .replace('{format}', 'csv')
       .replace('{accountId}', theirs.session.account.id)
@@ -211,7 +212,9 @@ it('no route lets one workspace read or touch what is another’s', async () => 
 
 it('without a session no route answers at all', async () => {
   for (const { method, path } of await allRoutes()) {
-    if (method === 'POST' && path === '/api/session') continue;
+    // Doors for those who cannot sign in yet; see members.test.ts.
+    if (/^\/api\/(session|forgotten|password|joining\/\{token\})$/.test(path) && method !== 'DELETE')
+      continue;
     const url = path.replace(/\{[^}]+\}/g, theirs.siteId);
     const response = await server.studio.inject({ method: method as 'GET', url });
     expect([method, path, response.statusCode]).toEqual([method, path, 401]);

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { ROLES } from './values.ts';
+import { DELIVERY_STATES, ROLES } from './values.ts';
 
 /** An address as the HTML standard's `email` input reads it. */
 export const mailAddressSchema = z
@@ -38,11 +38,40 @@ export const memberSchema = z.strictObject({
 });
 export type Member = z.infer<typeof memberSchema>;
 
-export const addMemberSchema = z.strictObject({
+export const inviteSchema = z.strictObject({
   name: z.string().trim().min(1, 'write a name').max(120),
   email: mailAddressSchema,
-  password: passwordSchema,
   role: z.enum(ROLES),
 });
-export type AddMember = z.infer<typeof addMemberSchema>;
+export type Invite = z.infer<typeof inviteSchema>;
+/** Somebody who was asked to join and has not yet. */
+export const invitationSchema = z.strictObject({
+  id: z.uuid(),
+  name: z.string(),
+  email: z.string(),
+  role: z.enum(ROLES),
+  invitedBy: z.string(),
+  endsAt: z.iso.datetime(),
+  /** How the mail stands, and what the last try was answered. */
+  mail: z.strictObject({ state: z.enum(DELIVERY_STATES), words: z.string().nullable() }).nullable(),
+});
+export type Invitation = z.infer<typeof invitationSchema>;
+/** What somebody who follows an invitation reads. */
+export const openInvitationSchema = z.strictObject({
+  workspace: z.string(),
+  name: z.string(),
+  email: z.string(),
+  /** They sign in with the password they have; nobody may set another by an invitation. */
+  hasAccount: z.boolean(),
+});
+export type OpenInvitation = z.infer<typeof openInvitationSchema>;
+export const joinSchema = z.strictObject({ password: passwordSchema });
+export const forgottenSchema = z.strictObject({ email: mailAddressSchema });
+export const newPasswordSchema = z.strictObject({ token: z.string().max(300), password: passwordSchema });
+export type NewPassword = z.infer<typeof newPasswordSchema>;
+export const changePasswordSchema = z.strictObject({
+  current: z.string().min(1, 'write the password you have').max(200),
+  password: passwordSchema,
+});
+export type ChangePassword = z.infer<typeof changePasswordSchema>;
 export const changeRoleSchema = z.strictObject({ role: z.enum(ROLES) });

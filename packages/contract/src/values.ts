@@ -220,6 +220,8 @@ export const DELIVERY_KINDS = [
   'digest',
   'trial',
   'alert',
+  'invitation',
+  'password',
   'event',
   'request',
 ] as const;

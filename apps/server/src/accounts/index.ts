@@ -1,3 +1,3 @@
 export { auth, requireMember, requireRole } from './auth.ts';
 export { accountRoutes } from './routes.ts';
-export { createAccountService, type HashingCost, type Principal } from './service.ts';
+export { type AccountService, createAccountService, type HashingCost, type Principal } from './service.ts';

@@ -1,5 +1,5 @@
 import {
-  addMemberSchema,
+  changePasswordSchema,
   changeRoleSchema,
   memberSchema,
   type Session,
@@ -47,14 +47,24 @@ export const accountRoutes: FastifyPluginAsyncZod<{ accounts: AccountService }> 
     members.get('/members', { schema: { response: { 200: z.array(memberSchema) } } }, (request) =>
       accounts.members(request.principal.workspaceId),
     );
+    members.delete('/sessions', { schema: { response: { 204: z.void() } } }, async (request, reply) => {
+      await accounts.signOutEverywhere(request.principal.accountId);
+      await request.session.destroy();
+      return reply.status(204).send();
+    });
     members.post(
-      '/members',
+      '/account/password',
       {
-        preHandler: requireRole('owner'),
-        schema: { body: addMemberSchema, response: { 201: memberSchema } },
+        config: { rateLimit: { max: 10, timeWindow: '1 minute' } },
+        schema: { body: changePasswordSchema, response: { 204: z.void() } },
       },
-      async (request, reply) =>
-        reply.status(201).send(await accounts.addMember(request.principal.workspaceId, request.body)),
+      async (request, reply) => {
+        const { current, password } = request.body;
+        await accounts.changePassword(request.principal.accountId, current, password);
+        // Or this answer would keep the sign-in alive.
+        await request.session.destroy();
+        return reply.status(204).send();
+      },
     );
     members.patch(
       '/members/:accountId',

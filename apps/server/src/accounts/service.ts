@@ -1,4 +1,4 @@
-import type { AddMember, Member, Role } from '@velarium/contract';
+import type { Invite, Member, Role } from '@velarium/contract';
 import argon2 from 'argon2';
 import type { DataSource, EntityManager } from 'typeorm';
 import { notFound, ProblemError } from '../infra/problem.ts';
@@ -14,8 +14,22 @@ export interface Principal {
   readonly role: Role;
 }
 
+const wrongPassword = () =>
+  new ProblemError(
+    422,
+    'wrong-password',
+    'Not this password',
+    'The password you have is another one. Try again.',
+    [{ path: 'password', message: 'is not the one you have' }],
+  );
+
 const lastOwner = () =>
   new ProblemError(409, 'last-owner', 'The last owner stays', 'Make somebody else an owner first.');
+
+/** Somebody with a password of their own. */
+export interface NewMember extends Invite {
+  readonly password: string;
+}
 
 /** Verified against when no account has the address, so both answers take the same time. */
 const nobody = argon2.hash('nobody has this password');
@@ -60,7 +74,8 @@ export function createAccountService(db: DataSource, hashingCost: HashingCost = 
       );
     },
 
-    async addMember(workspaceId: string, { name, email, password, role }: AddMember): Promise<Member> {
+    /** Makes an account with a membership: the first of an installation, those of the demo, and who joins without one. */
+    async addMember(workspaceId: string, { name, email, password, role }: NewMember): Promise<Member> {
       const passwordHash = await hash(password);
       return db.transaction(async (manager) => {
         const accounts = manager.getRepository(AccountEntity);
@@ -97,12 +112,49 @@ export function createAccountService(db: DataSource, hashingCost: HashingCost = 
       });
     },
 
+    /** The account of an address, if there is one. */
+    async findByEmail(
+      email: string,
+    ): Promise<{ id: string; name: string; passwordHash: string } | undefined> {
+      return (await db.getRepository(AccountEntity).findOneBy({ email })) ?? undefined;
+    },
+    async passwordHashOf(accountId: string): Promise<string | undefined> {
+      return (await db.getRepository(AccountEntity).findOneBy({ id: accountId }))?.passwordHash;
+    },
+    /** The workspace in which an account is, as a principal. */
+    workspaceOf: async (accountId: string): Promise<string | undefined> =>
+      (await findPrincipal(accountId))?.workspaceId,
+
+    /** Makes a member of somebody who has an account: of another workspace, or of this one before they left it. */
+    async joinWith(workspaceId: string, email: string, password: string, role: Role): Promise<void> {
+      const account = await db.getRepository(AccountEntity).findOneBy({ email });
+      if (!account || !(await argon2.verify(account.passwordHash, password))) throw wrongPassword();
+      await db.query(
+        `INSERT INTO membership (workspace_id, account_id, role) VALUES ($1, $2, $3)
+         ON CONFLICT (workspace_id, account_id) DO UPDATE SET role = $3`,
+        [workspaceId, account.id, role],
+      );
+    },
+    async changePassword(accountId: string, current: string, next: string): Promise<void> {
+      const known = await this.passwordHashOf(accountId);
+      if (!known || !(await argon2.verify(known, current))) throw wrongPassword();
+      await this.setPassword(accountId, next);
+    },
+    /** Sets a password and ends every sign-in: whoever has the old one is out. */
+    async setPassword(accountId: string, password: string): Promise<void> {
+      await db.getRepository(AccountEntity).update({ id: accountId }, { passwordHash: await hash(password) });
+      await this.signOutEverywhere(accountId);
+    },
+    async signOutEverywhere(accountId: string): Promise<void> {
+      await db.query(`DELETE FROM login_session WHERE data ->> 'accountId' = $1`, [accountId]);
+    },
+
     /** Forgets sign-ins that have ended. */
     async tidy(): Promise<void> {
       await db.query('DELETE FROM login_session WHERE expires_at < now()');
     },
 
-    async createWorkspace(name: string, owner: Omit<AddMember, 'role'>): Promise<string> {
+    async createWorkspace(name: string, owner: Omit<NewMember, 'role'>): Promise<string> {
       const workspace = await db.getRepository(WorkspaceEntity).save({ name });
       await this.addMember(workspace.id, { ...owner, role: 'owner' });
       return workspace.id;

@@ -1,4 +1,4 @@
-import type { DeliveryKind, MailDraft } from '@velarium/contract';
+import type { DeliveryKind, MailDraft, MailPreview } from '@velarium/contract';
 import { mayBeWrittenTo, retryAfterMs } from '@velarium/core';
 import type { DataSource } from 'typeorm';
 import type { CampaignService } from '../campaigns/index.ts';
@@ -11,9 +11,9 @@ import type { FollowUps } from './follow-ups.ts';
 import type { Links } from './links.ts';
 import type { MailDeskService, MailPurpose } from './mail/desk.ts';
 import type { MailLinks } from './mail/fill-places.ts';
-import type { MailSender, OutgoingMail } from './mail/send-mail.ts';
+import type { MailSender, MailWay, OutgoingMail } from './mail/send-mail.ts';
 import { alertMail, digestMail, noticeMail } from './mail/team-mail.ts';
-import type { DeliveryPayload } from './payload.ts';
+import type { DeliveryPayload, MemberMail } from './payload.ts';
 import type { SendingService } from './sending.ts';
 import { callOf, readableCall, type Told } from './tell.ts';
 
@@ -70,14 +70,28 @@ export interface CarryServices {
   readonly mails: MailSender;
   readonly links: Links;
   readonly sendOutside: SendOutside;
+  /** What a mail to a member says; `undefined` where it has no reason any more. */
+  readonly memberMail: (payload: MemberMail) => Promise<MailDraft | undefined>;
 }
 
 type SiteDelivery = DueDelivery & { readonly siteId: string };
 
 /** Makes one try of a delivery: what is sent is made of what is true at that moment. */
 export function createCarrier(services: CarryServices) {
-  const { db, people, sites, campaigns, connections, followUps, sending, desk, mails, links, sendOutside } =
-    services;
+  const {
+    db,
+    people,
+    sites,
+    campaigns,
+    connections,
+    followUps,
+    sending,
+    desk,
+    mails,
+    links,
+    sendOutside,
+    memberMail,
+  } = services;
 
   async function post(
     due: SiteDelivery,
@@ -92,17 +106,25 @@ export function createCarrier(services: CarryServices) {
     },
   ): Promise<TryResult> {
     const way = await sending.way(due.workspaceId);
-    if (!way) return result('failed', 'Nobody has said yet where mail goes out: Outbox, Sending.');
+    if (!way) return noWay();
     const written = await desk.write(due, draft, purpose, more.answer?.lead.fields ?? [], more.links ?? {});
-    const { isGood, isFinal, ...said } = await mails.send(due.lane, way, {
-      ...written,
-      id: due.id,
+    return send(due, way, written, {
       to: more.to,
       replyTo: more.replyTo ?? null,
       leaveAddress: more.links?.leave ?? null,
       attachments: more.attachments ?? [],
       covered: Object.values(more.links ?? {}).map((link) => link.slice(link.lastIndexOf('/') + 1)),
     });
+  }
+
+  const noWay = () => result('failed', 'Nobody has said yet where mail goes out: Outbox, Sending.');
+  async function send(
+    due: DueDelivery,
+    way: MailWay,
+    written: MailPreview,
+    rest: Omit<OutgoingMail, 'id' | keyof MailPreview>,
+  ): Promise<TryResult> {
+    const { isGood, isFinal, ...said } = await mails.send(due.lane, way, { ...written, ...rest, id: due.id });
     return result(isGood ? 'sent' : isFinal ? 'givenUp' : 'failed', said.words, said);
   }
 
@@ -172,6 +194,21 @@ export function createCarrier(services: CarryServices) {
     return post(due, draft, 'team', { to: payload.to });
   }
 
+  /** A mail to a member: of no site, and with a link that acts for them. */
+  async function writeToMember(due: DueDelivery, payload: MemberMail): Promise<TryResult> {
+    const draft = await memberMail(payload);
+    if (!draft) return stopped('It was withdrawn.');
+    const way = await sending.way(due.workspaceId);
+    if (!way) return noWay();
+    return send(due, way, await desk.writePlain(draft), {
+      to: [due.recipient],
+      replyTo: null,
+      leaveAddress: null,
+      attachments: [],
+      covered: [/token=(.*)$/.exec(draft.button?.address ?? '')?.[1] ?? ''].filter(Boolean),
+    });
+  }
+
   /** What is told of an event, with the answer it is about as it stands now. */
   async function toldOf(
     due: SiteDelivery,
@@ -235,6 +272,7 @@ export function createCarrier(services: CarryServices) {
 
   return async (due: DueDelivery): Promise<TryResult> => {
     const { payload, siteId } = due;
+    if (payload.of === 'invitation' || payload.of === 'password') return writeToMember(due, payload);
     if (siteId === null) return stopped('The site is gone.');
     const ofSite = { ...due, siteId };
     switch (payload.of) {

@@ -1,4 +1,6 @@
+export { enqueue, mailLane } from './outbox.ts';
 export { linkPages } from './pages.ts';
+export type { MemberMail } from './payload.ts';
 export { deliveryRoutes } from './routes.ts';
 export type { OwnMailbox } from './sending.ts';
 export { createDeliveryService, type DeliveryService } from './service.ts';

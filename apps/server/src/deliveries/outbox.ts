@@ -29,6 +29,9 @@ export interface NewDelivery {
   readonly isHeld?: boolean;
 }
 
+/** Mail of one workspace goes by one server. */
+export const mailLane = (workspaceId: string): string => `mail ${workspaceId}`;
+
 const LISTED = 100;
 
 /** Writes down what must go out, in the transaction that made it due. */

@@ -1,5 +1,10 @@
 import type { MailDraft, ToldEvent } from '@velarium/contract';
 
+/** A mail to a member, or to whoever is asked to become one; its link is made when it goes out. */
+export type MemberMail =
+  | { readonly of: 'invitation'; readonly invitation: string }
+  | { readonly of: 'password'; readonly account: string };
+
 /** What a delivery is made of when it goes out. What somebody sent is read then, so that nothing of it stands here. */
 export type DeliveryPayload =
   /** `at`: which mail of the series. */
@@ -25,6 +30,7 @@ export type DeliveryPayload =
       readonly until: string;
     }
   | { readonly of: 'trial'; readonly mail: MailDraft; readonly isConfirmation: boolean }
+  | MemberMail
   | { readonly of: 'alert'; readonly subject: string; readonly words: string }
   | {
       readonly of: 'event';

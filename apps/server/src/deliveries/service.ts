@@ -19,13 +19,20 @@ import { createSender } from '../infra/send-outside.ts';
 import type { LibraryService } from '../library/index.ts';
 import type { PeopleService, PersonRow, StoredAnswer } from '../people/index.ts';
 import type { SiteService } from '../sites/index.ts';
-import { createCarrier, statusWords } from './carry.ts';
+import { type CarryServices, createCarrier, statusWords } from './carry.ts';
 import { createConnections, laneOf } from './connections.ts';
 import { createFollowUps } from './follow-ups.ts';
 import { createLinks } from './links.ts';
 import { createMailDesk } from './mail/desk.ts';
 import { createMailSender } from './mail/send-mail.ts';
-import { createOutbox, enqueue, forgetDeliveries, type NewDelivery, stopForPerson } from './outbox.ts';
+import {
+  createOutbox,
+  enqueue,
+  forgetDeliveries,
+  mailLane,
+  type NewDelivery,
+  stopForPerson,
+} from './outbox.ts';
 import type { DeliveryPayload } from './payload.ts';
 import { createSendDue } from './send-due.ts';
 import { createSending, type OwnMailbox } from './sending.ts';
@@ -41,6 +48,8 @@ export interface DeliveryServices {
   readonly seal: Seal;
   readonly edgeOrigin: string;
   readonly ownMailbox: OwnMailbox | null;
+  /** What a mail to a member says; see the members' service. */
+  readonly memberMail: CarryServices['memberMail'];
   readonly report: (error: unknown) => void;
 }
 
@@ -48,7 +57,6 @@ const DAY_MS = 86_400_000;
 const TO_PERSON: readonly DeliveryKind[] = ['confirmation', 'reminder', 'welcome'];
 /** A connection that has not taken anything for so long is put to rest. */
 const FAILING_MS = 3 * DAY_MS;
-const mailLane = (workspaceId: string) => `mail ${workspaceId}`;
 
 /** What became of following a link in a mail. */
 export type LinkOutcome = 'done' | 'already' | 'ended' | 'gone';
@@ -64,6 +72,7 @@ export function createDeliveryService({
   seal,
   edgeOrigin,
   ownMailbox,
+  memberMail,
   report,
 }: DeliveryServices) {
   const outbox = createOutbox(db);
@@ -86,6 +95,7 @@ export function createDeliveryService({
     mails,
     links,
     sendOutside,
+    memberMail,
   });
 
   interface Happening {

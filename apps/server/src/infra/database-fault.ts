@@ -10,8 +10,9 @@ export type DatabaseFault =
 const AWAY = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'ENOTFOUND', 'EAI_AGAIN', '3D000']);
 /** Lock not available, statement cancelled for its time, deadlock, serialisation, too many connections. */
 const BUSY = new Set(['55P03', '57014', '40P01', '40001', '53300', '25P03']);
-/** node-postgres has no codes for these. */
-const AWAY_WORDS = /^(Connection terminated|Client has encountered a connection error|Client was closed)/;
+/** node-postgres has no codes for these; nor has the mapper, for a connection that was lost within a transaction. */
+const AWAY_WORDS =
+  /^(Connection terminated|Client has encountered a connection error|Client was closed|Query runner already released|Database connection provided by a query runner was already released)/;
 const BUSY_WORDS = /^timeout exceeded when trying to connect/;
 
 /**

@@ -1,6 +1,5 @@
 import { queryOptions } from '@tanstack/react-query';
 import type {
-  AddMember,
   AddPages,
   ArrivedCampaign,
   AudienceQuestion,
@@ -10,12 +9,17 @@ import type {
   CampaignFile,
   CampaignSummary,
   ChangeCampaign,
+  ChangePassword,
   CopyCampaign,
   CountrySource,
   CreateCampaign,
   ElementQuestion,
   ElementSeen,
+  Invitation,
+  Invite,
   Member,
+  NewPassword,
+  OpenInvitation,
   PageGroup,
   PageReading,
   ParameterSeen,
@@ -53,7 +57,24 @@ export const membersQuery = queryOptions({
   queryKey: ['members'],
   queryFn: () => request<Member[]>('GET', '/members'),
 });
-export const addMember = (body: AddMember) => request<Member>('POST', '/members', body);
+export const invitationsQuery = queryOptions({
+  queryKey: ['invitations'],
+  queryFn: () => request<Invitation[]>('GET', '/invitations'),
+});
+export const invite = (body: Invite) => request<void>('POST', '/invitations', body);
+export const withdrawInvitation = (id: string) => request<void>('DELETE', `/invitations/${id}`);
+export const openInvitationQuery = (token: string) =>
+  queryOptions({
+    queryKey: ['joining', token],
+    queryFn: () => request<OpenInvitation>('GET', `/joining/${encodeURIComponent(token)}`),
+    retry: false,
+  });
+export const join = (token: string, password: string) =>
+  request<void>('POST', `/joining/${encodeURIComponent(token)}`, { password });
+export const askForPassword = (email: string) => request<void>('POST', '/forgotten', { email });
+export const setPassword = (body: NewPassword) => request<void>('POST', '/password', body);
+export const changePassword = (body: ChangePassword) => request<void>('POST', '/account/password', body);
+export const signOutEverywhere = () => request<void>('DELETE', '/sessions');
 export const changeRole = (accountId: string, role: Role) =>
   request<void>('PATCH', `/members/${accountId}`, { role });
 export const removeMember = (accountId: string) => request<void>('DELETE', `/members/${accountId}`);

@@ -32,6 +32,18 @@ const router = createBrowserRouter([
     hydrateFallbackElement: <FirstPaint />,
     lazy: async () => ({ Component: (await import('../account/sign-in-page.tsx')).SignInPage }),
   },
+  ...(
+    [
+      ['/forgotten', 'ForgottenPage'],
+      ['/password', 'NewPasswordPage'],
+      ['/join', 'JoinPage'],
+    ] as const
+  ).map(([path, page]) => ({
+    path,
+    errorElement: <BrokenPlace />,
+    hydrateFallbackElement: <FirstPaint />,
+    lazy: async () => ({ Component: (await import('../account/password-pages.tsx'))[page] }),
+  })),
   {
     path: '/',
     element: <Shell />,

@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Navigate, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { problemWords } from '../api/client.ts';
-import { sessionQuery, signOut, sitesQuery } from '../api/queries.ts';
+import { sessionQuery, signOut, signOutEverywhere, sitesQuery } from '../api/queries.ts';
 import { cx } from '../ui/cx.ts';
 import { Menu } from '../ui/menu.tsx';
 import { ErrorState } from '../ui/states.tsx';
@@ -12,6 +12,10 @@ import { Palette } from './palette.tsx';
 
 const AddSiteDialog = lazy(async () => ({
   default: (await import('../site/settings/site-form.tsx')).AddSiteDialog,
+}));
+
+const ChangePasswordDialog = lazy(async () => ({
+  default: (await import('../account/change-password-dialog.tsx')).ChangePasswordDialog,
 }));
 
 const PLACES = [
@@ -59,8 +63,9 @@ function Masthead({ name, workspace, isOwner }: MastheadProps) {
   const { data: sites = [] } = useQuery(sitesQuery);
   const site = sites.find(({ id }) => id === siteId);
   const [isAdding, setAdding] = useState(false);
+  const [isChanging, setChanging] = useState(false);
   const leave = useMutation({
-    mutationFn: signOut,
+    mutationFn: (run: () => Promise<void>) => run(),
     onSuccess: () => {
       queryClient.clear();
       navigate('/sign-in');
@@ -68,7 +73,7 @@ function Masthead({ name, workspace, isOwner }: MastheadProps) {
   });
   useCommands('Account', [
     ...(isOwner ? [{ id: 'add-site', label: 'Add a site', run: () => setAdding(true) }] : []),
-    { id: 'sign-out', label: 'Sign out', run: () => leave.mutate() },
+    { id: 'sign-out', label: 'Sign out', run: () => leave.mutate(signOut) },
   ]);
   useEffect(() => {
     if (siteId) localStorage.setItem('velarium:last-site', siteId);
@@ -133,6 +138,11 @@ function Masthead({ name, workspace, isOwner }: MastheadProps) {
           ))}
         </nav>
       )}
+      {isChanging && (
+        <Suspense>
+          <ChangePasswordDialog onClose={() => setChanging(false)} />
+        </Suspense>
+      )}
       {isAdding && (
         <Suspense>
           <AddSiteDialog onClose={() => setAdding(false)} />
@@ -140,7 +150,13 @@ function Masthead({ name, workspace, isOwner }: MastheadProps) {
       )}
       <div className="ml-auto flex items-center gap-2">
         <Palette />
-        <Menu items={[{ label: 'Sign out', onSelect: () => leave.mutate() }]}>
+        <Menu
+          items={[
+            { label: 'Change your password …', onSelect: () => setChanging(true) },
+            { label: 'Sign out', onSelect: () => leave.mutate(signOut) },
+            { label: 'Sign out everywhere', onSelect: () => leave.mutate(signOutEverywhere) },
+          ]}
+        >
           <button type="button" className="h-8 rounded px-2.5 hover:bg-sail-wash" title={workspace}>
             {name}
           </button>

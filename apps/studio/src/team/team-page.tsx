@@ -1,11 +1,19 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { type AddMember, addMemberSchema, type Member, type Role } from '@velarium/contract';
+import { type Invitation, type Invite, inviteSchema, type Member, type Role } from '@velarium/contract';
 import { ROLES } from '@velarium/contract/values';
+import { deliveryStateWords } from '@velarium/core';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { problemWords } from '../api/client.ts';
-import { addMember, changeRole, membersQuery, removeMember } from '../api/queries.ts';
+import {
+  changeRole,
+  invitationsQuery,
+  invite,
+  membersQuery,
+  removeMember,
+  withdrawInvitation,
+} from '../api/queries.ts';
 import { useSession } from '../app/use-session.ts';
 import { Button } from '../ui/button.tsx';
 import { Dialog } from '../ui/dialog.tsx';
@@ -14,6 +22,7 @@ import { Select } from '../ui/select.tsx';
 import { ErrorState, Skeleton } from '../ui/states.tsx';
 import { type Column, Table } from '../ui/table.tsx';
 import { tell, tellProblem } from '../ui/toast.tsx';
+import { when } from '../ui/when.ts';
 
 const ROLE_WORDS: Readonly<Record<Role, string>> = {
   owner: 'Owner: everything, and the team',
@@ -87,7 +96,7 @@ export function TeamPage() {
         <h1 className="mr-auto font-serif text-3xl">Team</h1>
         {isOwner && (
           <Button tone="main" onClick={() => setAdding(true)}>
-            Add a member
+            Invite somebody
           </Button>
         )}
       </div>
@@ -98,16 +107,17 @@ export function TeamPage() {
       ) : (
         <Table caption="Team" columns={columns} rows={members} keyOf={(member) => member.accountId} />
       )}
+      {isOwner && <Invitations />}
       <Dialog
         isOpen={isAdding}
         onClose={() => setAdding(false)}
-        title="Add a member"
-        description="They sign in with the address and password you give them."
+        title="Invite somebody"
+        description="They get a mail with a link, and choose a password nobody else has seen."
       >
-        <AddMemberForm
+        <InviteForm
           onDone={() => {
             setAdding(false);
-            void reload();
+            void queryClient.invalidateQueries({ queryKey: invitationsQuery.queryKey });
           }}
         />
       </Dialog>
@@ -128,15 +138,15 @@ export function TeamPage() {
   );
 }
 
-function AddMemberForm({ onDone }: { readonly onDone: () => void }) {
-  const form = useForm<AddMember>({
-    resolver: zodResolver(addMemberSchema),
-    defaultValues: { name: '', email: '', password: '', role: 'editor' },
+function InviteForm({ onDone }: { readonly onDone: () => void }) {
+  const form = useForm<Invite>({
+    resolver: zodResolver(inviteSchema),
+    defaultValues: { name: '', email: '', role: 'editor' },
   });
   const add = useMutation({
-    mutationFn: addMember,
-    onSuccess: (member) => {
-      tell(`${member.name} can sign in now.`);
+    mutationFn: invite,
+    onSuccess: (_nothing, { name }) => {
+      tell(`A mail to ${name} is on its way.`);
       onDone();
     },
   });
@@ -151,13 +161,6 @@ function AddMemberForm({ onDone }: { readonly onDone: () => void }) {
         {...form.register('email')}
         error={errors.email?.message}
       />
-      <Field
-        label="First password"
-        type="password"
-        autoComplete="new-password"
-        {...form.register('password')}
-        error={errors.password?.message}
-      />
       <Select
         label="Role"
         value={form.watch('role')}
@@ -170,8 +173,62 @@ function AddMemberForm({ onDone }: { readonly onDone: () => void }) {
         </p>
       )}
       <Button type="submit" tone="main" isBusy={add.isPending} className="justify-self-end">
-        Add
+        Invite
       </Button>
     </form>
+  );
+}
+
+/** Who was asked to join and has not yet, and whether the mail reached them. */
+function Invitations() {
+  const queryClient = useQueryClient();
+  const { data: invitations = [] } = useQuery({ ...invitationsQuery, refetchInterval: 5000 });
+  const reload = () => queryClient.invalidateQueries({ queryKey: invitationsQuery.queryKey });
+  const again = useMutation({
+    mutationFn: invite,
+    onSuccess: (_nothing, { name }) => {
+      void reload();
+      tell(`Another mail to ${name} is on its way.`);
+    },
+    onError: tellProblem,
+  });
+  const withdraw = useMutation({
+    mutationFn: ({ id }: Invitation) => withdrawInvitation(id),
+    onSuccess: (_nothing, { name }) => {
+      void reload();
+      tell(`${name} can no longer join by that mail.`);
+    },
+    onError: tellProblem,
+  });
+  if (invitations.length === 0) return null;
+  return (
+    <section aria-labelledby="invited" className="pt-8">
+      <h2 id="invited" className="pb-2 font-serif text-xl">
+        Invited
+      </h2>
+      <ul className="border-t border-line-strong">
+        {invitations.map((invitation) => {
+          const { id, name, email, role, endsAt, mail } = invitation;
+          return (
+            <li key={id} className="flex items-center gap-4 border-b border-line py-2.5">
+              <div className="min-w-0 flex-1">
+                {name} <span className="text-soft">{email}</span>
+                <span className="block text-xs text-soft">
+                  as {role}; the link holds until {when.format(new Date(endsAt))}; the mail:{' '}
+                  {mail ? deliveryStateWords(mail.state) : 'not written down'}
+                  {mail && mail.state !== 'sent' && mail.words ? ` (${mail.words})` : ''}
+                </span>
+              </div>
+              <Button isBusy={again.isPending} onClick={() => again.mutate({ name, email, role })}>
+                Send again
+              </Button>
+              <Button tone="quiet" isBusy={withdraw.isPending} onClick={() => withdraw.mutate(invitation)}>
+                Withdraw
+              </Button>
+            </li>
+          );
+        })}
+      </ul>
+    </section>
   );
 }

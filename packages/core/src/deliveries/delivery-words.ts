@@ -8,6 +8,8 @@ const KIND_WORDS: Readonly<Record<DeliveryKind, string>> = {
   digest: 'The day’s answers to the team',
   trial: 'Test mail',
   alert: 'Warning to the owners',
+  invitation: 'Invitation to the workspace',
+  password: 'A new password',
   event: 'Event to a connection',
   request: 'Request to a connection',
 };

@@ -1,4 +1,5 @@
 import type { AnsweredField, MailDraft, MailPreview } from '@velarium/contract';
+import { PLAIN_LOOK } from '@velarium/core';
 import { Recent } from '../../infra/recent.ts';
 import type { LibraryService } from '../../library/index.ts';
 import type { SiteService } from '../../sites/index.ts';
@@ -56,6 +57,19 @@ export function createMailDesk({ sites, library, edgeOrigin }: MailDesk) {
   }
 
   return {
+    /** A mail of Velarium's own, of no site. */
+    async writePlain(draft: MailDraft): Promise<MailPreview> {
+      const footer = { words: 'Sent by Velarium.', leave: null };
+      const setting = {
+        look: PLAIN_LOOK,
+        siteName: '',
+        siteOrigin: '',
+        pictureAddress: null,
+        footer,
+        action: null,
+      };
+      return { subject: draft.subject, ...(await drawMail(draft, setting)) };
+    },
     /** A mail as it goes to one person. Lines somebody sent stay as they are: only the draft's own places are filled. */
     async write(
       { workspaceId, siteId }: { readonly workspaceId: string; readonly siteId: string },

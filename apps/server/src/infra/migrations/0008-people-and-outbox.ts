@@ -99,6 +99,19 @@ export class PeopleAndOutbox1764000000008 implements MigrationInterface {
         updated_at timestamptz NOT NULL DEFAULT now()
       );
 
+      CREATE TABLE invitation (
+        id uuid PRIMARY KEY DEFAULT gen_random_uuid(),
+        workspace_id uuid NOT NULL REFERENCES workspace ON DELETE CASCADE,
+        email text NOT NULL,
+        name text NOT NULL,
+        role text NOT NULL,
+        invited_by text NOT NULL,
+        created_at timestamptz NOT NULL DEFAULT now(),
+        ends_at timestamptz NOT NULL,
+        UNIQUE (workspace_id, email)
+      );
+      CREATE INDEX login_session_of ON login_session ((data ->> 'accountId'));
+
       CREATE TABLE delivery (
         id uuid PRIMARY KEY DEFAULT gen_random_uuid(),
         workspace_id uuid NOT NULL REFERENCES workspace ON DELETE CASCADE,
@@ -145,8 +158,8 @@ export class PeopleAndOutbox1764000000008 implements MigrationInterface {
 
   async down(runner: QueryRunner): Promise<void> {
     await runner.query(`
-      DROP TABLE delivery_try, delivery, sending, connection, follow_up, people_note, do_not_write, lead_before;
-      DROP INDEX lead_by_site, lead_held, lead_of_person, lead_of_campaign, lead_search;
+      DROP TABLE delivery_try, delivery, invitation, sending, connection, follow_up, people_note, do_not_write, lead_before;
+      DROP INDEX login_session_of, lead_by_site, lead_held, lead_of_person, lead_of_campaign, lead_search;
       ALTER TABLE lead DROP COLUMN person_id, DROP COLUMN form, DROP COLUMN variant, DROP COLUMN device,
         DROP COLUMN session, DROP COLUMN held, DROP COLUMN held_events, DROP COLUMN search;
       CREATE INDEX lead_by_site ON lead (site_id, submitted_at DESC);

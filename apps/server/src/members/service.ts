@@ -1,0 +1,193 @@
+import type { Invitation, Invite, MailDraft, OpenInvitation } from '@velarium/contract';
+import type { DataSource } from 'typeorm';
+import type { AccountService, Principal } from '../accounts/index.ts';
+import { enqueue, type MemberMail, mailLane } from '../deliveries/index.ts';
+import { notFound, ProblemError } from '../infra/problem.ts';
+import type { Seal } from '../infra/seal.ts';
+
+const INVITATION_DAYS = 14;
+const PASSWORD_HOURS = 2;
+
+const ended = () =>
+  new ProblemError(410, 'link-ended', 'This link has ended', 'Ask for a new one, and follow that.');
+
+interface MemberServices {
+  readonly db: DataSource;
+  readonly accounts: AccountService;
+  readonly seal: Seal;
+  /** Where links in mails to members lead. */
+  readonly studioOrigin: string;
+}
+
+/** Invitations and forgotten passwords: mails with a link by which somebody sets a password nobody else has seen. */
+export function createMemberService({ db, accounts, seal, studioOrigin }: MemberServices) {
+  interface Row {
+    readonly id: string;
+    readonly workspaceId: string;
+    readonly workspace: string;
+    readonly email: string;
+    readonly name: string;
+    readonly role: Invite['role'];
+    readonly invitedBy: string;
+    readonly endsAt: Date;
+  }
+  const find = async (id: string): Promise<Row | undefined> => {
+    const [row]: Row[] = await db.query(
+      `SELECT i.id, i.workspace_id AS "workspaceId", w.name AS workspace, i.email, i.name, i.role,
+              i.invited_by AS "invitedBy", i.ends_at AS "endsAt"
+         FROM invitation i JOIN workspace w ON w.id = i.workspace_id WHERE i.id = $1`,
+      [id],
+    );
+    return row;
+  };
+  const idIn = (token: string): string | undefined => {
+    const [id = '', signature = ''] = token.split('.');
+    return seal.isSigned(`invitation ${id}`, signature) ? id : undefined;
+  };
+  /** The invitation of a link that still holds. */
+  async function opened(token: string): Promise<Row> {
+    const id = idIn(token);
+    const row = id ? await find(id) : undefined;
+    if (!row || row.endsAt.getTime() < Date.now()) throw ended();
+    return row;
+  }
+  /** A link for a new password is signed over the old one too: it holds until that has changed, and once. */
+  const passwordClaim = (accountId: string, ends: string, passwordHash: string) =>
+    `password ${accountId} ${ends} ${passwordHash}`;
+
+  const mail = (subject: string, words: string, label: string, address: string): MailDraft => ({
+    subject,
+    preview: '',
+    heading: subject,
+    text: [[{ text: words }]],
+    picture: null,
+    button: { label, address },
+  });
+
+  return {
+    /** What a mail to a member says at the moment it goes out; `undefined` where it has no reason any more. */
+    async mailOf(payload: MemberMail): Promise<MailDraft | undefined> {
+      if (payload.of === 'invitation') {
+        const row = await find(payload.invitation);
+        const token = `${payload.invitation}.${seal.sign(`invitation ${payload.invitation}`)}`;
+        return (
+          row &&
+          mail(
+            `${row.invitedBy} invites you to ${row.workspace}`,
+            `You are asked to join ${row.workspace} on Velarium as ${row.role}. The link holds for ${INVITATION_DAYS} days.`,
+            'Join',
+            `${studioOrigin}/join?token=${token}`,
+          )
+        );
+      }
+      const known = await accounts.passwordHashOf(payload.account);
+      if (!known) return undefined;
+      const ends = (Date.now() + PASSWORD_HOURS * 3_600_000).toString(36);
+      const token = `${payload.account}.${ends}.${seal.sign(passwordClaim(payload.account, ends, known))}`;
+      return mail(
+        'A new password',
+        `Somebody, most likely you, asked for a new password for Velarium. The link holds for ${PASSWORD_HOURS} hours. If it was not you, do nothing.`,
+        'Set a new password',
+        `${studioOrigin}/password?token=${token}`,
+      );
+    },
+
+    async list(workspaceId: string): Promise<Invitation[]> {
+      const rows: (Omit<Invitation, 'endsAt' | 'mail'> & {
+        endsAt: Date;
+        state: never;
+        words: string | null;
+      })[] = await db.query(
+        `SELECT i.id, i.name, i.email, i.role, i.invited_by AS "invitedBy", i.ends_at AS "endsAt", d.state, d.words
+           FROM invitation i LEFT JOIN LATERAL (
+             SELECT state, words FROM delivery
+              WHERE workspace_id = $1 AND kind = 'invitation' AND payload ->> 'invitation' = i.id::text
+              ORDER BY created_at DESC LIMIT 1) AS d ON true
+          WHERE i.workspace_id = $1 ORDER BY i.created_at`,
+        [workspaceId],
+      );
+      return rows.map(({ state, words, ...row }) => ({
+        ...row,
+        endsAt: row.endsAt.toISOString(),
+        mail: state ? { state, words } : null,
+      }));
+    },
+
+    /** Asks somebody by mail to join; asked again, the mail goes out again and the link holds anew. */
+    async invite({ workspaceId, name: invitedBy }: Principal, { name, email, role }: Invite): Promise<void> {
+      const members = await accounts.members(workspaceId);
+      if (members.some((member) => member.email === email))
+        throw new ProblemError(
+          409,
+          'email-taken',
+          'Already a member',
+          'Somebody of the team has this address.',
+          [{ path: 'email', message: 'is a member already' }],
+        );
+      await db.transaction(async (manager) => {
+        const [row]: { id: string }[] = await manager.query(
+          `INSERT INTO invitation (workspace_id, email, name, role, invited_by, ends_at)
+           VALUES ($1, $2, $3, $4, $5, now() + $6 * interval '1 day')
+           ON CONFLICT (workspace_id, email)
+             DO UPDATE SET name = $3, role = $4, invited_by = $5, ends_at = excluded.ends_at
+           RETURNING id`,
+          [workspaceId, email, name, role, invitedBy, INVITATION_DAYS],
+        );
+        await enqueue(manager, [
+          {
+            workspaceId,
+            siteId: null,
+            kind: 'invitation',
+            lane: mailLane(workspaceId),
+            recipient: email,
+            payload: { of: 'invitation', invitation: row?.id ?? '' },
+          },
+        ]);
+      });
+    },
+    async withdraw(workspaceId: string, id: string): Promise<void> {
+      const [, count]: [unknown, number] = await db.query(
+        'DELETE FROM invitation WHERE id = $1 AND workspace_id = $2',
+        [id, workspaceId],
+      );
+      if (count === 0) throw notFound('invitation');
+    },
+    async open(token: string): Promise<OpenInvitation> {
+      const { workspace, name, email } = await opened(token);
+      return { workspace, name, email, hasAccount: (await accounts.findByEmail(email)) !== undefined };
+    },
+    /** Joins with a new password, or with the one that somebody has already. */
+    async join(token: string, password: string): Promise<void> {
+      const { id, workspaceId, name, email, role } = await opened(token);
+      if (await accounts.findByEmail(email)) await accounts.joinWith(workspaceId, email, password, role);
+      else await accounts.addMember(workspaceId, { name, email, password, role });
+      await db.query('DELETE FROM invitation WHERE id = $1', [id]);
+    },
+
+    /** Sends a link for a new password, where there is such an account; nobody is told whether there is. */
+    async forgotten(email: string): Promise<void> {
+      const account = await accounts.findByEmail(email);
+      const workspaceId = account && (await accounts.workspaceOf(account.id));
+      if (!account || !workspaceId) return;
+      await enqueue(db.manager, [
+        {
+          workspaceId,
+          siteId: null,
+          kind: 'password',
+          lane: mailLane(workspaceId),
+          recipient: email,
+          payload: { of: 'password', account: account.id },
+        },
+      ]);
+    },
+    async setPassword(token: string, password: string): Promise<void> {
+      const [accountId = '', ends = '', signature = ''] = token.split('.');
+      const isId = /^[0-9a-f-]{36}$/.test(accountId);
+      const known = isId ? await accounts.passwordHashOf(accountId) : undefined;
+      const isRight = known !== undefined && seal.isSigned(passwordClaim(accountId, ends, known), signature);
+      if (!isRight || Number.parseInt(ends, 36) < Date.now()) throw ended();
+      await accounts.setPassword(accountId, password);
+    },
+  };
+}
+export type MemberService = ReturnType<typeof createMemberService>;

@@ -1,0 +1,166 @@
+import type { Invitation } from '@velarium/contract';
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
+import { createMailbox } from './receivers.ts';
+import {
+  addColleague,
+  createTestServer,
+  createWorkspace,
+  type Member,
+  PASSWORD,
+  signIn,
+  type TestServer,
+} from './server.ts';
+
+let server: TestServer;
+let mailbox: Awaited<ReturnType<typeof createMailbox>>;
+let sending: { stop(): Promise<void> };
+let owner: Member;
+beforeAll(async () => {
+  mailbox = await createMailbox();
+  server = await createTestServer({
+    ownMailbox: { server: `127.0.0.1:${mailbox.port}`, from: 'velarium@quillonfell.example' },
+  });
+  sending = server.services.deliveries.startSending();
+});
+afterAll(async () => {
+  await sending.stop();
+  await server.close();
+  await mailbox.close();
+});
+beforeEach(async () => {
+  mailbox.mails.length = 0;
+  owner = await createWorkspace(server);
+});
+afterEach(() => vi.useRealTimers());
+
+const NEW = 'a-word-nobody-else-has';
+let asked = 0;
+const ask = (method: 'GET' | 'POST', url: string, payload?: object) =>
+  server.studio.inject({
+    method,
+    url: `/api${url}`,
+    // Each from an address of its own (RFC 5737), or the limit on tries would count them together.
+    remoteAddress: `198.51.100.${++asked % 256}`,
+    ...(payload ? { payload } : {}),
+  });
+async function linkTo(address: string, nth = 1): Promise<URL> {
+  const mails = () => mailbox.mails.filter(({ to }) => to.includes(address));
+  await vi.waitFor(() => expect(mails().length).toBeGreaterThanOrEqual(nth), { timeout: 8000, interval: 40 });
+  const text = mails()[nth - 1]?.mail.text ?? '';
+  return new URL(/https:\/\/studio\.example\/\S+/.exec(text)?.[0] ?? '');
+}
+const tokenOf = (link: URL) => link.searchParams.get('token') ?? '';
+const invite = (email: string, name = 'Nell Corrow') =>
+  owner.ask('POST', '/invitations', { name, email, role: 'editor' });
+const pending = async () => (await owner.ask('GET', '/invitations')).json<Invitation[]>();
+
+describe('an invitation', () => {
+  it('goes out by mail; by its link somebody joins once, with a password of their own', async () => {
+    expect((await invite('nell@example.org')).statusCode).toBe(204);
+    const link = await linkTo('nell@example.org');
+    expect(link.pathname).toBe('/join');
+    expect(await pending()).toMatchObject([
+      { email: 'nell@example.org', role: 'editor', invitedBy: 'Owner' },
+    ]);
+    const token = tokenOf(link);
+    expect((await ask('GET', `/joining/${token}`)).json()).toEqual({
+      workspace: 'Workspace',
+      name: 'Nell Corrow',
+      email: 'nell@example.org',
+      hasAccount: false,
+    });
+    expect((await ask('POST', `/joining/${token}`, { password: 'short' })).statusCode).toBe(422);
+    expect((await ask('POST', `/joining/${token}`, { password: PASSWORD })).statusCode).toBe(204);
+    const nell = await signIn(server, 'nell@example.org', owner);
+    expect(nell.session.role).toBe('editor');
+    expect(await pending()).toEqual([]);
+    expect((await ask('POST', `/joining/${token}`, { password: NEW })).statusCode).toBe(410);
+    // The link is not in the Outbox’s bytes.
+    const rows: { sent: string }[] = await server.db.query(
+      `SELECT sent FROM delivery WHERE recipient = 'nell@example.org'`,
+    );
+    expect(rows[0]?.sent.replace(/=\r?\n/g, '')).not.toContain(token.slice(0, 40));
+  });
+
+  it('asks whoever has an account for the password they have, also when they were taken out before', async () => {
+    const editor = await addColleague(server, owner, 'editor');
+    const { email } = editor.session.account;
+    await owner.ask('DELETE', `/members/${editor.session.account.id}`);
+    expect((await invite(email)).statusCode).toBe(204);
+    const token = tokenOf(await linkTo(email));
+    expect((await ask('GET', `/joining/${token}`)).json()).toMatchObject({ hasAccount: true });
+    expect((await ask('POST', `/joining/${token}`, { password: NEW })).json()).toMatchObject({
+      code: 'wrong-password',
+    });
+    expect((await ask('POST', `/joining/${token}`, { password: PASSWORD })).statusCode).toBe(204);
+    expect((await signIn(server, email, owner)).session.role).toBe('editor');
+  });
+
+  it('can be sent again and withdrawn; it ends after two weeks', async () => {
+    await invite('nell@example.org');
+    await invite('nell@example.org', 'Nell C.');
+    const token = tokenOf(await linkTo('nell@example.org', 2));
+    expect(await pending()).toMatchObject([{ name: 'Nell C.' }]);
+    vi.setSystemTime(Date.now() + 15 * 86_400_000);
+    expect((await ask('GET', `/joining/${token}`)).statusCode).toBe(410);
+    vi.useRealTimers();
+    const other = await createWorkspace(server);
+    const [{ id } = { id: '' }] = await pending();
+    expect((await other.ask('DELETE', `/invitations/${id}`)).statusCode).toBe(404);
+    expect((await owner.ask('DELETE', `/invitations/${id}`)).statusCode).toBe(204);
+    expect((await ask('GET', `/joining/${token}`)).statusCode).toBe(410);
+  });
+
+  it('is not for a member, and not made by a link that was not signed', async () => {
+    expect((await invite(owner.session.account.email)).json()).toMatchObject({ code: 'email-taken' });
+    for (const token of ['x', '00000000-0000-4000-8000-000000000000.AAAA'])
+      expect((await ask('POST', `/joining/${token}`, { password: NEW })).statusCode).toBe(410);
+  });
+});
+
+describe('a password', () => {
+  it('that was forgotten is set by a link, once; every sign-in ends with it', async () => {
+    const { email } = owner.session.account;
+    expect((await ask('POST', '/forgotten', { email })).statusCode).toBe(204);
+    const link = await linkTo(email);
+    expect(link.pathname).toBe('/password');
+    const set = (password: string) => ask('POST', '/password', { token: tokenOf(link), password });
+    expect((await set(NEW)).statusCode).toBe(204);
+    expect((await owner.ask('GET', '/session')).statusCode).toBe(401);
+    expect((await ask('POST', '/session', { email, password: PASSWORD })).statusCode).toBe(401);
+    expect((await ask('POST', '/session', { email, password: NEW })).statusCode).toBe(200);
+    expect((await set(PASSWORD)).statusCode).toBe(410);
+  });
+
+  it('link ends after two hours, and works for no other account', async () => {
+    const { email, id } = owner.session.account;
+    await ask('POST', '/forgotten', { email });
+    const token = tokenOf(await linkTo(email));
+    const other = await createWorkspace(server);
+    const swapped = token.replace(id, other.session.account.id);
+    expect((await ask('POST', '/password', { token: swapped, password: NEW })).statusCode).toBe(410);
+    vi.setSystemTime(Date.now() + 3 * 3_600_000);
+    expect((await ask('POST', '/password', { token, password: NEW })).statusCode).toBe(410);
+  });
+
+  it('is asked for without telling whether there is such an account', async () => {
+    expect((await ask('POST', '/forgotten', { email: 'nobody@example.org' })).statusCode).toBe(204);
+    expect(mailbox.mails).toEqual([]);
+  });
+
+  it('is changed by whoever knows the one there is', async () => {
+    const wrong = await owner.ask('POST', '/account/password', { current: NEW, password: NEW });
+    expect(wrong.json()).toMatchObject({ code: 'wrong-password' });
+    expect(
+      (await owner.ask('POST', '/account/password', { current: PASSWORD, password: NEW })).statusCode,
+    ).toBe(204);
+    expect((await owner.ask('GET', '/session')).statusCode).toBe(401);
+  });
+});
+
+it('signing out everywhere ends every sign-in, here and elsewhere', async () => {
+  const elsewhere = await signIn(server, owner.session.account.email, owner);
+  expect((await elsewhere.ask('DELETE', '/sessions')).statusCode).toBe(204);
+  expect((await owner.ask('GET', '/session')).statusCode).toBe(401);
+  expect((await elsewhere.ask('GET', '/session')).statusCode).toBe(401);
+});
