@@ -62,6 +62,8 @@ const TABLES = [
   'follow_up',
   'connection',
   'sending',
+  'invitation',
+  'access_token',
   'delivery',
   'delivery_try',
   'presence',

@@ -341,6 +341,48 @@ describe('a person', () => {
   });
 });
 
+describe('a key for other programs', () => {
+  const make = async (siteId: string | null) =>
+    (await owner.ask('POST', '/tokens', { name: 'Night export', siteId })).json();
+  const askWith = (secret: string, url: string, method: 'GET' | 'DELETE' | 'PATCH' = 'GET') =>
+    server.studio.inject({ method, url: `/api${url}`, headers: { authorization: `Bearer ${secret}` } });
+
+  it('reads answers and people with a cursor, is kept as a hash, says when it was used, and can be taken back', async () => {
+    for (const one of ['lark', 'wren']) await answer(`${one}@example.org`);
+    const { secret, token } = await make(null);
+    expect(secret).toMatch(/^velarium_[A-Za-z0-9_-]{32}$/);
+    expect((await owner.ask('GET', '/tokens')).body).not.toContain(secret);
+    const read = await askWith(secret, site('answers'));
+    expect(read.json<AnswerPage>().answers).toHaveLength(2);
+    const id = read.json<AnswerPage>().answers[0]?.person?.id;
+    expect((await askWith(secret, site(`people/${id}`))).statusCode).toBe(200);
+    expect((await askWith(secret, site('answers.jsonl'))).body.trim().split('\n')).toHaveLength(2);
+    expect((await owner.ask('GET', site('people-notes'))).json()[0].by).toBe('the key “Night export”');
+    expect((await owner.ask('GET', '/tokens')).json()[0].lastUsedAt).not.toBeNull();
+    expect((await owner.ask('DELETE', `/tokens/${token.id}`)).statusCode).toBe(204);
+    expect((await askWith(secret, site('answers'))).statusCode).toBe(401);
+  });
+
+  it('opens nothing else: no change, no other route, no other site, no other workspace', async () => {
+    const id = await answer('lark@example.org');
+    const { secret } = await make(owner.siteId);
+    expect((await askWith(secret, site(`answers/${id}`), 'PATCH')).statusCode).toBe(403);
+    const { person } = (await list())[0] as Answer;
+    expect((await askWith(secret, site(`people/${person?.id}`), 'DELETE')).statusCode).toBe(403);
+    for (const url of ['/members', '/sites', site('deliveries'), site('campaigns'), '/tokens', '/session'])
+      expect((await askWith(secret, url)).statusCode, url).toBe(403);
+    const other = await createWorkspace(server);
+    expect((await askWith(secret, `/sites/${other.siteId}/answers`)).statusCode).toBe(403);
+    const { secret: whole } = await make(null);
+    expect((await askWith(whole, `/sites/${other.siteId}/answers`)).statusCode).toBe(404);
+    expect((await owner.ask('POST', '/tokens', { name: 'x', siteId: other.siteId })).statusCode).toBe(404);
+    for (const wrong of ['', 'velarium_', `velarium_${'a'.repeat(32)}`, 'x'])
+      expect((await askWith(wrong, site('answers'))).statusCode, wrong).toBe(401);
+    const editor = await addColleague(server, owner, 'editor');
+    expect((await editor.ask('GET', '/tokens')).statusCode).toBe(403);
+  });
+});
+
 describe('who may see people', () => {
   it('a viewer sees counts alone, another workspace nothing', async () => {
     const id = await answer('lark@example.org');

@@ -199,6 +199,7 @@ it('no route lets one workspace read or touch what is another’s', async () => 
       .replace('{groupId}', theirGroup)
       .replace('{id}', theirIds[/([a-z]+)\/\{id\}/.exec(path)?.[1] ?? ''] ?? '')
       .replace('{invitationId}', randomUUID())
+      .replace('{tokenId}', randomUUID())
       .replace('{form}', 'form')
       .replace('{format}', 'csv')
       .replace('{accountId}', theirs.session.account.id)

@@ -74,4 +74,24 @@ export const changePasswordSchema = z.strictObject({
   password: passwordSchema,
 });
 export type ChangePassword = z.infer<typeof changePasswordSchema>;
+/** A key by which another program reads answers and people. */
+export const accessTokenSchema = z.strictObject({
+  id: z.uuid(),
+  name: z.string(),
+  /** The one site it reads; `null` for all of the workspace. */
+  siteId: z.uuid().nullable(),
+  createdBy: z.string(),
+  createdAt: z.iso.datetime(),
+  lastUsedAt: z.iso.datetime().nullable(),
+});
+export type AccessToken = z.infer<typeof accessTokenSchema>;
+export const makeTokenSchema = z.strictObject({
+  name: z.string().trim().min(1, 'say what it is for').max(80),
+  siteId: z.uuid().nullable(),
+});
+export type MakeToken = z.infer<typeof makeTokenSchema>;
+/** The key itself, shown this once. */
+export const madeTokenSchema = z.strictObject({ secret: z.string(), token: accessTokenSchema });
+export type MadeToken = z.infer<typeof madeTokenSchema>;
+
 export const changeRoleSchema = z.strictObject({ role: z.enum(ROLES) });

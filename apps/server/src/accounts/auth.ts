@@ -17,6 +17,10 @@ declare module 'fastify' {
   interface FastifyRequest {
     principal: Principal;
   }
+  interface FastifyContextConfig {
+    /** Whether a program may ask this with a key of the workspace's. Only ever for reading. */
+    isForTokens?: boolean;
+  }
 }
 
 export interface AuthOptions {
@@ -56,6 +60,11 @@ export const auth = fp(async (app: FastifyInstance, options: AuthOptions) => {
 /** Guards a scope of routes: somebody is signed in, and what changes anything carries the session's CSRF token. */
 export function requireMember(app: FastifyInstance, accounts: AccountService): void {
   app.addHook('onRequest', async (request) => {
+    const { authorization } = request.headers;
+    if (authorization !== undefined) {
+      request.principal = await principalOfToken(request, accounts, authorization);
+      return;
+    }
     const { accountId } = request.session;
     const principal = accountId ? await accounts.findPrincipal(accountId) : undefined;
     if (!principal) throw new ProblemError(401, 'signed-out', 'Signed out', 'Sign in to go on.');
@@ -65,6 +74,34 @@ export function requireMember(app: FastifyInstance, accounts: AccountService): v
     if (request.method === 'GET') done();
     else app.csrfProtection(request, reply, done);
   });
+}
+
+/** Who asks with a key (RFC 6750, 2.1), where keys may be used and this one reads the site. */
+async function principalOfToken(
+  request: FastifyRequest,
+  accounts: AccountService,
+  authorization: string,
+): Promise<Principal> {
+  const secret = /^Bearer +(\S+)$/i.exec(authorization)?.[1];
+  const found = secret ? await accounts.tokens.find(secret) : undefined;
+  if (!found)
+    throw new ProblemError(401, 'wrong-key', 'Not this key', 'The key is unknown, or was taken back.');
+  if (request.method !== 'GET' || !request.routeOptions.config.isForTokens)
+    throw new ProblemError(
+      403,
+      'key-scope',
+      'Not with a key',
+      'A key reads answers and people, nothing else.',
+    );
+  const { siteId } = request.params as { siteId?: string };
+  if (found.scope.siteId !== null && found.scope.siteId !== siteId)
+    throw new ProblemError(
+      403,
+      'key-scope',
+      'Not this site',
+      'The key is for another site of the workspace.',
+    );
+  return found.principal;
 }
 
 /** A hook that lets only members of at least this role pass. */

@@ -1,6 +1,9 @@
 import {
+  accessTokenSchema,
   changePasswordSchema,
   changeRoleSchema,
+  madeTokenSchema,
+  makeTokenSchema,
   memberSchema,
   type Session,
   sessionSchema,
@@ -66,6 +69,27 @@ export const accountRoutes: FastifyPluginAsyncZod<{ accounts: AccountService }> 
         return reply.status(204).send();
       },
     );
+    await members.register(async (owned) => {
+      const tokens = owned.withTypeProvider<ZodTypeProvider>();
+      owned.addHook('preHandler', requireRole('owner'));
+      tokens.get('/tokens', { schema: { response: { 200: z.array(accessTokenSchema) } } }, ({ principal }) =>
+        accounts.tokens.list(principal.workspaceId),
+      );
+      tokens.post(
+        '/tokens',
+        { schema: { body: makeTokenSchema, response: { 201: madeTokenSchema } } },
+        async ({ principal, body }, reply) =>
+          reply.status(201).send(await accounts.tokens.make(principal, body)),
+      );
+      tokens.delete(
+        '/tokens/:tokenId',
+        { schema: { params: z.object({ tokenId: z.uuid() }), response: { 204: z.void() } } },
+        async ({ principal, params }, reply) => {
+          await accounts.tokens.revoke(principal.workspaceId, params.tokenId);
+          return reply.status(204).send();
+        },
+      );
+    });
     members.patch(
       '/members/:accountId',
       {

@@ -3,6 +3,7 @@ import argon2 from 'argon2';
 import type { DataSource, EntityManager } from 'typeorm';
 import { notFound, ProblemError } from '../infra/problem.ts';
 import { AccountEntity, MembershipEntity, WorkspaceEntity } from './entities.ts';
+import { createTokens } from './tokens.ts';
 
 /** Who is asking, in which workspace and with what role. Every query of a request is scoped by it. */
 export interface Principal {
@@ -52,6 +53,7 @@ export function createAccountService(db: DataSource, hashingCost: HashingCost = 
 
   return {
     findPrincipal,
+    tokens: createTokens(db),
 
     async signIn(email: string, password: string): Promise<Principal> {
       const account = await db.getRepository(AccountEntity).findOneBy({ email });

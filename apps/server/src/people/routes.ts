@@ -35,6 +35,7 @@ export interface PeopleRouteOptions {
   ) => Promise<number>;
 }
 
+const FOR_TOKENS = { isForTokens: true };
 const ofSite = z.object({ siteId: z.uuid() });
 const ofOne = z.object({ siteId: z.uuid(), id: z.uuid() });
 /** `2026-11-27 09:00:00.123456+00~id`: where the page before ended. */
@@ -60,6 +61,7 @@ export const peopleRoutes: FastifyPluginAsyncZod<PeopleRouteOptions> = async (
     own.get(
       '/sites/:siteId/answers',
       {
+        config: FOR_TOKENS,
         schema: {
           params: ofSite,
           querystring: answerFilterSchema.extend({ cursor }),
@@ -72,6 +74,7 @@ export const peopleRoutes: FastifyPluginAsyncZod<PeopleRouteOptions> = async (
     own.get(
       '/sites/:siteId/answers.:format',
       {
+        config: FOR_TOKENS,
         schema: {
           params: ofSite.extend({ format: z.enum(['csv', 'jsonl']) }),
           querystring: answerFilterSchema,
@@ -112,7 +115,7 @@ export const peopleRoutes: FastifyPluginAsyncZod<PeopleRouteOptions> = async (
     );
     own.get(
       '/sites/:siteId/people/:id',
-      { schema: { params: ofOne, response: { 200: personSchema } } },
+      { config: FOR_TOKENS, schema: { params: ofOne, response: { 200: personSchema } } },
       async ({ principal, params }) => ({
         ...(await people.person(principal.workspaceId, params.siteId, params.id)),
         sent: await sentTo(params.id),

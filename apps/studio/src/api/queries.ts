@@ -1,5 +1,6 @@
 import { queryOptions } from '@tanstack/react-query';
 import type {
+  AccessToken,
   AddPages,
   ArrivedCampaign,
   AudienceQuestion,
@@ -17,6 +18,8 @@ import type {
   ElementSeen,
   Invitation,
   Invite,
+  MadeToken,
+  MakeToken,
   Member,
   NewPassword,
   OpenInvitation,
@@ -74,6 +77,12 @@ export const join = (token: string, password: string) =>
 export const askForPassword = (email: string) => request<void>('POST', '/forgotten', { email });
 export const setPassword = (body: NewPassword) => request<void>('POST', '/password', body);
 export const changePassword = (body: ChangePassword) => request<void>('POST', '/account/password', body);
+export const tokensQuery = queryOptions({
+  queryKey: ['tokens'],
+  queryFn: () => request<AccessToken[]>('GET', '/tokens'),
+});
+export const makeToken = (body: MakeToken) => request<MadeToken>('POST', '/tokens', body);
+export const revokeToken = (id: string) => request<void>('DELETE', `/tokens/${id}`);
 export const signOutEverywhere = () => request<void>('DELETE', '/sessions');
 export const changeRole = (accountId: string, role: Role) =>
   request<void>('PATCH', `/members/${accountId}`, { role });

@@ -11,11 +11,11 @@ import {
 } from '../api/deliveries.ts';
 import { Button, IconButton } from '../ui/button.tsx';
 import { Menu } from '../ui/menu.tsx';
+import { ShownOnce } from '../ui/shown-once.tsx';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
 import { tell, tellProblem } from '../ui/toast.tsx';
 import { when } from '../ui/when.ts';
 import { ConnectionDialog } from './connection-dialog.tsx';
-import { SecretDialog } from './secret-dialog.tsx';
 
 type Editing = { readonly connection: Connection | null };
 
@@ -170,7 +170,14 @@ export function ConnectionsSection({ siteId }: { readonly siteId: string }) {
           onDone={onMade}
         />
       )}
-      {shown && <SecretDialog secret={shown} onClose={() => setShown(null)} />}
+      {shown && (
+        <ShownOnce
+          title="The signing secret"
+          description="Give it to the other side, which tells by it that an event is from here (Standard Webhooks). It is shown this once."
+          secret={shown}
+          onClose={() => setShown(null)}
+        />
+      )}
     </>
   );
 }

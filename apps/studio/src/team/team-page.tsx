@@ -23,6 +23,7 @@ import { ErrorState, Skeleton } from '../ui/states.tsx';
 import { type Column, Table } from '../ui/table.tsx';
 import { tell, tellProblem } from '../ui/toast.tsx';
 import { when } from '../ui/when.ts';
+import { Tokens } from './tokens.tsx';
 
 const ROLE_WORDS: Readonly<Record<Role, string>> = {
   owner: 'Owner: everything, and the team',
@@ -108,6 +109,7 @@ export function TeamPage() {
         <Table caption="Team" columns={columns} rows={members} keyOf={(member) => member.accountId} />
       )}
       {isOwner && <Invitations />}
+      {isOwner && <Tokens />}
       <Dialog
         isOpen={isAdding}
         onClose={() => setAdding(false)}

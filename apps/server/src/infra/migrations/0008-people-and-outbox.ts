@@ -110,6 +110,17 @@ export class PeopleAndOutbox1764000000008 implements MigrationInterface {
         ends_at timestamptz NOT NULL,
         UNIQUE (workspace_id, email)
       );
+      CREATE TABLE access_token (
+        id uuid PRIMARY KEY DEFAULT gen_random_uuid(),
+        workspace_id uuid NOT NULL REFERENCES workspace ON DELETE CASCADE,
+        site_id uuid REFERENCES site ON DELETE CASCADE,
+        name text NOT NULL,
+        -- SHA-256 of the key: a copy of the table opens nothing.
+        hash bytea NOT NULL UNIQUE,
+        created_by text NOT NULL,
+        created_at timestamptz NOT NULL DEFAULT now(),
+        last_used_at timestamptz
+      );
       CREATE INDEX login_session_of ON login_session ((data ->> 'accountId'));
 
       CREATE TABLE delivery (
@@ -158,7 +169,7 @@ export class PeopleAndOutbox1764000000008 implements MigrationInterface {
 
   async down(runner: QueryRunner): Promise<void> {
     await runner.query(`
-      DROP TABLE delivery_try, delivery, invitation, sending, connection, follow_up, people_note, do_not_write, lead_before;
+      DROP TABLE delivery_try, delivery, access_token, invitation, sending, connection, follow_up, people_note, do_not_write, lead_before;
       DROP INDEX login_session_of, lead_by_site, lead_held, lead_of_person, lead_of_campaign, lead_search;
       ALTER TABLE lead DROP COLUMN person_id, DROP COLUMN form, DROP COLUMN variant, DROP COLUMN device,
         DROP COLUMN session, DROP COLUMN held, DROP COLUMN held_events, DROP COLUMN search;
