@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test';
+import { mailTo } from './lib/standins.ts';
 import { expect, expectAccessible, signIn, test } from './lib/velarium.ts';
 
 const open = (name: string) => async (page: Page) => {
@@ -280,20 +281,57 @@ test('a viewer reads and changes nothing', async ({ page, velarium }) => {
   await page.getByLabel('Seconds on the page').fill('33');
   await expect(page.getByRole('region', { name: 'Rule sentence' })).toContainText('after 8 seconds');
   await open('Team')(page);
-  await expect(page.getByRole('button', { name: 'Add a member' })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Invite somebody' })).toHaveCount(0);
 });
 
-test('an owner adds a member, changes their role and takes it back', async ({ studioPage: page }) => {
+test('an owner invites somebody, who joins by the mail; their role is changed and taken back; a password is forgotten', async ({
+  studioPage: page,
+  velarium,
+  browser,
+}) => {
   await open('Team')(page);
-  await page.getByRole('button', { name: 'Add a member' }).click();
+  await page.getByRole('button', { name: 'Invite somebody' }).click();
   const dialog = page.getByRole('dialog');
   await dialog.getByLabel('Name').fill('Lark Ashby');
+  await dialog.getByLabel('Mail address').fill('lark');
+  await dialog.getByRole('button', { name: 'Invite' }).click();
+  await expect(dialog.getByText('write it as name@example.org')).toBeVisible();
   await dialog.getByLabel('Mail address').fill('lark@quillonfell.example');
-  await dialog.getByLabel('First password').fill('short');
-  await dialog.getByRole('button', { name: 'Add' }).click();
-  await expect(dialog.getByText('use at least 10 characters')).toBeVisible();
-  await dialog.getByLabel('First password').fill('long-enough-now');
-  await dialog.getByRole('button', { name: 'Add' }).click();
+  await dialog.getByRole('button', { name: 'Invite' }).click();
+  await expect(page.getByRole('region', { name: 'Invited' })).toContainText('the mail: sent');
+  await expectAccessible(page);
+
+  const guest = await (await browser.newContext()).newPage();
+  const follow = async () => {
+    const { text } = await mailTo(velarium, 'lark@quillonfell.example');
+    await guest.goto(/http:\/\/127\.0\.0\.1:\d+\/(join|password)\S+/.exec(text)?.[0] ?? '');
+  };
+  await follow();
+  await expect(guest.getByText('You are invited to Fell and Sound.')).toBeVisible();
+  await guest.getByLabel('Choose a password').fill('short');
+  await guest.getByRole('button', { name: 'Join' }).click();
+  await expect(guest.getByText('use at least 10 characters')).toBeVisible();
+  await expectAccessible(guest);
+  await guest.getByLabel('Choose a password').fill('long-enough-now');
+  await guest.getByRole('button', { name: 'Join' }).click();
+  await expect(guest.getByRole('button', { name: 'Sign in' })).toBeVisible();
+  await guest.getByRole('link', { name: 'Forgotten your password?' }).click();
+  await guest.getByLabel('Mail address').fill('lark@quillonfell.example');
+  await guest.getByRole('button', { name: 'Send the link' }).click();
+  await expect(guest.getByText(/a mail is on its way/)).toBeVisible();
+  await expect
+    .poll(async () => (await mailTo(velarium, 'lark@quillonfell.example')).subject)
+    .toBe('A new password');
+  await follow();
+  await guest.getByLabel('New password').fill('another-long-one');
+  await guest.getByRole('button', { name: 'Set it' }).click();
+  await guest.getByLabel('Mail address').fill('lark@quillonfell.example');
+  await guest.getByLabel('Password').fill('another-long-one');
+  await guest.getByRole('button', { name: 'Sign in' }).click();
+  await expect(guest.getByRole('heading', { name: 'Board' })).toBeVisible();
+  await guest.context().close();
+
+  await page.reload();
   const role = page.getByRole('combobox', { name: 'Role of Lark Ashby' });
   await expect(role).toContainText('Editor');
   await role.click();

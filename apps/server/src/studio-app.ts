@@ -92,7 +92,10 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
         onCreated: services.library.looks.begin,
         onChanged: services.publishing.prepareSite,
       });
-      await scope.register(campaignRoutes, { campaigns: services.campaigns });
+      await scope.register(campaignRoutes, {
+        campaigns: services.campaigns,
+        onCopied: services.deliveries.copyFollowUps,
+      });
       await scope.register(publishingRoutes, {
         publishing: services.publishing,
         campaigns: services.campaigns,

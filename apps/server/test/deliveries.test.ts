@@ -323,6 +323,23 @@ describe('a notice to the team', () => {
   });
 });
 
+it('what follows an answer goes with a copy of the campaign, to another site without its pictures', async () => {
+  const picture = { id: '00000000-0000-4000-8000-000000000001', alt: 'The dome {at night}' };
+  await follow({ welcome: [{ afterDays: 0, mail: mail('Welcome', { picture }) }] });
+  const of = async (id: string): Promise<FollowUp> =>
+    (await owner.ask('GET', `/campaigns/${id}/follow-ups/${form}`)).json();
+  const copy = (await owner.ask('POST', `/campaigns/${campaign.id}/duplicate`)).json<Campaign>();
+  expect((await of(copy.id)).welcome).toEqual((await of(campaign.id)).welcome);
+  const other = (
+    await owner.ask('POST', '/sites', { name: 'Other', origins: ['https://other.example'], timeZone: 'UTC' })
+  ).json<{ id: string }>();
+  const arrived = (
+    await owner.ask('POST', `/campaigns/${campaign.id}/copy`, { siteId: other.id, isTrial: false })
+  ).json<{ campaign: Campaign }>();
+  const [welcome] = (await of(arrived.campaign.id)).welcome;
+  expect(welcome?.mail).toMatchObject({ subject: 'Welcome', picture: null });
+});
+
 describe('a connection', () => {
   // Checked with the reference libraries of both standards.
   it('gets CloudEvents 1.0, signed as Standard Webhooks say, with both secrets while one is changed', async () => {

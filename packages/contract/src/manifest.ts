@@ -57,6 +57,17 @@ export const siteSettingsSchema = z.strictObject({
     )
     .max(20)
     .nullable(),
+  /** Tells the page what messages do, so that whatever measures there can count it. Missing: nothing is told. */
+  measuring: z
+    .strictObject({
+      /** An array of the page's own that each is put into as well; `null` for none. */
+      array: z
+        .string()
+        .max(60)
+        .regex(/^[A-Za-z_$][\w$]*$/, 'write the name of an array, as siteEvents')
+        .nullable(),
+    })
+    .optional(),
 });
 export type SiteSettings = z.infer<typeof siteSettingsSchema>;
 

@@ -19,7 +19,15 @@ export const answerSchema = z.strictObject({
   campaignId: z.uuid(),
   campaignName: z.string(),
   /** Who gave it; `null` where no mail address was asked for. */
-  person: z.strictObject({ id: z.uuid(), address: z.string(), state: z.enum(PERSON_STATES) }).nullable(),
+  person: z
+    .strictObject({
+      id: z.uuid(),
+      address: z.string(),
+      state: z.enum(PERSON_STATES),
+      /** They were asked to confirm, and the link has ended. */
+      hasExpired: z.boolean(),
+    })
+    .nullable(),
   fields: z.array(answeredFieldSchema),
   consentText: z.string().nullable(),
   consentedAt: z.iso.datetime().nullable(),
@@ -64,6 +72,9 @@ export type AnswerPage = z.infer<typeof answerPageSchema>;
 export const answerCountsSchema = z.strictObject({
   found: z.number().int(),
   isMore: z.boolean(),
+  /** People of the whole site, by how they stand; those whose link to confirm has ended are among the waiting. */
+  people: z.record(z.enum(PERSON_STATES), z.number().int()),
+  expired: z.number().int(),
   /** Answers kept apart, on the whole site. */
   held: z.number().int(),
   /** The last 28 days of the site, oldest first. */

@@ -247,6 +247,7 @@ export function startVisit(input: VisitInput): Visit {
       id,
       renderer.show(campaign, file, {
         ask: askEdge,
+        isKept: storage.isKept,
         manifest,
         change: store.change,
         report(kind, more) {

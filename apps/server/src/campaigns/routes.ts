@@ -18,10 +18,11 @@ const siteParams = z.object({ siteId: z.uuid() });
 const params = z.object({ campaignId: z.uuid() });
 
 /** The Board's list and one campaign's draft. The caller guards the scope. */
-export const campaignRoutes: FastifyPluginAsyncZod<{ campaigns: CampaignService }> = async (
-  app,
-  { campaigns },
-) => {
+export const campaignRoutes: FastifyPluginAsyncZod<{
+  readonly campaigns: CampaignService;
+  /** What belongs to a campaign beside its document is copied with it. */
+  readonly onCopied: (from: string, to: string) => Promise<void>;
+}> = async (app, { campaigns, onCopied }) => {
   const preHandler = requireRole('editor');
   app.get(
     '/sites/:siteId/campaigns',
@@ -95,12 +96,19 @@ export const campaignRoutes: FastifyPluginAsyncZod<{ campaigns: CampaignService 
         response: { 200: arrivalSchema.partial({ campaign: true }) },
       },
     },
-    ({ principal, params: { campaignId }, body }) => campaigns.copyTo(principal, campaignId, body),
+    async ({ principal, params: { campaignId }, body }) => {
+      const arrived = await campaigns.copyTo(principal, campaignId, body);
+      if (arrived.campaign) await onCopied(campaignId, arrived.campaign.id);
+      return arrived;
+    },
   );
   app.post(
     '/campaigns/:campaignId/duplicate',
     { preHandler, schema: { params, response: { 201: campaignSchema } } },
-    async (request, reply) =>
-      reply.status(201).send(await campaigns.duplicate(request.principal, request.params.campaignId)),
+    async ({ principal, params: { campaignId } }, reply) => {
+      const copy = await campaigns.duplicate(principal, campaignId);
+      await onCopied(campaignId, copy.id);
+      return reply.status(201).send(copy);
+    },
   );
 };

@@ -147,9 +147,14 @@ export function createDeliveryService({
         }));
 
   /** Asks somebody to confirm, and reminds them once. */
-  function confirmations({ lead, person }: StoredAnswer, { confirmation }: FollowUp): NewDelivery[] {
+  async function confirmations(
+    manager: EntityManager,
+    { lead, person }: StoredAnswer,
+    { confirmation }: FollowUp,
+  ): Promise<NewDelivery[]> {
     if (!person || !confirmation) return [];
     const endsAt = new Date(Date.now() + confirmation.endsAfterDays * DAY_MS).toISOString();
+    await people.confirmUntil(manager, person.id, endsAt);
     const payload: DeliveryPayload = {
       of: 'confirmation',
       campaignId: lead.campaignId,
@@ -240,7 +245,7 @@ export function createDeliveryService({
     const state =
       person && (await people.recordDeed(manager, person, isAsked ? 'askedToConfirm' : 'answered'));
     await enqueue(manager, [
-      ...(state === 'waiting' ? confirmations(answer, followUp) : []),
+      ...(state === 'waiting' ? await confirmations(manager, answer, followUp) : []),
       ...(state === 'agreed' || state === 'confirmed' ? welcomes(answer, followUp) : []),
       ...(await notices(manager, answer, followUp)),
     ]);
@@ -393,6 +398,8 @@ export function createDeliveryService({
       await campaigns.siteOf(workspaceId, campaignId);
       await followUps.save(campaignId, form, followUp);
     },
+
+    copyFollowUps: (from: string, to: string) => followUps.copy(from, to),
 
     /** A mail as it would go out. */
     async previewMail(

@@ -1,4 +1,4 @@
-import type { Answer, AnswerCounts, AnswerFilter, AnswerPage } from '@velarium/contract';
+import type { Answer, AnswerCounts, AnswerFilter, AnswerPage, PersonState } from '@velarium/contract';
 import type { EntityManager } from 'typeorm';
 
 /** Answers in one page of a list, and in one read of an export. */
@@ -53,6 +53,7 @@ const FROM = `lead l JOIN campaign c ON c.id = l.campaign_id
   LEFT JOIN person p ON p.id = l.person_id
   LEFT JOIN visit v ON v.site_id = l.site_id AND v.session = l.session`;
 const COLUMNS = `l.id, l.campaign_id AS "campaignId", c.name AS "campaignName", p.id AS "personId", p.address, p.state,
+  coalesce(p.confirm_until < now(), false) AS "hasExpired",
   l.fields, l.consent_text AS "consentText", l.consented_at AS "consentedAt", l.page, l.version, l.variant, l.device,
   v.referrer, v.country, l.held, l.submitted_at AS "submittedAt", l.submitted_at::text AS "at"`;
 
@@ -60,6 +61,7 @@ interface FoundRow {
   readonly personId: string | null;
   readonly address: string;
   readonly state: never;
+  readonly hasExpired: boolean;
   readonly variant: string | null;
   readonly consentedAt: Date | null;
   readonly submittedAt: Date;
@@ -67,10 +69,13 @@ interface FoundRow {
   readonly id: string;
 }
 const answerOf = (row: FoundRow): Answer => {
-  const { personId, address, state, at: _at, ...rest } = row;
+  const { personId, address, state, hasExpired, at: _at, ...rest } = row;
   return {
     ...(rest as unknown as Answer),
-    person: personId === null ? null : { id: personId, address, state },
+    person:
+      personId === null
+        ? null
+        : { id: personId, address, state, hasExpired: hasExpired && state === 'waiting' },
     variant: row.variant ?? 'a',
     consentedAt: row.consentedAt?.toISOString() ?? null,
     submittedAt: row.submittedAt.toISOString(),
@@ -125,6 +130,11 @@ export async function countAnswers(
     'SELECT count(*)::integer AS held FROM lead WHERE site_id = $1 AND held IS NOT NULL',
     [scope.siteId],
   );
+  const standing: { state: PersonState; people: number; expired: number }[] = await manager.query(
+    `SELECT state, count(*)::integer AS people, count(*) FILTER (WHERE confirm_until < now())::integer AS expired
+       FROM person WHERE site_id = $1 GROUP BY state`,
+    [scope.siteId],
+  );
   const days: { day: string; answers: number }[] = await manager.query(
     `SELECT to_char(day, 'YYYY-MM-DD') AS day, count(l.id)::integer AS answers
        FROM generate_series((now() AT TIME ZONE $2)::date - 27, (now() AT TIME ZONE $2)::date, '1 day') AS day
@@ -135,5 +145,18 @@ export async function countAnswers(
     [scope.siteId, scope.timeZone],
   );
   const found = row?.found ?? 0;
-  return { found: Math.min(found, COUNTED), isMore: found > COUNTED, held: kept?.held ?? 0, days };
+  return {
+    found: Math.min(found, COUNTED),
+    isMore: found > COUNTED,
+    held: kept?.held ?? 0,
+    people: {
+      agreed: 0,
+      waiting: 0,
+      confirmed: 0,
+      left: 0,
+      ...Object.fromEntries(standing.map(({ state, people }) => [state, people])),
+    },
+    expired: standing.find(({ state }) => state === 'waiting')?.expired ?? 0,
+    days,
+  };
 }

@@ -34,6 +34,10 @@ export async function lockPerson(manager: EntityManager, id: string): Promise<Pe
   return row;
 }
 
+/** Until when somebody can confirm: as long as the latest link holds. */
+export const confirmUntil = (manager: EntityManager, id: string, until: string): Promise<unknown> =>
+  manager.query('UPDATE person SET confirm_until = $2 WHERE id = $1', [id, until]);
+
 /** Lets a deed change how a person stands. The caller has locked them. Answers with the state after it. */
 export async function recordDeed(
   manager: EntityManager,

@@ -18,7 +18,7 @@ import { LeadEntity, type LeadRow } from './entities.ts';
 import { type AnswerScope, answersOfPerson, countAnswers, findAnswers } from './find-answers.ts';
 import { type MailAddress, readMailAddress } from './mail-address.ts';
 import { listNotes, noteDeed } from './notes.ts';
-import { lockPerson, meetPerson, type PersonRow, recordDeed } from './persons.ts';
+import { confirmUntil, lockPerson, meetPerson, type PersonRow, recordDeed } from './persons.ts';
 
 /** Who does something with people's answers. */
 export interface Actor {
@@ -116,6 +116,7 @@ export function createPeopleService({
 
     lockPerson,
     recordDeed,
+    confirmUntil,
     note: noteDeed,
 
     /** Whether an address is one that is never written to. */

@@ -41,7 +41,8 @@ export const COLUMNS: readonly AnswerColumn[] = [
     id: 'state',
     head: 'Stands',
     share: 2,
-    cell: ({ person, held }) => (held ? heldWords(held) : person ? personStateWords(person.state) : none),
+    cell: ({ person, held }) =>
+      held ? heldWords(held) : person ? personStateWords(person.state, person.hasExpired) : none,
   },
   { id: 'answers', head: 'Answered', share: 4.5, cell: (answer) => others(answer) || none },
   { id: 'campaign', head: 'Campaign', share: 3, cell: ({ campaignName }) => campaignName },

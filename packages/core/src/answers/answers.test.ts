@@ -76,6 +76,8 @@ describe('how a person stands', () => {
   });
 
   it('has words for every state', () => {
-    expect(new Set(PERSON_STATES.map(personStateWords)).size).toBe(PERSON_STATES.length);
+    expect(new Set(PERSON_STATES.map((state) => personStateWords(state))).size).toBe(PERSON_STATES.length);
+    expect(personStateWords('waiting', true)).toBe('did not confirm in time');
+    expect(personStateWords('confirmed', true)).toBe('confirmed');
   });
 });

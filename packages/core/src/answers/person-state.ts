@@ -24,4 +24,5 @@ const STATE_WORDS: Readonly<Record<PersonState, string>> = {
   confirmed: 'confirmed',
   left: 'left',
 };
-export const personStateWords = (state: PersonState): string => STATE_WORDS[state];
+export const personStateWords = (state: PersonState, hasExpired = false): string =>
+  hasExpired && state === 'waiting' ? 'did not confirm in time' : STATE_WORDS[state];

@@ -15,12 +15,15 @@ import type * as Further from '../further.ts';
 import { all } from '../observe/on.ts';
 import { onViewable } from '../page/on-viewable.ts';
 import type { SiteScript } from '../site-script.ts';
+import { createAnnouncer } from './announce.ts';
 import { isLive, STALE_MS } from './is-live.ts';
 
 /** What a shown message may do to the visit it belongs to. */
 interface ShowContext {
   readonly manifest: Manifest;
   readonly ask: (path: string) => Promise<unknown>;
+  /** Whether the visitor lets themselves be remembered. */
+  readonly isKept: () => boolean;
   readonly change: (by: (memory: Memory) => Memory) => void;
   /** Reports what became of it; answers the event's id. */
   readonly report: (kind: VisitorEvent['kind'], more?: Pick<VisitorEvent, 'closedBy'>) => string;
@@ -48,7 +51,13 @@ export function show(
   { message, sheet, pictures, parts }: MessageFile,
   context: ShowContext,
 ): Shown {
-  const { change, report, tell, manifest, script } = context;
+  const { change, tell, manifest, script } = context;
+  const announce = createAnnouncer(manifest, campaign, context.isKept);
+  const report: ShowContext['report'] = (kind, more) => {
+    // A conversion is announced once, whoever reports it.
+    if (kind !== 'converted') announce(kind as 'shown');
+    return context.report(kind, more);
+  };
   // Those that are running are kept when memory must forget some.
   const live = new Set(manifest.campaigns.map((one) => one.id));
   const { id } = campaign;
@@ -74,6 +83,7 @@ export function show(
   const convert = () => {
     change((memory) => rememberConverted(memory, id, Date.now()));
     tell('converted');
+    announce('converted');
   };
   const refuse = () => {
     change((memory) => rememberRefused(memory, id, Date.now()));

@@ -20,6 +20,8 @@ export class PeopleAndOutbox1764000000008 implements MigrationInterface {
         address_key text NOT NULL,
         state text NOT NULL CHECK (state IN ('agreed', 'waiting', 'confirmed', 'left')),
         state_at timestamptz NOT NULL DEFAULT now(),
+        -- Until when they can confirm.
+        confirm_until timestamptz,
         created_at timestamptz NOT NULL DEFAULT now(),
         UNIQUE (site_id, address_key),
         FOREIGN KEY (site_id, workspace_id) REFERENCES site (id, workspace_id) ON DELETE CASCADE

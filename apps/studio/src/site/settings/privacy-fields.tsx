@@ -1,3 +1,5 @@
+import { siteSettingsSchema } from '@velarium/contract';
+import { CheckedField } from '../../ui/checked-field.tsx';
 import { Segments } from '../../ui/segments.tsx';
 import { Switch } from '../../ui/switch.tsx';
 import { NamesArea } from './names-area.tsx';
@@ -29,6 +31,24 @@ export function PrivacyFields({ settings, set }: SettingFields) {
         isOn={settings.recordedFacts !== null}
         onChange={(is) => set({ recordedFacts: is ? [] : null })}
       />
+      <Switch
+        label="Tells the page what messages do"
+        hint="A DOM event on document for each (velarium:shown, viewable, clicked, closed, converted, refused), so that whatever measures on the page can count it. Only for visitors who agreed to be remembered."
+        isOn={settings.measuring !== undefined}
+        onChange={(is) => set({ measuring: is ? { array: null } : undefined })}
+      />
+      {settings.measuring && (
+        <CheckedField
+          label="And puts it into the page’s array of this name"
+          value={settings.measuring.array ?? ''}
+          faultOf={(text) =>
+            text === ''
+              ? undefined
+              : siteSettingsSchema.shape.measuring.safeParse({ array: text }).error?.issues[0]?.message
+          }
+          onChange={(text) => set({ measuring: { array: text === '' ? null : text } })}
+        />
+      )}
       {settings.recordedFacts !== null && (
         <NamesArea
           label="Attributes to record as well, one a line"
