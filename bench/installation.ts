@@ -58,7 +58,7 @@ export async function createInstallation(): Promise<Installation> {
 const USER_AGENT = 'Mozilla/5.0 (X11; Linux x86_64) Chrome/156.0.0.0 Safari/537.36';
 
 /** A version 7 id (RFC 9562) of this instant, or so long ago. */
-export function eventId(agoMs = 0): string {
+function eventId(agoMs = 0): string {
   const time = (Date.now() - agoMs).toString(16).padStart(12, '0');
   return `${time.slice(0, 8)}-${time.slice(8)}-7${randomUUID().slice(15)}`;
 }

@@ -1,10 +1,12 @@
 import { writeFileSync } from 'node:fs';
 import { cpus, totalmem } from 'node:os';
 import { measureDecisions } from './decisions.ts';
+import { measureDeliveries } from './deliveries.ts';
 import { measureEdge } from './edge.ts';
 import { measureLargeSite } from './large-site.ts';
 import type { Figure } from './measure.ts';
 import { measurePage } from './page.ts';
+import { measurePeople } from './people.ts';
 import { measureStarts } from './starts.ts';
 import { measureTagSize } from './tag-size.ts';
 import { measureWorkbench } from './workbench.ts';
@@ -25,6 +27,8 @@ async function main(): Promise<void> {
     ...(await measureLargeSite()),
     ...(await measureDecisions()),
     ...edge,
+    ...(await measureDeliveries()),
+    ...(await measurePeople()),
   ];
   const starts = await measureStarts();
   const machine = `${cpus().length} cores (${cpus()[0]?.model ?? 'unknown'}), ${Math.round(totalmem() / 2 ** 30)} GiB, Node.js ${process.version}`;

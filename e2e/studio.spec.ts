@@ -28,6 +28,7 @@ test('a wrong password is told in words; signing in leads on to where one wanted
 test('every place is accessible and nothing overflows at 1280 by 800', async ({ studioPage: page }) => {
   for (const [name, heading] of [
     ['People', 'People'],
+    ['Outbox', 'Outbox'],
     ['Site', 'Quillon Fell Observatory'],
     ['Team', 'Team'],
     ['Board', 'Board'],

@@ -78,4 +78,3 @@ export function createTokens(db: DataSource) {
     },
   };
 }
-export type Tokens = ReturnType<typeof createTokens>;

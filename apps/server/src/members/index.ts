@@ -1,2 +1,2 @@
 export { memberRoutes } from './routes.ts';
-export { createMemberService, type MemberService } from './service.ts';
+export { createMemberService } from './service.ts';

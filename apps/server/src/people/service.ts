@@ -32,7 +32,7 @@ export interface StoredAnswer {
 }
 
 /** Answers in one read of an export, and days of keeping tidied at once. */
-const READ_AT_ONCE = 500;
+const READ_AT_ONCE = 1000;
 
 export function createPeopleService({
   db,
