@@ -10,6 +10,7 @@ import {
   setConnectionState,
 } from '../api/deliveries.ts';
 import { Button, IconButton } from '../ui/button.tsx';
+import { Dialog } from '../ui/dialog.tsx';
 import { Menu } from '../ui/menu.tsx';
 import { ShownOnce } from '../ui/shown-once.tsx';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
@@ -25,6 +26,7 @@ export function ConnectionsSection({ siteId }: { readonly siteId: string }) {
   const { data, error, refetch } = useQuery({ ...connectionsQuery(siteId), refetchInterval: 5000 });
   const [editing, setEditing] = useState<Editing | null>(null);
   const [shown, setShown] = useState<string | null>(null);
+  const [leaving, setLeaving] = useState<Connection | null>(null);
   const reload = () => queryClient.invalidateQueries({ queryKey: connectionsQuery(siteId).queryKey });
   const act = useMutation({
     mutationFn: ({ run }: { run: () => Promise<unknown>; done: string }) => run(),
@@ -145,11 +147,7 @@ export function ConnectionsSection({ siteId }: { readonly siteId: string }) {
                         {
                           label: 'Take away',
                           isHalting: true,
-                          onSelect: () =>
-                            act.mutate({
-                              run: () => removeConnection(siteId, id),
-                              done: `“${settings.name}” is gone, and what waited for it.`,
-                            }),
+                          onSelect: () => setLeaving(connection),
                         },
                       ]}
                     >
@@ -170,6 +168,34 @@ export function ConnectionsSection({ siteId }: { readonly siteId: string }) {
           onDone={onMade}
         />
       )}
+      <Dialog
+        isOpen={leaving !== null}
+        onClose={() => setLeaving(null)}
+        title={`Take away “${leaving?.settings.name ?? ''}”`}
+        description={
+          leaving && leaving.waiting > 0
+            ? `${counted(leaving.waiting, 'delivery waits', 'deliveries wait')} for it and will never be sent. To keep them, let it rest instead.`
+            : 'It is told of nothing more. Its secret cannot be had back.'
+        }
+      >
+        <div className="flex justify-end gap-2">
+          <Button onClick={() => setLeaving(null)}>Keep it</Button>
+          <Button
+            tone="halt"
+            isBusy={act.isPending}
+            onClick={() => {
+              if (!leaving) return;
+              act.mutate({
+                run: () => removeConnection(siteId, leaving.id),
+                done: `“${leaving.settings.name}” is gone.`,
+              });
+              setLeaving(null);
+            }}
+          >
+            Take away
+          </Button>
+        </div>
+      </Dialog>
       {shown && (
         <ShownOnce
           title="The signing secret"
