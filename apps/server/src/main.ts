@@ -151,7 +151,7 @@ async function startWorker(services: Services, running: Running): Promise<void> 
   const tidy = async () => {
     await services.intake.tidy();
     await services.accounts.tidy();
-    await services.people.tidy();
+    await services.people.tidy(services.deliveries.forgetOld);
   };
   const timer = setInterval(() => void tidy().catch(report), HOUR_MS);
   running.add(() => clearInterval(timer));

@@ -323,6 +323,50 @@ describe('a notice to the team', () => {
   });
 });
 
+it('what went out because of answers is forgotten with them when they are kept no longer', async () => {
+  await connect();
+  await follow({
+    welcome: [{ afterDays: 0, mail: mail('Welcome') }],
+    notice: { to: ['desk@quillonfell.example'], rhythm: 'daily' },
+  });
+  await answer('merlin@example.org');
+  await soon(() => expect(mailbox.mails).toHaveLength(1));
+  await hurry();
+  await soon(() => expect(mailbox.mails).toHaveLength(2));
+  const list = mailbox.mails[0]?.mail.headers.get('list') as unknown as
+    | { unsubscribe: { url: string } }
+    | undefined;
+  await server.edge.inject({ method: 'POST', url: new URL(list?.unsubscribe.url ?? '').pathname });
+  await soon(() => expect(receiver.calls).toHaveLength(2));
+  await soon(async () => expect(await outbox('?state=waiting')).toEqual([]));
+  await owner.ask('PUT', site('kept-answers'), { days: 30 });
+  const traces = async () => {
+    const found: string[] = [];
+    for (const table of ['lead', 'person', 'delivery', 'delivery_try'])
+      if ((await server.db.query(`SELECT 1 FROM ${table} t WHERE t::text ILIKE '%merlin%'`)).length > 0)
+        found.push(table);
+    return found;
+  };
+  expect(await traces()).toEqual(['lead', 'person', 'delivery']);
+  const { people, deliveries } = server.services;
+  await people.tidy(deliveries.forgetOld);
+  expect(await traces()).toEqual(['lead', 'person', 'delivery']);
+  await server.db.query(
+    `UPDATE lead SET submitted_at = submitted_at - interval '31 days' WHERE site_id = $1`,
+    [owner.siteId],
+  );
+  await server.db.query(
+    `UPDATE delivery SET payload = payload || jsonb_build_object('from', now() - interval '32 days', 'until', now() - interval '30 days')
+      WHERE kind = 'digest' AND site_id = $1`,
+    [owner.siteId],
+  );
+  await people.tidy(deliveries.forgetOld);
+  expect(await traces()).toEqual([]);
+  // Who left is not written to again, though nobody knows any more who that was.
+  expect(await people.isNeverWrittenTo(server.db.manager, owner.siteId, 'merlin@example.org')).toBe(true);
+  expect((await outbox()).map(({ kind }) => kind)).toEqual(['digest']);
+});
+
 it('what follows an answer goes with a copy of the campaign, to another site without its pictures', async () => {
   const picture = { id: '00000000-0000-4000-8000-000000000001', alt: 'The dome {at night}' };
   await follow({ welcome: [{ afterDays: 0, mail: mail('Welcome', { picture }) }] });

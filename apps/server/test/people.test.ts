@@ -321,7 +321,7 @@ describe('a person', () => {
     ]);
     await answer('new@example.org');
     await owner.ask('PUT', site('kept-answers'), { days: 30 });
-    await server.services.people.tidy();
+    await server.services.people.tidy(server.services.deliveries.forgetOld);
     expect((await list()).map(({ person }) => person?.address)).toEqual(['new@example.org']);
     expect(await everything()).toEqual([{ leads: 1, persons: 1 }]);
   });

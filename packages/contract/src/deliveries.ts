@@ -35,8 +35,8 @@ export type DeliveryFilter = z.infer<typeof deliveryFilterSchema>;
 export const deliveryPageSchema = z.strictObject({
   deliveries: z.array(deliverySchema),
   next: z.string().nullable(),
-  /** How many of the site stand in each state. */
-  counts: z.record(z.enum(DELIVERY_STATES), z.number().int()),
+  /** How many of the site stand in each state that is not the last. */
+  counts: z.record(z.enum(DELIVERY_STATES).exclude(['sent']), z.number().int()),
 });
 export type DeliveryPage = z.infer<typeof deliveryPageSchema>;
 

@@ -32,6 +32,14 @@ export interface NewDelivery {
 /** Mail of one workspace goes by one server. */
 export const mailLane = (workspaceId: string): string => `mail ${workspaceId}`;
 
+/** What a mail of a site's is written down with. */
+export const mailTo = (workspaceId: string, siteId: string, recipient: string) => ({
+  workspaceId,
+  siteId,
+  recipient,
+  lane: mailLane(workspaceId),
+});
+
 const LISTED = 100;
 
 /** Writes down what must go out, in the transaction that made it due. */
@@ -119,7 +127,8 @@ export function createOutbox(db: DataSource) {
         [...values, ...(cursor ? [at, id] : [])],
       );
       const counts: { state: string; count: number }[] = await db.query(
-        'SELECT state, count(*)::integer AS count FROM delivery WHERE site_id = $1 GROUP BY state',
+        // What was sent grows for ever, and nobody acts on how much it is.
+        `SELECT state, count(*)::integer AS count FROM delivery WHERE site_id = $1 AND state <> 'sent' GROUP BY state`,
         [siteId],
       );
       const page = rows.slice(0, LISTED);
@@ -135,7 +144,6 @@ export function createOutbox(db: DataSource) {
         counts: {
           waiting: 0,
           retrying: 0,
-          sent: 0,
           givenUp: 0,
           held: 0,
           stopped: 0,
@@ -205,17 +213,26 @@ export function createOutbox(db: DataSource) {
   };
 }
 
-/** Removes what went out to or about a person, and says how many mails to them that were. */
-export async function forgetDeliveries(manager: EntityManager, personId: string): Promise<number> {
+/**
+ * Removes what went out to or about people and because of answers, with every byte of it, and says how many mails to
+ * people that were. To be called while the answers are there still.
+ */
+export async function forgetDeliveries(
+  manager: EntityManager,
+  { persons, answers }: { readonly persons: readonly string[]; readonly answers: readonly string[] },
+): Promise<number> {
+  const leads = '(SELECT id FROM lead WHERE person_id = ANY($1) OR id = ANY($2))';
   // A day's digest tells of others too: what it said is forgotten, that it went out is not.
   await manager.query(
-    `UPDATE delivery SET sent = NULL WHERE kind = 'digest' AND sent IS NOT NULL
-        AND (payload ->> 'campaignId')::uuid IN (SELECT campaign_id FROM lead WHERE person_id = $1)`,
-    [personId],
+    `UPDATE delivery SET sent = NULL FROM lead
+      WHERE kind = 'digest' AND sent IS NOT NULL AND lead.id IN ${leads}
+        AND (payload ->> 'campaignId')::uuid = lead.campaign_id
+        AND (payload ->> 'from')::timestamptz <= lead.submitted_at AND lead.submitted_at < (payload ->> 'until')::timestamptz`,
+    [persons, answers],
   );
   const [rows]: [{ kind: DeliveryKind }[]] = await manager.query(
-    `DELETE FROM delivery WHERE person_id = $1 OR lead_id IN (SELECT id FROM lead WHERE person_id = $1) RETURNING kind`,
-    [personId],
+    `DELETE FROM delivery WHERE person_id = ANY($1) OR lead_id IN ${leads} RETURNING kind`,
+    [persons, answers],
   );
   return rows.filter(({ kind }) => kind === 'confirmation' || kind === 'reminder' || kind === 'welcome')
     .length;

@@ -2,8 +2,9 @@ import { createHash } from 'node:crypto';
 import type { LookStyle } from '@velarium/contract';
 import { FONT_STACKS } from '@velarium/core';
 import type { FastifyPluginAsync, FastifyReply } from 'fastify';
+import type { LinkOutcome } from './due.ts';
 import { escapeMarkup } from './mail/draw-mail.ts';
-import type { DeliveryService, LinkOutcome } from './service.ts';
+import type { DeliveryService } from './service.ts';
 
 type Deed = 'confirm' | 'leave';
 

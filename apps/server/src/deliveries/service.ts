@@ -1,12 +1,10 @@
 import type {
   Connection,
-  DeliveryKind,
   FollowUp,
   MailPreview,
   MailTrial,
   SaveConnection,
   SaveSending,
-  ToldEvent,
   TriedConnection,
   TriedSending,
 } from '@velarium/contract';
@@ -17,23 +15,16 @@ import { ProblemError } from '../infra/problem.ts';
 import type { Seal } from '../infra/seal.ts';
 import { createSender } from '../infra/send-outside.ts';
 import type { LibraryService } from '../library/index.ts';
-import type { PeopleService, PersonRow, StoredAnswer } from '../people/index.ts';
+import type { ForgetSent, PeopleService, PersonRow } from '../people/index.ts';
 import type { SiteService } from '../sites/index.ts';
 import { type CarryServices, createCarrier, statusWords } from './carry.ts';
-import { createConnections, laneOf } from './connections.ts';
+import { createConnections } from './connections.ts';
+import { createDue } from './due.ts';
 import { createFollowUps } from './follow-ups.ts';
 import { createLinks } from './links.ts';
 import { createMailDesk } from './mail/desk.ts';
 import { createMailSender } from './mail/send-mail.ts';
-import {
-  createOutbox,
-  enqueue,
-  forgetDeliveries,
-  mailLane,
-  type NewDelivery,
-  stopForPerson,
-} from './outbox.ts';
-import type { DeliveryPayload } from './payload.ts';
+import { createOutbox, enqueue, forgetDeliveries, mailTo } from './outbox.ts';
 import { createSendDue } from './send-due.ts';
 import { createSending, type OwnMailbox } from './sending.ts';
 import { callOf, readableCall } from './tell.ts';
@@ -54,12 +45,8 @@ export interface DeliveryServices {
 }
 
 const DAY_MS = 86_400_000;
-const TO_PERSON: readonly DeliveryKind[] = ['confirmation', 'reminder', 'welcome'];
 /** A connection that has not taken anything for so long is put to rest. */
 const FAILING_MS = 3 * DAY_MS;
-
-/** What became of following a link in a mail. */
-export type LinkOutcome = 'done' | 'already' | 'ended' | 'gone';
 
 /** Everything that goes out: what follows an answer, what other services are told, and its fate. */
 export function createDeliveryService({
@@ -98,204 +85,7 @@ export function createDeliveryService({
     memberMail,
   });
 
-  interface Happening {
-    readonly workspaceId: string;
-    readonly siteId: string;
-    readonly event: ToldEvent;
-    readonly campaignId: string | null;
-    readonly data: Readonly<Record<string, unknown>>;
-    readonly leadId?: string | null;
-    readonly personId?: string | null;
-  }
-
-  /** Writes down that every connection that wants it is to be told. */
-  async function tell(manager: EntityManager, happening: Happening): Promise<void> {
-    const { workspaceId, siteId, event, campaignId, data, leadId = null, personId = null } = happening;
-    const at = new Date().toISOString();
-    const wanting = await connections.wanting(manager, siteId, event, campaignId);
-    await enqueue(
-      manager,
-      wanting.map(
-        ({ id, settings, state }): NewDelivery => ({
-          workspaceId,
-          siteId,
-          kind: settings.kind === 'events' ? 'event' : 'request',
-          lane: laneOf(id),
-          recipient: settings.address,
-          payload: { of: 'event', event, at, data },
-          personId,
-          leadId,
-          connectionId: id,
-          isHeld: state === 'resting',
-        }),
-      ),
-    );
-  }
-
-  /** The mails of the series to somebody who may have them, each once for an answer. */
-  const welcomes = ({ lead, person }: StoredAnswer, { welcome }: FollowUp): NewDelivery[] =>
-    person === null
-      ? []
-      : welcome.map(({ afterDays }, at) => ({
-          ...mailTo(lead.workspaceId, lead.siteId, person.address),
-          kind: 'welcome',
-          payload: { of: 'person', campaignId: lead.campaignId, form: lead.form ?? '', at },
-          personId: person.id,
-          leadId: lead.id,
-          once: `welcome ${lead.id} ${at}`,
-          dueAt: new Date(Date.now() + afterDays * DAY_MS),
-        }));
-
-  /** Asks somebody to confirm, and reminds them once. */
-  async function confirmations(
-    manager: EntityManager,
-    { lead, person }: StoredAnswer,
-    { confirmation }: FollowUp,
-  ): Promise<NewDelivery[]> {
-    if (!person || !confirmation) return [];
-    const endsAt = new Date(Date.now() + confirmation.endsAfterDays * DAY_MS).toISOString();
-    await people.confirmUntil(manager, person.id, endsAt);
-    const payload: DeliveryPayload = {
-      of: 'confirmation',
-      campaignId: lead.campaignId,
-      form: lead.form ?? '',
-      endsAt,
-    };
-    const common = {
-      ...mailTo(lead.workspaceId, lead.siteId, person.address),
-      payload,
-      personId: person.id,
-      leadId: lead.id,
-    };
-    return [
-      { ...common, kind: 'confirmation', once: `confirmation ${lead.id}` },
-      ...(confirmation.remindAfterDays === null
-        ? []
-        : [
-            {
-              ...common,
-              kind: 'reminder' as const,
-              once: `reminder ${lead.id}`,
-              dueAt: new Date(Date.now() + confirmation.remindAfterDays * DAY_MS),
-            },
-          ]),
-    ];
-  }
-
-  /** Tells the team: at once, or with all of the site's day the morning after. */
-  async function notices(
-    manager: EntityManager,
-    { lead }: StoredAnswer,
-    { notice }: FollowUp,
-  ): Promise<NewDelivery[]> {
-    if (!notice) return [];
-    const { to } = notice;
-    const common = mailTo(lead.workspaceId, lead.siteId, to.join(', '));
-    const about = { campaignId: lead.campaignId, form: lead.form ?? '', to };
-    if (notice.rhythm === 'atOnce')
-      return [
-        {
-          ...common,
-          kind: 'notice',
-          payload: { of: 'notice', ...about },
-          leadId: lead.id,
-          once: `notice ${lead.id}`,
-        },
-      ];
-    const timeZone = await sites.zoneOf(manager, lead.siteId);
-    const [day]: { day: string; from: Date; until: Date; due: Date }[] = await manager.query(
-      `SELECT day::text, day::timestamp AT TIME ZONE $1 AS from, (day + 1)::timestamp AT TIME ZONE $1 AS until,
-              (day + 1 + time '07:00') AT TIME ZONE $1 AS due
-         FROM (SELECT (now() AT TIME ZONE $1)::date AS day) AS today`,
-      [timeZone],
-    );
-    if (!day) return [];
-    return [
-      {
-        ...common,
-        kind: 'digest',
-        payload: { of: 'digest', ...about, from: day.from.toISOString(), until: day.until.toISOString() },
-        once: `digest ${lead.campaignId} ${lead.form} ${day.day}`,
-        dueAt: day.due,
-      },
-    ];
-  }
-
-  const mailTo = (workspaceId: string, siteId: string, recipient: string) => ({
-    workspaceId,
-    siteId,
-    recipient,
-    lane: mailLane(workspaceId),
-  });
-
-  /** Writes down everything that an answer makes due, in the transaction that stores it. */
-  async function onAnswer(manager: EntityManager, answer: StoredAnswer): Promise<void> {
-    const { lead, person } = answer;
-    await tell(manager, {
-      ...lead,
-      event: 'answer.stored',
-      data: {},
-      leadId: lead.id,
-      personId: person?.id ?? null,
-    });
-    const followUp =
-      lead.form === null ? undefined : await followUps.find(lead.campaignId, lead.form, manager);
-    if (!followUp) return;
-    const isAsked = followUp.confirmation !== null && person !== null;
-    const state =
-      person && (await people.recordDeed(manager, person, isAsked ? 'askedToConfirm' : 'answered'));
-    await enqueue(manager, [
-      ...(state === 'waiting' ? await confirmations(manager, answer, followUp) : []),
-      ...(state === 'agreed' || state === 'confirmed' ? welcomes(answer, followUp) : []),
-      ...(await notices(manager, answer, followUp)),
-    ]);
-  }
-
-  /** Presses the button of a confirmation. What was waiting for it becomes due. */
-  async function confirm(token: string): Promise<LinkOutcome> {
-    const read = links.readConfirm(token);
-    if (!read) return 'gone';
-    return db.transaction(async (manager) => {
-      const answer = await people.find(manager, read.answerId);
-      if (!answer?.person || answer.person.state === 'left') return 'gone';
-      const { lead, person } = answer;
-      if (person.state === 'confirmed') return 'already';
-      if (read.hasEnded) return 'ended';
-      await people.recordDeed(manager, person, 'confirmed');
-      await stopForPerson(manager, person.id, ['confirmation', 'reminder'], 'They have confirmed.');
-      const followUp = await followUps.find(lead.campaignId, lead.form ?? '', manager);
-      if (followUp) await enqueue(manager, welcomes(answer, followUp));
-      await tell(manager, {
-        ...lead,
-        event: 'person.confirmed',
-        data: {},
-        leadId: lead.id,
-        personId: person.id,
-      });
-      return 'done';
-    });
-  }
-
-  /** Lets somebody leave: nothing more is sent to them. */
-  async function leave(token: string): Promise<LinkOutcome> {
-    const personId = links.readLeave(token);
-    if (!personId) return 'gone';
-    return db.transaction(async (manager) => {
-      const person = await people.lockPerson(manager, personId);
-      if (!person) return 'gone';
-      if (person.state === 'left') return 'already';
-      await people.recordDeed(manager, person, 'left');
-      await stopForPerson(manager, person.id, TO_PERSON, 'They have unsubscribed.');
-      await tell(manager, {
-        ...person,
-        event: 'person.left',
-        campaignId: null,
-        data: {},
-        personId: person.id,
-      });
-      return 'done';
-    });
-  }
+  const due = createDue({ db, people, sites, connections, followUps, links });
 
   /** The site whose page a link of a mail opens; `undefined` for a link that is not ours or whose person is gone. */
   async function siteOfLink(token: string) {
@@ -349,9 +139,9 @@ export function createDeliveryService({
     outbox,
     connections,
     sending,
-    onAnswer,
-    confirm,
-    leave,
+    onAnswer: due.onAnswer,
+    confirm: due.confirm,
+    leave: due.leave,
     siteOfLink,
     timeZoneOf,
 
@@ -371,12 +161,13 @@ export function createDeliveryService({
         readonly name: string;
         readonly event: 'campaign.published' | 'campaign.rested';
       },
-    ): Promise<void> => tell(manager, { workspaceId, siteId, event, campaignId, data: { campaign: name } }),
+    ): Promise<void> =>
+      due.tell(manager, { workspaceId, siteId, event, campaignId, data: { campaign: name } }),
 
     /** Removes what went to or about a person, and tells whoever wants to know that they are gone. */
     async forget(manager: EntityManager, person: PersonRow): Promise<number> {
-      const mailsGone = await forgetDeliveries(manager, person.id);
-      await tell(manager, {
+      const mailsGone = await forgetDeliveries(manager, { persons: [person.id], answers: [] });
+      await due.tell(manager, {
         ...person,
         event: 'person.erased',
         campaignId: null,
@@ -384,6 +175,11 @@ export function createDeliveryService({
       });
       return mailsGone;
     },
+
+    /** Removes what went out because of answers and people that are kept no longer. */
+    forgetOld: (async (manager, gone) => {
+      await forgetDeliveries(manager, gone);
+    }) satisfies ForgetSent,
 
     async followUp(workspaceId: string, campaignId: string, form: string): Promise<FollowUp> {
       await campaigns.siteOf(workspaceId, campaignId);

@@ -11,7 +11,7 @@ export async function neverWriteTo(
   seal: Seal,
   siteId: string,
   keys: readonly string[],
-  reason: 'erased' | 'list',
+  reason: 'erased' | 'list' | 'left',
 ): Promise<number> {
   const rows: unknown[] = await manager.query(
     `INSERT INTO do_not_write (site_id, address_hash, reason)

@@ -6,6 +6,7 @@ export { peopleRoutes } from './routes.ts';
 export {
   type Actor,
   createPeopleService,
+  type ForgetSent,
   type PeopleService,
   type StoredAnswer,
   searchOf,

@@ -31,6 +31,12 @@ export interface StoredAnswer {
   readonly person: PersonRow | null;
 }
 
+/** Removes what went out to or about people, and because of answers, in the transaction that forgets these. */
+export type ForgetSent = (
+  manager: EntityManager,
+  gone: { readonly persons: readonly string[]; readonly answers: readonly string[] },
+) => Promise<void>;
+
 /** Answers in one read of an export, and days of keeping tidied at once. */
 const READ_AT_ONCE = 1000;
 
@@ -62,6 +68,9 @@ export function createPeopleService({
     await manager.query('UPDATE lead SET person_id = $2 WHERE id = $1', [lead.id, person.id]);
     return person;
   }
+
+  const idsOf = async (sql: string): Promise<string[]> =>
+    (await db.query(sql)).map(({ id }: { id: string }) => id);
 
   return {
     /**
@@ -307,27 +316,36 @@ export function createPeopleService({
     keptDays: sites.keptDays,
     keepFor: sites.keepAnswers,
 
-    /** Forgets answers older than their site keeps them, and people of whom none is left. */
-    async tidy(): Promise<void> {
+    /** Forgets answers older than their site keeps them, people of whom none is left, and what went out because of them. */
+    async tidy(forget: ForgetSent): Promise<void> {
       for (let count = READ_AT_ONCE; count === READ_AT_ONCE; ) {
-        const old: { id: string }[] = await db.query(
+        const answers = await idsOf(
           `SELECT l.id FROM lead l JOIN site s ON s.id = l.site_id
             WHERE s.answers_kept_days IS NOT NULL AND l.submitted_at < now() - s.answers_kept_days * interval '1 day'
-            LIMIT $1`,
-          [READ_AT_ONCE],
+            LIMIT ${READ_AT_ONCE}`,
         );
-        count = old.length;
-        await db.transaction((manager) =>
-          forgetAnswers(
-            manager,
-            old.map(({ id }) => id),
-          ),
-        );
+        count = answers.length;
+        await db.transaction(async (manager) => {
+          await forget(manager, { persons: [], answers });
+          await forgetAnswers(manager, answers);
+        });
       }
-      await db.query(
-        `DELETE FROM person p USING site s WHERE s.id = p.site_id AND s.answers_kept_days IS NOT NULL AND p.state <> 'left'
-            AND NOT EXISTS (SELECT FROM lead WHERE person_id = p.id)`,
+      const persons: Pick<PersonRow, 'id' | 'siteId' | 'addressKey' | 'state'>[] = await db.query(
+        `SELECT p.id, p.site_id AS "siteId", p.address_key AS "addressKey", p.state
+           FROM person p JOIN site s ON s.id = p.site_id
+          WHERE s.answers_kept_days IS NOT NULL AND NOT EXISTS (SELECT FROM lead WHERE person_id = p.id)`,
       );
+      const ids = persons.map(({ id }) => id);
+      await db.transaction(async (manager) => {
+        // Whoever left is not written to again, though nobody knows any more who that was.
+        for (const { siteId, addressKey, state } of persons)
+          if (state === 'left') await neverWriteTo(manager, seal, siteId, [addressKey], 'left');
+        await forget(manager, { persons: ids, answers: [] });
+        await manager.query(
+          'DELETE FROM person WHERE id = ANY($1) AND NOT EXISTS (SELECT FROM lead WHERE person_id = person.id)',
+          [ids],
+        );
+      });
     },
   };
 }

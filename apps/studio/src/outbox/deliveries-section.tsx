@@ -111,7 +111,10 @@ export function DeliveriesSection({ siteId }: { readonly siteId: string }) {
             { value: EVERY, label: 'In every state' },
             ...DELIVERY_STATES.map((state) => ({
               value: state as string,
-              label: `${deliveryStateWords(state)} (${figure(counts?.[state] ?? 0)})`,
+              label:
+                state === 'sent'
+                  ? deliveryStateWords(state)
+                  : `${deliveryStateWords(state)} (${figure(counts?.[state] ?? 0)})`,
             })),
           ]}
           onChange={(state) =>

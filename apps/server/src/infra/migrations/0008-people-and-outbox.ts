@@ -57,7 +57,7 @@ export class PeopleAndOutbox1764000000008 implements MigrationInterface {
       CREATE TABLE do_not_write (
         site_id uuid NOT NULL REFERENCES site ON DELETE CASCADE,
         address_hash bytea NOT NULL,
-        reason text NOT NULL CHECK (reason IN ('erased', 'list')),
+        reason text NOT NULL CHECK (reason IN ('erased', 'list', 'left')),
         at timestamptz NOT NULL DEFAULT now(),
         PRIMARY KEY (site_id, address_hash)
       );
@@ -151,6 +151,7 @@ export class PeopleAndOutbox1764000000008 implements MigrationInterface {
       );
       CREATE INDEX delivery_due ON delivery (lane, due_at) WHERE state IN ('waiting', 'retrying');
       CREATE INDEX delivery_by_site ON delivery (site_id, created_at DESC, id DESC);
+      CREATE INDEX delivery_open ON delivery (site_id, state) WHERE state <> 'sent';
       CREATE INDEX delivery_of_person ON delivery (person_id, created_at DESC) WHERE person_id IS NOT NULL;
       CREATE INDEX delivery_of_lead ON delivery (lead_id) WHERE lead_id IS NOT NULL;
       CREATE INDEX delivery_of_connection ON delivery (connection_id, created_at DESC) WHERE connection_id IS NOT NULL;
