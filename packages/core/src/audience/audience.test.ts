@@ -27,6 +27,18 @@ const audienceOf = (condition: Condition, not = false): Audience => ({
 
 describe('conditions', () => {
   it.each<[rule: string, condition: Condition, change: Partial<VisitorFacts>, expected: boolean]>([
+    [
+      'an attribute of another value',
+      { kind: 'attribute', name: 'plan', value: 'friend' },
+      { attributes: { plan: 'gold' } },
+      false,
+    ],
+    [
+      'an attribute that every object has',
+      { kind: 'attribute', name: 'constructor', value: 'friend' },
+      {},
+      false,
+    ],
     ['a third session is a returning visitor', { kind: 'visitor', is: 'returning' }, {}, true],
     ['a first session is a new one', { kind: 'visitor', is: 'new' }, { sessions: 1 }, true],
     ['from the third session on', { kind: 'sessions', comparison: 'atLeast', count: 3 }, {}, true],

@@ -125,6 +125,8 @@ it('values are listed by how many visitors had them, not by how often', () => {
     { value: 'b.example', visitors: 2 },
     { value: 'a.example', visitors: 1 },
   ]);
+  expect(seen.landings).toEqual([{ value: '/', visitors: 3 }]);
+  expect(seenValues([visitorOf({ landing: '' })]).landings).toEqual([]);
   expect(seen.parameters).toEqual([{ name: 'from', value: 'x', visitors: 1 }]);
   expect(seen.attributes).toEqual([{ name: 'plan', value: 'gold', visitors: 1 }]);
   expect(seen.countries).toEqual([

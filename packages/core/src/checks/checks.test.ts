@@ -16,6 +16,8 @@ import { launchFindings as findingsIn } from './launch.ts';
 import { fleschEase, readingEase, syllables } from './reading-ease.ts';
 import { stuckStep } from './way-out.ts';
 
+const FIELD = { id: 'email', kind: 'email' as const, label: 'Mail', placeholder: '', required: true };
+
 const launchFindings = (document: CampaignDocument) => findingsIn(document, PLAIN_LOOK);
 
 describe('contrast', () => {
@@ -160,6 +162,8 @@ describe('while designing', () => {
     ['picture.heavy', of(title, { ...picture, alt: 'The moon' }), { weightOf: () => 900_000 }],
     ['form.consent', of(title, newBlock('form'))],
     ['film.address', of(title, newBlock('film'))],
+    ['film.title', of(title, { ...newBlock('film'), address: 'https://film.example/x', title: ' ' })],
+    ['form.label', of(title, { ...newBlock('form'), fields: [{ ...FIELD, label: ' ' }] })],
     ['button.step', of(title, { ...newBlock('button'), action: { kind: 'step', step: 'gone' } })],
     ['phone.words', of(title, { ...newBlock('text'), content: [[{ text: 'far '.repeat(80) }]] })],
     ['phone.covered', { ...of(title, { ...newBlock('space'), height: 400 }), format: 'popup' }],
@@ -188,6 +192,28 @@ describe('while designing', () => {
     if (mend) expect(find(mend.apply(message), more).map((one) => one.code)).not.toContain(code);
   });
 
+  it('a hidden field needs no label, and a film with a title none', () => {
+    const form = {
+      ...newBlock('form'),
+      fields: [FIELD, { ...FIELD, id: 'from', kind: 'hidden' as const, label: '' }],
+    };
+    const film = { ...newBlock('film'), address: 'https://film.example/x', title: 'The dome' };
+    const codes = find(of(title, form, film)).map(({ code }) => code);
+    expect(codes).not.toContain('form.label');
+    expect(codes).not.toContain('film.title');
+  });
+  it('says a contrast to one place', () => {
+    const pale = { ...title, style: { all: { colour: '#767676' as const }, tablet: {}, mobile: {} } };
+    const message = { ...of(pale), palette: { surface: '#f0f0f0' } };
+    const [found] = find(message).filter(({ code }) => code === 'contrast');
+    expect(found?.text).toMatch(/has a contrast of \d\.\d; /);
+  });
+  it('in a variant is told with its number', () => {
+    const message = of({ ...title, text: ' ' });
+    const variants = [{ id: 'b', weight: 1, message }];
+    const [found] = launchFindings({ ...ready, variants }).filter(({ code }) => code === 'message.empty');
+    expect(found?.text).toMatch(/^Variant 2: /);
+  });
   it('a hidden close button is a way out only with another', () => {
     const hidden = {
       ...of(title),

@@ -62,6 +62,13 @@ const onlyTours = {
 };
 
 describe('a site’s health', () => {
+  it('tells the most serious first', () => {
+    const signs = siteHealth({ ...well, site: { ...site, lastSeenAt: null }, viewsByDay: [] });
+    const rank = { wrong: 0, look: 1, good: 2 };
+    const ranks = signs.map(({ state }) => rank[state]);
+    expect(ranks).toEqual([...ranks].sort());
+    expect(new Set(ranks).size).toBeGreaterThan(1);
+  });
   it('is well when all is', () => {
     expect(siteHealth(well).map(({ code, state }) => [code, state])).toEqual([
       ['tag', 'good'],

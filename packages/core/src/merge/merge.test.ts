@@ -56,6 +56,13 @@ describe('two people’s changes', () => {
     expect(texts(merged)).toEqual(['Mine', 'b', 'c']);
     expect(conflicts).toEqual(['message.steps.first.blocks.a.text']);
   });
+  it('what the other has added comes after the neighbour it has there', () => {
+    const mine = withBlocks(heading('b'), heading('a'), heading('c'));
+    const theirs = withBlocks(heading('a'), heading('new'), heading('b'), heading('c'));
+    const { merged } = mergeDocuments(base, mine, theirs);
+    expect(texts(merged as typeof base)).toEqual(['b', 'a', 'new', 'c']);
+  });
+
   it('adding, moving and taking away go together', () => {
     const mine = withBlocks(heading('a'), heading('new'), heading('b'), heading('c'));
     const theirs = withBlocks(heading('c'), heading('a'));

@@ -2,6 +2,14 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { countedIn, STAY_SECONDS, shareAt, survivalCurve } from './stay.ts';
 
+// What is stored is stored by these: another bound would mean another thing by the numbers there are.
+it('keeps its bounds', () => {
+  expect(STAY_SECONDS).toEqual([
+    0, 1, 2, 3, 4, 5, 6, 8, 10, 12, 15, 20, 25, 30, 40, 50, 60, 90, 120, 180, 240, 300, 420, 600, 900, 1800,
+    3600,
+  ]);
+});
+
 describe('the survival curve', () => {
   /** Kaplan and Meier (1958) without censoring is the plain share of those not yet gone; worked by hand. */
   it('is the share of visits not yet gone', () => {
