@@ -111,6 +111,7 @@ test('an element is picked on the page itself', async ({ studioPage: page, velar
   await framed.locator('footer').click();
   await expect(dialog.locator('code')).toHaveText('footer');
   await expect(dialog.getByText('It is the only one of its kind on this page.')).toBeVisible();
+  await expect(dialog.getByText(/^Also on .*: 8 of 8 other pages that were looked into\.$/)).toBeVisible();
   // What is pressed goes nowhere, and no message lies over the page.
   await framed.getByRole('link', { name: 'Journal' }).first().click();
   await expect(dialog.locator('code')).not.toHaveText('footer');

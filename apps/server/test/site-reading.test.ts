@@ -72,10 +72,10 @@ describe('a site’s own pages', () => {
       selectors: ['p', 'link[rel=stylesheet]', '.open', '>>>'],
     });
     expect(asked.json()).toEqual([
-      { selector: 'p', pages: 1, of: 2 },
-      { selector: 'link[rel=stylesheet]', pages: 1, of: 2 },
-      { selector: '.open', pages: 0, of: 2 },
-      { selector: '>>>', pages: 0, of: 2 },
+      { selector: 'p', pages: ['/'], of: 2 },
+      { selector: 'link[rel=stylesheet]', pages: ['/'], of: 2 },
+      { selector: '.open', pages: [], of: 2 },
+      { selector: '>>>', pages: [], of: 2 },
     ]);
     const none = await owner.ask('POST', `/sites/${owner.siteId}/elements`, { paths: ['/'], selectors: [] });
     expect(none.statusCode).toBe(422);

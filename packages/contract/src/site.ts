@@ -56,14 +56,19 @@ export const parametersSeenSchema = z.array(
 );
 export type ParameterSeen = z.infer<typeof parametersSeenSchema>[number];
 
-/** On how many of these pages there is such an element. */
+/** On which of these pages there is such an element. */
 export const elementQuestionSchema = z.strictObject({
   selectors: z.array(selectorSchema).min(1).max(40),
   paths: z.array(z.string().regex(/^\//).max(LIMITS.pageAddress)).min(1).max(12),
 });
 export type ElementQuestion = z.infer<typeof elementQuestionSchema>;
 export const elementsSeenSchema = z.array(
-  z.strictObject({ selector: z.string(), pages: z.number().int(), of: z.number().int() }),
+  z.strictObject({
+    selector: z.string(),
+    /** The paths of those that have it, and how many could be looked at. */
+    pages: z.array(z.string()),
+    of: z.number().int(),
+  }),
 );
 export type ElementSeen = z.infer<typeof elementsSeenSchema>[number];
 

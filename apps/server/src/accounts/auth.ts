@@ -7,7 +7,8 @@ import type { FastifyInstance, FastifyRequest } from 'fastify';
 import fp from 'fastify-plugin';
 import type { DataSource } from 'typeorm';
 import { forbidden, ProblemError } from '../infra/problem.ts';
-import type { AccountService, Principal } from './service.ts';
+import type { Principal } from './principal.ts';
+import type { AccountService } from './service.ts';
 import { SessionStore } from './session-store.ts';
 
 declare module 'fastify' {

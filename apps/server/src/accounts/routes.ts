@@ -13,7 +13,8 @@ import type { FastifyReply } from 'fastify';
 import type { FastifyPluginAsyncZod, ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { requireMember, requireRole } from './auth.ts';
-import type { AccountService, Principal } from './service.ts';
+import type { Principal } from './principal.ts';
+import type { AccountService } from './service.ts';
 
 const memberParams = z.object({ accountId: z.uuid() });
 

@@ -3,17 +3,8 @@ import argon2 from 'argon2';
 import type { DataSource, EntityManager } from 'typeorm';
 import { notFound, ProblemError } from '../infra/problem.ts';
 import { AccountEntity, MembershipEntity, WorkspaceEntity } from './entities.ts';
+import type { Principal } from './principal.ts';
 import { createTokens } from './tokens.ts';
-
-/** Who is asking, in which workspace and with what role. Every query of a request is scoped by it. */
-export interface Principal {
-  readonly accountId: string;
-  readonly name: string;
-  readonly email: string;
-  readonly workspaceId: string;
-  readonly workspaceName: string;
-  readonly role: Role;
-}
 
 const wrongPassword = () =>
   new ProblemError(

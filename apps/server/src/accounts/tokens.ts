@@ -2,7 +2,7 @@ import { createHash, randomBytes } from 'node:crypto';
 import type { AccessToken, MadeToken, MakeToken } from '@velarium/contract';
 import type { DataSource } from 'typeorm';
 import { notFound } from '../infra/problem.ts';
-import type { Principal } from './service.ts';
+import type { Principal } from './principal.ts';
 
 const hashOf = (secret: string): Buffer => createHash('sha256').update(secret).digest();
 /** What a key begins with, so that one that was published by mistake can be found. */

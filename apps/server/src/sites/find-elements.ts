@@ -7,7 +7,7 @@ const TIMEOUT_MS = 6000;
 const PAGE_BYTES = 2_000_000;
 
 /**
- * On how many of these pages of a site each selector finds something in the source. What scripts put in later is not
+ * On which of these pages of a site each selector finds something in the source. What scripts put in later is not
  * seen; a page that cannot be had is not counted, and a selector that is none finds nothing.
  */
 export async function findElements(
@@ -24,19 +24,23 @@ export async function findElements(
         isCut: true,
         accept: 'text/html',
       }).catch(() => undefined);
-      return page?.status === 200 ? parseDocument(page.bytes.toString('utf8')) : undefined;
+      return page?.status === 200
+        ? { path, children: parseDocument(page.bytes.toString('utf8')).children }
+        : undefined;
     }),
   );
   const pages = read.filter((page) => page !== undefined);
   return selectors.map((selector) => ({
     selector,
     of: pages.length,
-    pages: pages.filter((page) => {
-      try {
-        return selectOne(selector, page.children) !== null;
-      } catch {
-        return false;
-      }
-    }).length,
+    pages: pages
+      .filter(({ children }) => {
+        try {
+          return selectOne(selector, children) !== null;
+        } catch {
+          return false;
+        }
+      })
+      .map(({ path }) => path),
   }));
 }

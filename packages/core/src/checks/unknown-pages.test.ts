@@ -89,12 +89,20 @@ describe('elements that no page has', () => {
     [0, 8, 'None of the 8 pages that were looked at has an element “.open”'],
     [0, 1, 'The page that was looked at has no element “.open”'],
   ])('on %i of %i pages', (pages, looked, words) => {
-    expect(unknownElements([{ selector: '.open', pages, of: looked }])[0]?.text).toContain(words);
+    expect(
+      unknownElements([
+        { selector: '.open', pages: Array.from({ length: pages }, (_, n) => `/${n}`), of: looked },
+      ])[0]?.text,
+    ).toContain(words);
   });
   it.each([
     [1, 8],
     [0, 0],
   ])('nothing is said of %i of %i', (pages, looked) => {
-    expect(unknownElements([{ selector: '.open', pages, of: looked }])).toEqual([]);
+    expect(
+      unknownElements([
+        { selector: '.open', pages: Array.from({ length: pages }, (_, n) => `/${n}`), of: looked },
+      ]),
+    ).toEqual([]);
   });
 });

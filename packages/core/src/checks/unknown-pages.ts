@@ -91,7 +91,7 @@ export const elementsOf = ({ moment, reach }: Rule): string[] => [
 /** Elements that none of the pages that were looked at has in its source. */
 export const unknownElements = (seen: readonly ElementSeen[]): Finding[] =>
   seen.flatMap(({ selector, pages, of }) =>
-    pages > 0 || of === 0
+    pages.length > 0 || of === 0
       ? []
       : [
           {

@@ -1,8 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
-import { counted } from '@velarium/core';
+import type { SitePage } from '@velarium/contract';
+import { counted, figure } from '@velarium/core';
 import { useEffect, useRef, useState } from 'react';
 import { z } from 'zod';
-import { openPreview } from '../../../api/queries.ts';
+import { elementsQuery, openPreview } from '../../../api/queries.ts';
 import { useSite } from '../../../site/use-site.ts';
 import { Button } from '../../../ui/button.tsx';
 import { Dialog } from '../../../ui/dialog.tsx';
@@ -120,6 +121,7 @@ export function ElementPicker({ isForClick = false, onPick, onClose }: ElementPi
             onStep={(step) => frame.current?.contentWindow?.postMessage({ velarium: 'step', step }, origin)}
           />
         )}
+        {picked && <OnOtherPages siteId={siteId} selector={picked.selector} pages={offered} path={path} />}
         {picked?.leadsAway && isForClick && (
           <p role="alert" className="border border-hold px-3 py-2">
             ▲ A click here leads to another page before a message can be seen. Wait for the pointer over it
@@ -148,6 +150,38 @@ export function ElementPicker({ isForClick = false, onPick, onClose }: ElementPi
         </div>
       </div>
     </Dialog>
+  );
+}
+
+interface OnOtherPagesProps {
+  readonly siteId: string;
+  readonly selector: string;
+  readonly pages: readonly SitePage[];
+  /** The page in the frame, which is looked at already. */
+  readonly path: string;
+}
+
+/** Pages looked into at once, as their source has them. */
+const LOOKED_AT = 8;
+
+/** On which of the other pages the element is too. */
+function OnOtherPages({ siteId, selector, pages, path }: OnOtherPagesProps) {
+  const others = pages.filter((page) => page.path !== path).slice(0, LOOKED_AT);
+  const { data, error } = useQuery({
+    ...elementsQuery(siteId, { selectors: [selector], paths: others.map((page) => page.path) }),
+    enabled: others.length > 0,
+  });
+  const [seen] = data ?? [];
+  if (others.length === 0 || error) return null;
+  const titles = others.filter((page) => seen?.pages.includes(page.path)).map(({ title }) => title);
+  return (
+    <p aria-live="polite" className="text-sm text-soft">
+      {!seen
+        ? 'Looking for it on other pages …'
+        : titles.length === 0
+          ? `On none of ${counted(seen.of, 'other page')} that were looked into, as their source has them.`
+          : `Also on ${titles.join(', ')}: ${figure(titles.length)} of ${counted(seen.of, 'other page')} that were looked into.`}
+    </p>
   );
 }
 
