@@ -1,7 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import autocannon from 'autocannon';
 import { createSeal } from '../apps/server/src/infra/seal.ts';
 import { answerOf, createInstallation, type Installation, letterOf } from './installation.ts';
 import { type Figure, perSecond, times } from './measure.ts';
@@ -36,27 +35,20 @@ async function measureSubmit(installation: Installation): Promise<Figure> {
   const edge = start('server', ['--role=edge']);
   await edge.ready;
   const run = async (): Promise<number> => {
-    const answers = Array.from({ length: ANSWERS + CONNECTIONS }, (_, n) => answerOf(letter.id, n));
+    const answers = Array.from({ length: ANSWERS }, (_, n) => answerOf(letter.id, n));
     const beganMs = performance.now();
-    const result = await autocannon({
-      url: `http://127.0.0.1:${ports.edge}/submit`,
-      method: 'POST',
-      connections: CONNECTIONS,
-      amount: ANSWERS,
-      setupClient: (connection) => {
-        const next = () => {
-          const answer = answers.pop();
-          if (answer)
-            connection.setHeadersAndBody(
-              { ...answer.headers, origin: `http://127.0.0.1:${ports.fell}` },
-              answer.body,
-            );
-        };
-        next();
-        connection.on('response', next);
-      },
-    });
-    if (result.non2xx > 0) throw new Error(`/submit: expected 2xx only, got ${result.non2xx} others`);
+    await Promise.all(
+      Array.from({ length: CONNECTIONS }, async () => {
+        for (let answer = answers.pop(); answer; answer = answers.pop()) {
+          const { status } = await fetch(`http://127.0.0.1:${ports.edge}/submit`, {
+            method: 'POST',
+            headers: { ...answer.headers, origin: `http://127.0.0.1:${ports.fell}` },
+            body: answer.body,
+          });
+          if (status !== 204) throw new Error(`/submit: expected 204, got ${status}`);
+        }
+      }),
+    );
     return ANSWERS / ((performance.now() - beganMs) / 1000);
   };
   await set(none);
@@ -117,9 +109,8 @@ async function measureCarrying(installation: Installation): Promise<Figure[]> {
   const letter = await letterOf(client);
   const alive = await Promise.all([receiver(false), receiver(false), receiver(false)]);
   const dead = await receiver(true);
-  const ids = await Promise.all(
-    [...alive, dead].map(({ address }) => connect(installation, letter, address)),
-  );
+  const ids: string[] = [];
+  for (const { address } of [...alive, dead]) ids.push(await connect(installation, letter, address));
   const workers = [start('server', ['--role=worker']), start('server', ['--role=worker'])];
   await Promise.all(workers.map(({ ready }) => ready));
   const run = async (connections: readonly string[]): Promise<number> => {

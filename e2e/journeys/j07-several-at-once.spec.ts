@@ -3,7 +3,7 @@ import { recordsOf } from '../lib/standins.ts';
 import { answerSum, expect, expectAccessible, newVisitor, test, visit } from '../lib/velarium.ts';
 import { launch, newCampaign, outline, say, sentence } from '../lib/workbench.ts';
 
-test('J07 three messages, one of them a copy that is changed, and one taken away', async ({
+test('J07 three messages, one of them a copy that is changed, one taken away; answers go to the records', async ({
   studioPage: page,
   velarium,
   browser,

@@ -1,8 +1,9 @@
 import { restAll } from '../lib/api.ts';
+import { recordsOf } from '../lib/standins.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
 import { launch, newCampaign, say, sentence } from '../lib/workbench.ts';
 
-test('J17 a bar with a countdown for which the page makes room, at the top, then at the bottom, then at rest', async ({
+test('J17 a bar with a countdown for which the page makes room, at the top, at the bottom, at rest; with a form, kept for a service', async ({
   studioPage: page,
   velarium,
   browser,
@@ -67,4 +68,35 @@ test('J17 a bar with a countdown for which the page makes room, at the top, then
   const after = await visit(await newVisitor(browser), `${velarium.fell}/about`);
   await after.pass(1);
   await expect(after.message).toHaveCount(0);
+
+  // With a form; what is answered is kept here until a service is connected, and goes to it then.
+  await newCampaign(page, 'Notice with a form', /Sky letter/);
+  await page.getByRole('button', { name: 'The box' }).click();
+  await page.getByRole('combobox', { name: 'Format' }).click();
+  await page.getByRole('option', { name: 'Bar' }).click();
+  await say(page, 'at once, everywhere, on every device, every time');
+  await launch(page);
+  await after.reload();
+  await after.pass(0.5);
+  await expect(after.message).toHaveCount(1);
+  await after.pass(5);
+  await after.page.getByLabel('Your mail address').fill('keir@example.org');
+  await after.page.getByRole('checkbox').check();
+  await after.page.getByRole('button', { name: 'Send me the sky' }).click();
+  await page.getByRole('link', { name: 'People', exact: true }).click();
+  await expect(page.getByRole('row', { name: /keir@example\.org/ })).toBeVisible();
+  await page.getByRole('link', { name: 'Outbox', exact: true }).click();
+  await page.getByRole('tab', { name: 'Connections' }).click();
+  await page.getByRole('button', { name: 'Connect a service' }).click();
+  const connect = page.getByRole('dialog', { name: 'Connect a service' });
+  await connect.getByRole('radio', { name: 'A request shaped by hand' }).check();
+  await connect.getByLabel('Name', { exact: true }).fill('Customer records');
+  await connect.getByLabel('Address').fill(`${velarium.standins}/records`);
+  await connect.getByRole('button', { name: 'Connect', exact: true }).click();
+  await page.getByRole('button', { name: 'Actions for Customer records' }).click();
+  await page.getByRole('menuitem', { name: 'Send it the answers there are' }).click();
+  await expect(page.getByText(/that it had not heard of are on the way/)).toBeVisible();
+  await expect
+    .poll(async () => (await recordsOf(velarium)).map(({ body }) => (body as { email: string }).email))
+    .toContain('keir@example.org');
 });

@@ -459,6 +459,22 @@ describe('a connection', () => {
     expect(receiver.calls[1]?.headers['x-key']).toBe('dome-key-77');
   });
 
+  it('that comes later can be told of the answers there are, each once', async () => {
+    for (const one of ['lark', 'wren', 'owl']) await answer(`${one}@example.org`);
+    const { connection } = await connect();
+    await answer('merlin@example.org');
+    await soon(() => expect(receiver.calls).toHaveLength(1));
+    const earlier = () => owner.ask('POST', site(`connections/${connection.id}/earlier`));
+    expect((await earlier()).json()).toEqual({ count: 3 });
+    expect((await earlier()).json()).toEqual({ count: 0 });
+    await soon(() => expect(receiver.calls).toHaveLength(4));
+    const told = receiver.calls.map(({ body }) => JSON.parse(body).data.mail).sort();
+    expect(told).toEqual(['lark@example.org', 'merlin@example.org', 'owl@example.org', 'wren@example.org']);
+    const deaf = await connect({ events: ['person.left'] });
+    const refused = await owner.ask('POST', site(`connections/${deaf.connection.id}/earlier`));
+    expect(refused.json()).toMatchObject({ code: 'not-of-answers' });
+  });
+
   it('that fails is tried again later, under the same id', async () => {
     receiver.answer({ status: 503, headers: { 'retry-after': '3600' }, body: 'closed for the night' });
     await connect();

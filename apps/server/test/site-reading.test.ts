@@ -72,7 +72,7 @@ describe('a site’s own pages', () => {
       selectors: ['p', 'link[rel=stylesheet]', '.open', '>>>'],
     });
     expect(asked.json()).toEqual([
-      { selector: 'p', pages: ['/'], of: 2 },
+      { selector: 'p', pages: ['/bare'], of: 2 },
       { selector: 'link[rel=stylesheet]', pages: ['/'], of: 2 },
       { selector: '.open', pages: [], of: 2 },
       { selector: '>>>', pages: [], of: 2 },

@@ -9,6 +9,8 @@ import { enqueue, mailTo, type NewDelivery, stopForPerson } from './outbox.ts';
 import type { DeliveryPayload } from './payload.ts';
 
 const DAY_MS = 86_400_000;
+/** A connection is told of an answer once, whether as it came or later. */
+export const onceOf = (connectionId: string, leadId: string): string => `answer ${connectionId} ${leadId}`;
 const TO_PERSON: readonly DeliveryKind[] = ['confirmation', 'reminder', 'welcome'];
 
 /** What became of following a link in a mail. */
@@ -55,6 +57,7 @@ export function createDue({ db, people, sites, connections, followUps, links }: 
           leadId,
           connectionId: id,
           isHeld: state === 'resting',
+          ...(event === 'answer.stored' && leadId ? { once: onceOf(id, leadId) } : {}),
         }),
       ),
     );

@@ -42,11 +42,11 @@ export const mailTo = (workspaceId: string, siteId: string, recipient: string) =
 
 const LISTED = 100;
 
-/** Writes down what must go out, in the transaction that made it due. */
-export async function enqueue(manager: EntityManager, deliveries: readonly NewDelivery[]): Promise<void> {
-  if (deliveries.length === 0) return;
+/** Writes down what must go out, in the transaction that made it due. Answers with how many were not there before. */
+export async function enqueue(manager: EntityManager, deliveries: readonly NewDelivery[]): Promise<number> {
+  if (deliveries.length === 0) return 0;
   const column = (pick: (one: NewDelivery) => unknown) => deliveries.map(pick);
-  await manager.query(
+  const rows: unknown[] = await manager.query(
     `INSERT INTO delivery (workspace_id, site_id, kind, lane, recipient, payload, person_id, lead_id, connection_id, once,
                            due_at, state)
      SELECT workspace_id, site_id, kind, lane, recipient, payload, person_id, lead_id, connection_id, once,
@@ -55,7 +55,7 @@ export async function enqueue(manager: EntityManager, deliveries: readonly NewDe
                    $9::uuid[], $10::text[], $11::timestamptz[], $12::text[])
          AS new (workspace_id, site_id, kind, lane, recipient, payload, person_id, lead_id, connection_id, once, due_at,
                  state)
-     ON CONFLICT (once) DO NOTHING`,
+     ON CONFLICT (once) DO NOTHING RETURNING id`,
     [
       column((one) => one.workspaceId),
       column((one) => one.siteId),
@@ -71,6 +71,7 @@ export async function enqueue(manager: EntityManager, deliveries: readonly NewDe
       column((one) => (one.isHeld ? 'held' : 'waiting')),
     ],
   );
+  return rows.length;
 }
 
 interface Where {

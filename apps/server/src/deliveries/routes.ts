@@ -154,6 +154,16 @@ export const deliveryRoutes: FastifyPluginAsyncZod<{ deliveries: DeliveryService
     },
   );
   app.post(
+    '/sites/:siteId/connections/:id/earlier',
+    {
+      config: BY_HAND,
+      schema: { params: ofOne, response: { 200: z.strictObject({ count: z.number().int() }) } },
+    },
+    async ({ principal, params: { siteId, id } }) => ({
+      count: await deliveries.sendEarlier(principal.workspaceId, siteId, id),
+    }),
+  );
+  app.post(
     '/sites/:siteId/connections/:id/state',
     {
       schema: {

@@ -2,7 +2,7 @@ import { nextTryMs } from '@velarium/core';
 import type { DataSource } from 'typeorm';
 import type { Carry, DueDelivery, TryResult } from './carry.ts';
 
-/** Tries under way in this process: of one lane, of a lane that fails, and in all. */
+/** Tries under way in this process: of one lane, of a lane that does not answer, and in all. */
 const OF_LANE = 8;
 const OF_FAILING_LANE = 1;
 const IN_ALL = 256;
@@ -10,6 +10,8 @@ const IN_ALL = 256;
 const LOOK_EVERY_MS = 250;
 /** How soon it looks again once there is room: what ends meanwhile is looked for together. */
 const LOOK_SOON_MS = 15;
+/** How often it looks while the database is away. */
+const AWAY_MS = 1000;
 /** Whoever has not told of a try by then is taken for dead, and it is tried again. Longer than any try lasts. */
 const LOST_AFTER_SECONDS = 60;
 
@@ -34,6 +36,7 @@ export function createSendDue({ db, carry, onFailing, report }: SendDueServices)
   let isLooking = false;
   let timer: NodeJS.Timeout | undefined;
   let isSoon = false;
+  let pauseMs = LOOK_EVERY_MS;
 
   const roomOf = (lane: string) =>
     (failing.has(lane) ? OF_FAILING_LANE : OF_LANE) - (underWay.get(lane) ?? 0);
@@ -80,7 +83,8 @@ export function createSendDue({ db, carry, onFailing, report }: SendDueServices)
     }
     await settle(db, due, tried, Date.now() - beganMs);
     const isGood = tried.outcome === 'sent' || tried.outcome === 'stopped';
-    if (isGood) failing.delete(due.lane);
+    // Whoever answers at once, be it with a refusal, takes nobody's room.
+    if (isGood || tried.status !== null) failing.delete(due.lane);
     else failing.add(due.lane);
     if (!isGood && due.connectionId) await onFailing(due.connectionId, tried.isGone);
   }
@@ -112,12 +116,17 @@ export function createSendDue({ db, carry, onFailing, report }: SendDueServices)
     if (isStopped || isLooking || ends.size >= IN_ALL) return;
     isLooking = true;
     try {
-      for (const due of await claim()) begin(due);
+      const claimed = await claim();
+      // Claimed as it was stopped: others try it in a minute.
+      if (!isStopped) claimed.forEach(begin);
+      pauseMs = LOOK_EVERY_MS;
     } catch (error) {
-      report(error);
+      // Said once for each time the database is away, and asked less often until it is back.
+      if (pauseMs === LOOK_EVERY_MS) report(error);
+      pauseMs = AWAY_MS;
     } finally {
       isLooking = false;
-      if (!isStopped && !isSoon) timer = setTimeout(() => void look(), LOOK_EVERY_MS);
+      if (!isStopped && !isSoon) timer = setTimeout(() => void look(), pauseMs);
     }
   }
 
@@ -164,7 +173,8 @@ async function settle(
         WHERE id = $2 AND (NOT $4 OR failing_since IS NOT NULL OR last_good_at IS NULL
                            OR last_good_at < now() - interval '5 seconds'))
      UPDATE delivery
-        SET state = CASE WHEN state IN ('waiting', 'retrying') THEN $8 ELSE state END,
+        -- Put to rest or stopped meanwhile it stays so, unless it has gone out all the same.
+        SET state = CASE WHEN $4 THEN 'sent' WHEN state IN ('waiting', 'retrying') THEN $8 ELSE state END,
             due_at = coalesce($9::timestamptz, due_at), words = $6, sent = coalesce($10, sent),
             sent_at = CASE WHEN $4 THEN now() ELSE sent_at END
       WHERE id = $1`,

@@ -18,8 +18,8 @@ import type { LibraryService } from '../library/index.ts';
 import type { ForgetSent, PeopleService, PersonRow } from '../people/index.ts';
 import type { SiteService } from '../sites/index.ts';
 import { type CarryServices, createCarrier, statusWords } from './carry.ts';
-import { createConnections } from './connections.ts';
-import { createDue } from './due.ts';
+import { createConnections, laneOf } from './connections.ts';
+import { createDue, onceOf } from './due.ts';
 import { createFollowUps } from './follow-ups.ts';
 import { createLinks } from './links.ts';
 import { createMailDesk } from './mail/desk.ts';
@@ -266,6 +266,38 @@ export function createDeliveryService({
         const words = `${error.message}.`;
         return { status: null, words, answer: '', sent, milliseconds: Date.now() - beganMs };
       }
+    },
+
+    /** Tells a connection of the answers that were there before it, each once. Answers with how many it had not heard of. */
+    async sendEarlier(workspaceId: string, siteId: string, id: string): Promise<number> {
+      await sites.get(workspaceId, siteId);
+      const { settings, state } = await connections.find(siteId, id);
+      if (!settings.events.includes('answer.stored'))
+        throw new ProblemError(
+          409,
+          'not-of-answers',
+          'It is not told of answers',
+          'Choose “somebody answered” among what it is told of, save it, and try again.',
+        );
+      let count = 0;
+      for await (const answers of people.stored(siteId, settings.campaigns))
+        count += await enqueue(
+          db.manager,
+          answers.map(({ id: leadId, personId, submittedAt }) => ({
+            workspaceId,
+            siteId,
+            kind: settings.kind === 'events' ? 'event' : 'request',
+            lane: laneOf(id),
+            recipient: settings.address,
+            payload: { of: 'event', event: 'answer.stored', at: submittedAt.toISOString(), data: {} },
+            personId,
+            leadId,
+            connectionId: id,
+            once: onceOf(id, leadId),
+            isHeld: state === 'resting',
+          })),
+        );
+      return count;
     },
 
     async restConnection(siteId: string, id: string): Promise<Connection> {

@@ -145,9 +145,10 @@ export function createIntakeService({
         search: searchOf(answers),
       };
       await db.transaction(async (manager) => {
-        if (held === null) await storeEvents(manager, events);
         const answer = await people.add(manager, lead, attachments);
         if (answer && held === null) await deliveries.onAnswer(manager, answer);
+        // Last: all answers of an hour count on one row, and wait for it only as long as it takes to be done.
+        if (held === null) await storeEvents(manager, events);
       });
     },
 

@@ -39,6 +39,7 @@ export type ForgetSent = (
 
 /** Answers in one read of an export, and days of keeping tidied at once. */
 const READ_AT_ONCE = 1000;
+const NO_ID = '00000000-0000-0000-0000-000000000000';
 
 export function createPeopleService({
   db,
@@ -152,6 +153,24 @@ export function createPeopleService({
         .orderBy('lead.submittedAt')
         .limit(500)
         .getMany();
+    },
+
+    /** Every answer of a site that is not kept apart, a piece at a time, oldest first. */
+    async *stored(
+      siteId: string,
+      campaigns: readonly string[] | null,
+    ): AsyncGenerator<readonly Pick<LeadRow, 'id' | 'personId' | 'submittedAt'>[]> {
+      for (let [after, count] = [NO_ID, READ_AT_ONCE]; count === READ_AT_ONCE; ) {
+        const rows: Pick<LeadRow, 'id' | 'personId' | 'submittedAt'>[] = await db.query(
+          `SELECT id, person_id AS "personId", submitted_at AS "submittedAt" FROM lead
+            WHERE site_id = $1 AND held IS NULL AND id > $2 AND ($3::uuid[] IS NULL OR campaign_id = ANY($3))
+            ORDER BY id LIMIT ${READ_AT_ONCE}`,
+          [siteId, after, campaigns],
+        );
+        count = rows.length;
+        after = rows.at(-1)?.id ?? after;
+        yield rows;
+      }
     },
 
     /** What came with an answer, as WebP. */

@@ -55,6 +55,8 @@ export const removeConnection = (siteId: string, id: string) =>
   request<void>('DELETE', `${connections(siteId)}/${id}`);
 export const setConnectionState = (siteId: string, id: string, state: Connection['state']) =>
   request<Connection>('POST', `${connections(siteId)}/${id}/state`, { state });
+export const sendEarlier = (siteId: string, id: string) =>
+  request<{ count: number }>('POST', `${connections(siteId)}/${id}/earlier`);
 export const renewSecret = (siteId: string, id: string) =>
   request<ShownSecret>('POST', `${connections(siteId)}/${id}/secrets`);
 export const dropOldSecret = (siteId: string, id: string) =>

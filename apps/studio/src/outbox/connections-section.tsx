@@ -7,6 +7,7 @@ import {
   dropOldSecret,
   removeConnection,
   renewSecret,
+  sendEarlier,
   setConnectionState,
 } from '../api/deliveries.ts';
 import { Button, IconButton } from '../ui/button.tsx';
@@ -33,6 +34,18 @@ export function ConnectionsSection({ siteId }: { readonly siteId: string }) {
     onSuccess: (_result, { done }) => {
       void reload();
       tell(done);
+    },
+    onError: tellProblem,
+  });
+  const earlier = useMutation({
+    mutationFn: (id: string) => sendEarlier(siteId, id),
+    onSuccess: ({ count }) => {
+      void reload();
+      tell(
+        count === 0
+          ? 'It has heard of every answer already.'
+          : `${counted(count, 'answer')} that it had not heard of ${count === 1 ? 'is' : 'are'} on the way.`,
+      );
     },
     onError: tellProblem,
   });
@@ -127,6 +140,7 @@ export function ConnectionsSection({ siteId }: { readonly siteId: string }) {
                     <Menu
                       items={[
                         { label: 'Change …', onSelect: () => setEditing({ connection }) },
+                        { label: 'Send it the answers there are', onSelect: () => earlier.mutate(id) },
                         ...(settings.kind === 'events'
                           ? [
                               { label: 'New signing secret', onSelect: () => renew.mutate(id) },
