@@ -516,6 +516,27 @@ describe('a connection', () => {
     await soon(() => expect(receiver.calls).toHaveLength(2));
   });
 
+  it('that is asked too often is asked again when it says', async () => {
+    const later = new Date(Date.now() + 7_200_000).toUTCString();
+    receiver.answer({ status: 429, headers: { 'retry-after': later } });
+    await connect();
+    await answer('lark@example.org');
+    await soon(async () => expect((await outbox())[0]?.words).toBe('It is asked too often (429).'));
+    const dueMs = Date.parse((await outbox())[0]?.dueAt ?? '');
+    expect(Math.abs(dueMs - Date.parse(later))).toBeLessThan(3000);
+  });
+
+  it('that answers with garbage is shown as it answered, as far as it can be kept', async () => {
+    receiver.answer({ status: 500, body: `\0\ud800<script>${'x'.repeat(5000)}` });
+    await connect();
+    await answer('lark@example.org');
+    await soon(async () => expect((await outbox())[0]?.state).toBe('retrying'));
+    const [failed] = await outbox();
+    const { tries } = (await owner.ask('GET', site(`deliveries/${failed?.id}`))).json();
+    expect(tries[0].answer.length).toBeLessThanOrEqual(2048);
+    expect(tries[0].answer).toContain('<script>');
+  });
+
   test.each<[string, string, RegExp]>([
     [
       'an address in figures of a private network',

@@ -1,11 +1,17 @@
-import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
+import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Delivery, DeliveryState, MoveDeliveries } from '@velarium/contract';
 import { DELIVERY_KINDS, DELIVERY_STATES } from '@velarium/contract/values';
 import { counted, deliveryKindWords, deliveryStateWords, figure } from '@velarium/core';
 import { useDeferredValue, useState } from 'react';
-import { type AskedDeliveries, deliveriesQuery, moveDeliveries } from '../api/deliveries.ts';
+import {
+  type AskedDeliveries,
+  connectionsQuery,
+  deliveriesQuery,
+  moveDeliveries,
+} from '../api/deliveries.ts';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
+import { Menu } from '../ui/menu.tsx';
 import { Popover } from '../ui/popover.tsx';
 import { Select } from '../ui/select.tsx';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
@@ -25,6 +31,7 @@ export function DeliveriesSection({ siteId }: { readonly siteId: string }) {
   const filter = useDeferredValue(typed);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [open, setOpen] = useState<Delivery | null>(null);
+  const { data: connections = [] } = useQuery(connectionsQuery(siteId));
   const { data, error, refetch, hasNextPage, fetchNextPage, isFetchingNextPage } = useInfiniteQuery({
     ...deliveriesQuery(siteId, filter),
     refetchInterval: 3000,
@@ -137,6 +144,21 @@ export function DeliveriesSection({ siteId }: { readonly siteId: string }) {
             setTyped({ ...typed, kind: kind === ANY ? undefined : kind } as AskedDeliveries)
           }
         />
+        {connections.length > 0 && (
+          <Select
+            label="Connection"
+            isLabelHidden
+            className="w-44"
+            value={typed.connection ?? ANY}
+            options={[
+              { value: ANY, label: 'Any way' },
+              ...connections.map(({ id, settings }) => ({ value: id, label: settings.name })),
+            ]}
+            onChange={(id) =>
+              setTyped({ ...typed, connection: id === ANY ? undefined : id } as AskedDeliveries)
+            }
+          />
+        )}
         <Popover
           label="Days"
           trigger={<Button>{typed.from || typed.until ? 'Days chosen' : 'Any day'}</Button>}
@@ -169,15 +191,16 @@ export function DeliveriesSection({ siteId }: { readonly siteId: string }) {
               </Button>
             </>
           ) : (
-            (counts?.givenUp ?? 0) > 0 && (
-              <Button
-                isBusy={move.isPending}
-                onClick={() =>
-                  move.mutate({ move: 'again', filter: { ...filter, q: filter.q ?? '', state: 'givenUp' } })
-                }
+            (counts?.givenUp ?? 0) + (counts?.retrying ?? 0) > 0 && (
+              <Menu
+                items={(['givenUp', 'retrying'] as const).map((state) => ({
+                  label: state === 'givenUp' ? 'What was given up' : 'What failed and tries again later',
+                  onSelect: () =>
+                    move.mutate({ move: 'again', filter: { ...filter, q: filter.q ?? '', state } }),
+                }))}
               >
-                Send all that were given up again
-              </Button>
+                <Button isBusy={move.isPending}>Send again all of these …</Button>
+              </Menu>
             )
           )}
         </div>

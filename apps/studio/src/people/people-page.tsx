@@ -3,7 +3,7 @@ import type { Answer, AnswerCounts } from '@velarium/contract';
 import { counted, figure } from '@velarium/core';
 import { useDeferredValue, useState } from 'react';
 import { useParams } from 'react-router';
-import { type AskedAnswers, answerCountsQuery, answersFile } from '../api/people.ts';
+import { type AskedAnswers, answerCountsQuery, answersFile, keptAnswersQuery } from '../api/people.ts';
 import { campaignsQuery } from '../api/queries.ts';
 import { useCanEdit, useSession } from '../app/use-session.ts';
 import { Button } from '../ui/button.tsx';
@@ -32,6 +32,7 @@ export function PeoplePage() {
     refetchInterval: 10_000,
     placeholderData: (old) => old,
   });
+  const { data: kept } = useQuery({ ...keptAnswersQuery(siteId), enabled: canRead });
   const isHeld = filter.isHeld === 'yes';
   const save = (format: 'csv' | 'jsonl') => {
     const link = document.createElement('a');
@@ -48,6 +49,7 @@ export function PeoplePage() {
           <p aria-live="polite" className="text-soft">
             {counts ? foundWords(counts.found, counts.isMore) : 'Counting …'}
             {counts && <Standing counts={counts} />}
+            {kept?.days != null && <span className="ml-3">kept for {counted(kept.days, 'day')}</span>}
           </p>
         </div>
         {counts && <DaysChart days={counts.days} />}

@@ -54,6 +54,19 @@ velarium.q.push(['basket', { items: 3, total: 62, currency: 'GBP' }]);
 velarium.q.push(['page', { kind: 'article' }]);`}
           />
         </Fold>
+        <Fold title="What the page can hear">
+          <p>
+            What messages do, for whatever measures on your pages: turn it on under <em>What holds here</em>.
+            Each is an event on the document with the campaign’s id and version, only for visitors who agreed
+            to be remembered: <code>velarium:shown</code>, <code>viewable</code>, <code>clicked</code>,{' '}
+            <code>closed</code>, <code>converted</code>, <code>refused</code>.
+          </p>
+          <Line
+            text={`document.addEventListener('velarium:converted', ({ detail }) => {
+  console.log(detail.campaign, detail.version);
+});`}
+          />
+        </Fold>
       </div>
     </div>
   );
