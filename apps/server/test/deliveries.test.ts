@@ -457,6 +457,14 @@ describe('a connection', () => {
     await answer('wren@example.org');
     await soon(() => expect(receiver.calls).toHaveLength(2));
     expect(receiver.calls[1]?.headers['x-key']).toBe('dome-key-77');
+    // A secret that nobody can read is not had by sending it elsewhere.
+    const elsewhere = { ...saved.settings, address: 'https://elsewhere.example/hook' };
+    const moved = await owner.ask('PUT', site(`connections/${connection.id}`), elsewhere);
+    expect(moved.json()).toMatchObject({ status: 422, code: 'secret-anew' });
+    const tried = { settings: elsewhere, connection: connection.id };
+    expect((await owner.ask('POST', site('connections/trials'), tried)).json()).toMatchObject({
+      code: 'secret-anew',
+    });
   });
 
   it('that comes later can be told of the answers there are, each once', async () => {
@@ -514,6 +522,19 @@ describe('a connection', () => {
     receiver.answer({ status: 200 });
     await owner.ask('POST', site(`connections/${connection.id}/state`), { state: 'on' });
     await soon(() => expect(receiver.calls).toHaveLength(2));
+  });
+
+  it('is not failing because what was for it had no reason any more', async () => {
+    const { connection } = await connect();
+    await owner.ask('POST', site(`connections/${connection.id}/state`), { state: 'resting' });
+    const id = await answer('lark@example.org');
+    await server.db.query('DELETE FROM lead WHERE id = $1', [id]);
+    await owner.ask('POST', site(`connections/${connection.id}/state`), { state: 'on' });
+    await soon(async () => expect((await outbox())[0]?.state).toBe('stopped'));
+    const [row] = await server.db.query('SELECT failing_since FROM connection WHERE id = $1', [
+      connection.id,
+    ]);
+    expect(row.failing_since).toBeNull();
   });
 
   it('that is asked too often is asked again when it says', async () => {
@@ -650,6 +671,20 @@ describe('sending of one’s own', () => {
     await soon(() =>
       expect(mailbox.mails[0]?.mail.from?.text).toBe('"Quillon Fell" <dome@quillonfell.example>'),
     );
+  });
+  it('keeps its password for the server it was given for', async () => {
+    await owner.ask('PUT', '/sending', settings());
+    const kept = { ...settings(), password: null };
+    expect((await owner.ask('PUT', '/sending', kept)).json()).toMatchObject({ hasPassword: true });
+    const elsewhere = { ...kept, host: 'mail.elsewhere.example' };
+    for (const [method, path] of [
+      ['PUT', '/sending'],
+      ['POST', '/sending/trials'],
+    ] as const)
+      expect((await owner.ask(method, path, elsewhere)).json()).toMatchObject({
+        status: 422,
+        code: 'secret-anew',
+      });
   });
   it('says what is wrong in words', async () => {
     const closed = { ...settings(), port: 9 };

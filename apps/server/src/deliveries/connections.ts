@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import type { Connection, SaveConnection, ShownSecret, ToldEvent } from '@velarium/contract';
 import type { DataSource, EntityManager } from 'typeorm';
-import { notFound } from '../infra/problem.ts';
+import { notFound, ProblemError } from '../infra/problem.ts';
 import type { Seal } from '../infra/seal.ts';
 import type { ConnectionSecrets } from './tell.ts';
 
@@ -23,6 +23,16 @@ export const laneOf = (connectionId: string): string => `connection ${connection
 /** A secret as Standard Webhooks write it: 24 bytes. */
 const newSecret = () => `whsec_${randomBytes(24).toString('base64')}`;
 const LIVE_SECRETS = 2;
+const NO_SECRETS: ConnectionSecrets = { signing: [], headers: {} };
+
+const writeAnew = () =>
+  new ProblemError(
+    422,
+    'secret-anew',
+    'Write the secret again',
+    'The address is another now. Secret headers are kept for the place they were given for; write them again.',
+    [{ path: 'headers', message: 'write the secret values again' }],
+  );
 
 /** Services that a site tells of what happens. Callers have made sure that the site is the workspace's. */
 export function createConnections(db: DataSource, seal: Seal) {
@@ -40,12 +50,20 @@ export function createConnections(db: DataSource, seal: Seal) {
   }
   const secretsOf = ({ sealed }: Pick<ConnectionRow, 'sealed'>) => seal.open<ConnectionSecrets>(sealed);
 
-  /** Settings without what is secret in them, and the secrets; a header left without a value keeps the one it had. */
+  /**
+   * Settings without what is secret in them, and the secrets. A header left without a value keeps the one it had, as long
+   * as it goes to the same place: a secret that nobody can read must not be had by sending it elsewhere.
+   *
+   * @throws {ProblemError} 422 where a secret must be written anew.
+   */
   function taken(
     saved: SaveConnection,
-    had: ConnectionSecrets,
+    row: Pick<ConnectionRow, 'settings' | 'sealed'> | null,
   ): { settings: SaveConnection; sealed: string } {
+    const had = row ? secretsOf(row) : NO_SECRETS;
     if (saved.kind === 'events') return { settings: saved, sealed: seal.close(had) };
+    const isMoved = row !== null && new URL(row.settings.address).origin !== new URL(saved.address).origin;
+    if (isMoved && saved.headers.some(({ isSecret, value }) => isSecret && value === null)) throw writeAnew();
     const headers = Object.fromEntries(
       saved.headers
         .filter(({ isSecret }) => isSecret)
@@ -101,7 +119,11 @@ export function createConnections(db: DataSource, seal: Seal) {
     /** Makes a connection. One that signs gets a secret, shown this once. */
     async create(workspaceId: string, siteId: string, saved: SaveConnection): Promise<ShownSecret> {
       const secret = saved.kind === 'events' ? newSecret() : null;
-      const { settings, sealed } = taken(saved, { signing: secret ? [secret] : [], headers: {} });
+      const fresh = {
+        settings: saved,
+        sealed: seal.close({ ...NO_SECRETS, signing: secret ? [secret] : [] }),
+      };
+      const { settings, sealed } = taken(saved, fresh);
       const [row]: { id: string }[] = await db.query(
         'INSERT INTO connection (workspace_id, site_id, settings, sealed) VALUES ($1, $2, $3, $4) RETURNING id',
         [workspaceId, siteId, JSON.stringify(settings), sealed],
@@ -111,7 +133,7 @@ export function createConnections(db: DataSource, seal: Seal) {
     async save(siteId: string, id: string, saved: SaveConnection): Promise<Connection> {
       const row = await find(siteId, id);
       if (row.settings.kind !== saved.kind) throw notFound('connection of this kind');
-      const { settings, sealed } = taken(saved, secretsOf(row));
+      const { settings, sealed } = taken(saved, row);
       await db.query('UPDATE connection SET settings = $2, sealed = $3 WHERE id = $1', [
         id,
         JSON.stringify(settings),

@@ -170,7 +170,7 @@ async function settle(
           SET last_good_at = CASE WHEN $4 THEN now() ELSE last_good_at END,
               failing_since = CASE WHEN $4 THEN NULL ELSE coalesce(failing_since, now()) END
         -- Written no oftener than anybody would notice: every try of a busy connection would wait for this row.
-        WHERE id = $2 AND (NOT $4 OR failing_since IS NOT NULL OR last_good_at IS NULL
+        WHERE id = $2 AND $8 <> 'stopped' AND (NOT $4 OR failing_since IS NOT NULL OR last_good_at IS NULL
                            OR last_good_at < now() - interval '5 seconds'))
      UPDATE delivery
         -- Put to rest or stopped meanwhile it stays so, unless it has gone out all the same.

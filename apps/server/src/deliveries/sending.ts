@@ -1,9 +1,19 @@
 import type { SaveSending, Sending } from '@velarium/contract';
 import type { DataSource } from 'typeorm';
+import { ProblemError } from '../infra/problem.ts';
 import type { Seal } from '../infra/seal.ts';
 import type { MailWay } from './mail/send-mail.ts';
 
 type Kept = Omit<SaveSending, 'password'>;
+
+const writeAnew = () =>
+  new ProblemError(
+    422,
+    'secret-anew',
+    'Write the password again',
+    'The server is another now. A password is kept for the server it was given for; write it again.',
+    [{ path: 'password', message: 'write it again for this server' }],
+  );
 
 /** The mailbox an installation sends by where a workspace names none: `127.0.0.1:4425`, from this address. */
 export interface OwnMailbox {
@@ -35,9 +45,17 @@ export function createSending(db: DataSource, seal: Seal, own: OwnMailbox | null
         isReady: found !== undefined || own !== null,
       };
     },
-    /** The way as it would be with these settings, the password kept where none is given. */
+    /**
+     * The way as it would be with these settings. Where no password is given the one there is stays, with the server it
+     * was given for.
+     *
+     * @throws {ProblemError} 422 where it must be written anew.
+     */
     async wayWith(workspaceId: string, { password, ...kept }: SaveSending): Promise<MailWay> {
-      return { ...kept, password: password ?? (await find(workspaceId))?.password ?? '' };
+      if (password !== null) return { ...kept, password };
+      const known = await find(workspaceId);
+      if (known && known.password !== '' && known.kept.host !== kept.host) throw writeAnew();
+      return { ...kept, password: known?.password ?? '' };
     },
     async save(workspaceId: string, saved: SaveSending): Promise<void> {
       const { password, ...kept } = await this.wayWith(workspaceId, saved);

@@ -228,10 +228,8 @@ export function createDeliveryService({
       connectionId: string | null,
     ): Promise<TriedConnection> {
       const site = await sites.get(workspaceId, siteId);
-      const had = connectionId
-        ? connections.secretsOf(await connections.find(siteId, connectionId))
-        : undefined;
-      const { settings, sealed } = connections.taken(saved, had ?? { signing: [], headers: {} });
+      const row = connectionId ? await connections.find(siteId, connectionId) : null;
+      const { settings, sealed } = connections.taken(saved, row);
       const { answers } = await people.list(workspaceId, siteId, { q: '', isHeld: 'no' }, null);
       const [latest] = answers;
       if (!latest)

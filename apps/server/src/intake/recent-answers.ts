@@ -1,3 +1,5 @@
+import { MOST_OF_SITE } from '@velarium/core';
+
 /** How long answers are counted together. */
 const TOGETHER_MS = 600_000;
 /** Counted apart at most; past it the oldest counts are forgotten, which holds back nobody. */
@@ -19,7 +21,8 @@ export function createRecentAnswers(nowMs: () => number) {
     const known = counts.get(key);
     const one =
       known && nowMs() - known.sinceMs < TOGETHER_MS ? known : { ids: new Set<string>(), sinceMs: nowMs() };
-    one.ids.add(id);
+    // Past what anybody may send, the exact figure is of no use to anybody.
+    if (one.ids.size <= MOST_OF_SITE) one.ids.add(id);
     counts.delete(key);
     counts.set(key, one);
     const [oldest] = counts.keys();
