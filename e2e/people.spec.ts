@@ -109,6 +109,15 @@ test('answers that look wrong are kept apart, looked at and let through; a file 
   await page.getByRole('searchbox', { name: 'Search every answer' }).fill('quick@');
   await expect(page.getByRole('row', { name: /quick@example\.org/ })).toBeVisible();
 
+  // What is typed letter by letter stays as it is typed.
+  await page.getByRole('button', { name: 'More', exact: true }).click();
+  const country = page.getByLabel('Country, two letters');
+  await country.pressSequentially('gb');
+  await expect(country).toHaveValue('gb');
+  await expect(page.getByText('Nobody like that')).toBeVisible();
+  await page.getByRole('button', { name: 'Clear these' }).click();
+  await page.keyboard.press('Escape');
+
   await page.getByRole('button', { name: 'Take a file' }).click();
   const download = page.waitForEvent('download');
   await page.getByRole('menuitem', { name: 'As a table (CSV)' }).click();

@@ -52,7 +52,8 @@ export function DeliveriesSection({ siteId }: { readonly siteId: string }) {
   if (!data) return <Skeleton rows={6} label="Loading what goes out" />;
   const deliveries = data.pages.flatMap((page) => page.deliveries);
   const counts = data.pages[0]?.counts;
-  const ids = [...chosen];
+  // What a filter has taken out of sight is not acted on.
+  const ids = deliveries.map(({ id }) => id).filter((id) => chosen.has(id));
   const toggle = (id: string) => {
     const next = new Set(chosen);
     if (!next.delete(id)) next.add(id);

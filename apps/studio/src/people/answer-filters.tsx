@@ -3,6 +3,7 @@ import { PERSON_STATES } from '@velarium/contract/values';
 import { personStateWords } from '@velarium/core';
 import type { AskedAnswers } from '../api/people.ts';
 import { Button } from '../ui/button.tsx';
+import { CheckedField } from '../ui/checked-field.tsx';
 import { Field } from '../ui/field.tsx';
 import { Popover } from '../ui/popover.tsx';
 import { Select } from '../ui/select.tsx';
@@ -85,14 +86,11 @@ export function AnswerFilters({ filter, onChange, campaigns }: AnswerFiltersProp
             ]}
             onChange={(value) => set({ consent: chosen(value) })}
           />
-          <Field
+          <CheckedField
             label="Country, two letters"
             value={filter.country ?? ''}
-            maxLength={2}
-            onChange={(event) => {
-              const letters = event.target.value.toLowerCase().replace(/[^a-z]/g, '');
-              set({ country: letters.length === 2 ? letters : undefined });
-            }}
+            faultOf={(text) => (/^([a-z]{2})?$/i.test(text) ? undefined : 'write two letters, as gb')}
+            onChange={(text) => set({ country: text.toLowerCase() || undefined })}
           />
           <Field
             label="Came from the host"

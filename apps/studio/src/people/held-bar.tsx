@@ -1,5 +1,5 @@
 import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
-import { counted } from '@velarium/core';
+import { counted, figure } from '@velarium/core';
 import { answersQuery, judgeHeld } from '../api/people.ts';
 import { Button } from '../ui/button.tsx';
 import { tell, tellProblem } from '../ui/toast.tsx';
@@ -35,10 +35,10 @@ export function HeldBar({ siteId, held, isOpen, onOpen }: HeldBarProps) {
       {isOpen && ids.length > 0 && (
         <>
           <Button isBusy={judge.isPending} onClick={() => judge.mutate('letThrough')}>
-            Let all of them through
+            Let {figure(ids.length)} through
           </Button>
           <Button tone="halt" isBusy={judge.isPending} onClick={() => judge.mutate('throwAway')}>
-            Throw all of them away
+            Throw {figure(ids.length)} away
           </Button>
         </>
       )}

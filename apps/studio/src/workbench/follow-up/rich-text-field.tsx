@@ -1,10 +1,9 @@
-import { linkAddressSchema, type RichText } from '@velarium/contract';
+import type { RichText } from '@velarium/contract';
 import { renderRichText } from '@velarium/render';
-import { Bold, Italic, Link2 } from 'lucide-react';
-import { useEffect, useId, useRef, useState } from 'react';
-import { Button, IconButton } from '../../ui/button.tsx';
-import { Field } from '../../ui/field.tsx';
-import { Popover } from '../../ui/popover.tsx';
+import { Bold, Italic } from 'lucide-react';
+import { useEffect, useId, useRef } from 'react';
+import { IconButton } from '../../ui/button.tsx';
+import { LinkWords } from '../message/editors/text-editor.tsx';
 import { readRichText } from '../stage/editable.ts';
 import { markChosenWords, watchChoice } from '../stage/mark-words.ts';
 
@@ -64,7 +63,7 @@ export function RichTextField({ label, value, onChange }: RichTextFieldProps) {
           >
             <Italic size={14} aria-hidden />
           </IconButton>
-          <LinkButton />
+          <LinkWords />
         </div>
       </div>
       {/* biome-ignore lint/a11y/useSemanticElements: no element of HTML takes marked words */}
@@ -79,35 +78,5 @@ export function RichTextField({ label, value, onChange }: RichTextFieldProps) {
         className="grid min-h-28 content-start gap-2 rounded border border-line-strong bg-sheet px-2.5 py-2 hover:border-ink [&_a]:underline"
       />
     </div>
-  );
-}
-
-function LinkButton() {
-  const [address, setAddress] = useState('');
-  const isRight = address !== '' && linkAddressSchema.safeParse(address).success;
-  return (
-    <Popover
-      label="Link for the chosen words"
-      trigger={
-        <IconButton label="Link" className="size-7" onMouseDown={(event) => event.preventDefault()}>
-          <Link2 size={14} aria-hidden />
-        </IconButton>
-      }
-    >
-      <div className="grid gap-3">
-        <Field
-          label="Address the chosen words lead to"
-          value={address}
-          placeholder="/night-tours or https://…"
-          onChange={(event) => setAddress(event.target.value.trim())}
-          error={
-            address === '' || isRight ? undefined : 'Start with https://, mailto:, tel: or /, without spaces.'
-          }
-        />
-        <Button disabled={!isRight} onClick={() => markChosenWords({ kind: 'link', address })}>
-          Link them
-        </Button>
-      </div>
-    </Popover>
   );
 }

@@ -127,7 +127,8 @@ export function TextEditor({ block, edit }: EditorProps<'text'>) {
   );
 }
 
-function LinkWords() {
+/** Makes the words that are chosen a link. */
+export function LinkWords() {
   const [address, setAddress] = useState('');
   const isRight = linkAddressSchema.safeParse(address).success && address !== '';
   return (
