@@ -1,3 +1,4 @@
+export * from './answers/counts-words.ts';
 export * from './answers/held.ts';
 export * from './answers/person-state.ts';
 export * from './arbitration/arbitration.ts';

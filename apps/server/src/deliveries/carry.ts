@@ -186,11 +186,11 @@ export function createCarrier(services: CarryServices) {
     payload: Extract<DeliveryPayload, { of: 'digest' }>,
   ): Promise<TryResult> {
     const [from, until] = [new Date(payload.from), new Date(payload.until)];
-    const leads = await people.since(db.manager, payload.campaignId, payload.form, from, until);
+    const [leads, count] = await people.since(db.manager, payload.campaignId, payload.form, from, until);
     if (leads.length === 0) return stopped('None of the day’s answers is left.');
     const { timeZone } = await sites.get(due.workspaceId, due.siteId);
     const day = new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeZone }).format(from);
-    const draft = digestMail(await campaigns.nameOf(payload.campaignId), day, leads);
+    const draft = digestMail(await campaigns.nameOf(payload.campaignId), day, leads, count);
     return post(due, draft, 'team', { to: payload.to });
   }
 

@@ -39,6 +39,8 @@ export type ForgetSent = (
 
 /** Answers in one read of an export, and days of keeping tidied at once. */
 const READ_AT_ONCE = 1000;
+/** Answers told of in one mail. */
+const TOLD_AT_ONCE = 500;
 const NO_ID = '00000000-0000-0000-0000-000000000000';
 
 export function createPeopleService({
@@ -140,7 +142,7 @@ export function createPeopleService({
       return { lead, person: lead.personId ? ((await lockPerson(manager, lead.personId)) ?? null) : null };
     },
 
-    /** The answers to one form of a campaign that came in a stretch of time, oldest first. */
+    /** The first answers to one form of a campaign that came in a stretch of time, and how many came in all. */
     async since(manager: EntityManager, campaignId: string, form: string, from: Date, until: Date) {
       return manager
         .getRepository(LeadEntity)
@@ -151,8 +153,8 @@ export function createPeopleService({
         })
         .andWhere('lead.submittedAt >= :from AND lead.submittedAt < :until', { from, until })
         .orderBy('lead.submittedAt')
-        .limit(500)
-        .getMany();
+        .limit(TOLD_AT_ONCE)
+        .getManyAndCount();
     },
 
     /** Every answer of a site that is not kept apart, a piece at a time, oldest first. */

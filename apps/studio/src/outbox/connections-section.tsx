@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Connection, ShownSecret } from '@velarium/contract';
-import { counted, toldEventWords } from '@velarium/core';
+import { barsOf, counted, toldEventWords } from '@velarium/core';
 import { useState } from 'react';
 import {
   connectionsQuery,
@@ -224,15 +224,15 @@ export function ConnectionsSection({ siteId }: { readonly siteId: string }) {
 
 /** The last day, an hour a bar: what was taken stands up, what was not hangs down. */
 function HealthStrip({ hours }: Pick<Connection, 'hours'>) {
-  const most = Math.max(1, ...hours.map(({ good, bad }) => Math.max(good, bad)));
-  const good = hours.reduce((sum, hour) => sum + hour.good, 0);
-  const bad = hours.reduce((sum, hour) => sum + hour.bad, 0);
+  const taken = barsOf(hours.map(({ good }) => good));
+  const missed = barsOf(hours.map(({ bad }) => bad));
+  const most = Math.max(taken.most, missed.most);
   return (
     <svg
       viewBox="0 0 240 32"
       className="h-8 w-full"
       role="img"
-      aria-label={`The last 24 hours: ${counted(good, 'try', 'tries')} taken, ${counted(bad, 'try', 'tries')} not`}
+      aria-label={`The last 24 hours: ${counted(taken.sum, 'try', 'tries')} taken, ${counted(missed.sum, 'try', 'tries')} not`}
     >
       <path d="M0 16H240" stroke="var(--color-line-strong)" />
       {hours.map((hour, at) => {

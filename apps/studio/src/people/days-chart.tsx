@@ -1,13 +1,12 @@
 import type { AnswerCounts } from '@velarium/contract';
-import { counted } from '@velarium/core';
+import { barsOf, counted } from '@velarium/core';
 
 const WIDTH = 224;
 const HEIGHT = 36;
 
 /** Answers a day over four weeks, as small bars. */
 export function DaysChart({ days }: Pick<AnswerCounts, 'days'>) {
-  const most = Math.max(1, ...days.map(({ answers }) => answers));
-  const sum = days.reduce((all, { answers }) => all + answers, 0);
+  const { sum, most } = barsOf(days.map(({ answers }) => answers));
   const step = WIDTH / days.length;
   return (
     <figure className="grid justify-items-end">

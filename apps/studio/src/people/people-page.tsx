@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
-import type { Answer, AnswerCounts } from '@velarium/contract';
-import { counted, figure } from '@velarium/core';
+import type { Answer } from '@velarium/contract';
+import { counted, standingWords } from '@velarium/core';
 import { useDeferredValue, useState } from 'react';
 import { useParams } from 'react-router';
 import { type AskedAnswers, answerCountsQuery, answersFile, keptAnswersQuery } from '../api/people.ts';
@@ -48,7 +48,7 @@ export function PeoplePage() {
           <h1 className="font-serif text-3xl">People</h1>
           <p aria-live="polite" className="text-soft">
             {counts ? foundWords(counts.found, counts.isMore) : 'Counting …'}
-            {counts && <Standing counts={counts} />}
+            {counts && <span className="ml-3">{standingWords(counts.people, counts.expired)}</span>}
             {kept?.days != null && <span className="ml-3">kept for {counted(kept.days, 'day')}</span>}
           </p>
         </div>
@@ -89,17 +89,6 @@ export function PeoplePage() {
       {isKeeping && <KeepingDialog siteId={siteId} onClose={() => setKeeping(false)} />}
     </div>
   );
-}
-
-/** How the site's people stand, where any was asked to confirm or has left. */
-function Standing({ counts: { people, expired } }: { readonly counts: AnswerCounts }) {
-  const parts = [
-    ...(people.confirmed > 0 ? [`${counted(people.confirmed, 'person', 'people')} confirmed`] : []),
-    ...(people.waiting - expired > 0 ? [`${figure(people.waiting - expired)} asked to confirm`] : []),
-    ...(expired > 0 ? [`${figure(expired)} did not confirm in time`] : []),
-    ...(people.left > 0 ? [`${figure(people.left)} left`] : []),
-  ];
-  return parts.length === 0 ? null : <span className="ml-3">{parts.join(', ')}</span>;
 }
 
 const foundWords = (found: number, isMore: boolean): string =>

@@ -1,5 +1,6 @@
 import { HELD_REASONS, PERSON_STATES } from '@velarium/contract/values';
 import { describe, expect, it, test } from 'vitest';
+import { barsOf, standingWords } from './counts-words.ts';
 import {
   type AnswerArrival,
   heldReason,
@@ -80,4 +81,26 @@ describe('how a person stands', () => {
     expect(personStateWords('waiting', true)).toBe('did not confirm in time');
     expect(personStateWords('confirmed', true)).toBe('confirmed');
   });
+});
+
+test.each([
+  [{}, 0, ''],
+  [{ agreed: 9 }, 0, ''],
+  [{ confirmed: 1 }, 0, '1 person confirmed'],
+  [
+    { confirmed: 1200, waiting: 3, left: 2 },
+    1,
+    '1,200 people confirmed, 2 asked to confirm, 1 did not confirm in time, 2 left',
+  ],
+  [{ waiting: 2 }, 2, '2 did not confirm in time'],
+])('%j with %i expired stand as %j', (people, expired, words) => {
+  expect(standingWords({ agreed: 0, waiting: 0, confirmed: 0, left: 0, ...people }, expired)).toBe(words);
+});
+
+test.each([
+  [[], 0, 1],
+  [[0, 0], 0, 1],
+  [[2, 5, 1], 8, 5],
+])('bars of %j', (values, sum, most) => {
+  expect(barsOf(values)).toEqual({ sum, most });
 });

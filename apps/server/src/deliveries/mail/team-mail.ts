@@ -22,12 +22,20 @@ export const noticeMail = (campaignName: string, lead: LeadRow): MailDraft => ({
   text: linesOf(lead),
 });
 
-/** What the team is told of a day's answers. */
-export const digestMail = (campaignName: string, day: string, leads: readonly LeadRow[]): MailDraft => ({
+/** What the team is told of a day's answers; of very many, of the first. */
+export const digestMail = (
+  campaignName: string,
+  day: string,
+  leads: readonly LeadRow[],
+  count: number,
+): MailDraft => ({
   ...PLAIN,
-  subject: `${leads.length === 1 ? 'One answer' : `${leads.length} answers`} to “${campaignName}” on ${day}`,
+  subject: `${count === 1 ? 'One answer' : `${count} answers`} to “${campaignName}” on ${day}`,
   heading: `“${campaignName}”, ${day}`,
-  text: leads.flatMap((lead) => [...linesOf(lead), [{ text: '' }]]),
+  text: [
+    ...leads.flatMap((lead) => [...linesOf(lead), [{ text: '' }]]),
+    ...(count > leads.length ? [[{ text: `The other ${count - leads.length} are under People.` }]] : []),
+  ],
 });
 
 /** What the owners are warned of. */
