@@ -164,7 +164,7 @@ export function DeliveriesSection({ siteId }: { readonly siteId: string }) {
           label="Days"
           trigger={<Button>{typed.from || typed.until ? 'Days chosen' : 'Any day'}</Button>}
         >
-          <div className="grid grid-cols-2 gap-2">
+          <div className="grid gap-2">
             {(['from', 'until'] as const).map((end) => (
               <Field
                 key={end}

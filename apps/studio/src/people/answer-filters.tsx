@@ -62,7 +62,7 @@ export function AnswerFilters({ filter, onChange, campaigns }: AnswerFiltersProp
         trigger={<Button>{further === 0 ? 'More' : `More (${further})`}</Button>}
       >
         <div className="grid gap-3">
-          <div className="grid grid-cols-2 gap-2">
+          <div className="grid gap-2">
             <Field
               label="From"
               type="date"
