@@ -12,13 +12,17 @@ const ownPackagesOnly = {
   },
 };
 
-/** Bundles one of the Node programs: apps/NAME/src/main.ts to apps/NAME/dist/main.js. */
+/** Threads of a Node program, each a file of its own beside it. */
+const THREADS = { server: ['people/export-thread'] };
+
+/** Bundles one of the Node programs: apps/NAME/src/main.ts to apps/NAME/dist/main.js, and its threads beside it. */
 export async function bundleProgram(name) {
   const { build } = await import('esbuild');
   await build({
     absWorkingDir: ROOT,
-    entryPoints: [`apps/${name}/src/main.ts`],
-    outfile: `apps/${name}/dist/main.js`,
+    entryPoints: ['main', ...(THREADS[name] ?? [])].map((file) => `apps/${name}/src/${file}.ts`),
+    entryNames: '[name]',
+    outdir: `apps/${name}/dist`,
     bundle: true,
     platform: 'node',
     format: 'esm',

@@ -54,6 +54,31 @@ const invite = (email: string, name = 'Nell Corrow') =>
   owner.ask('POST', '/invitations', { name, email, role: 'editor' });
 const pending = async () => (await owner.ask('GET', '/invitations')).json<Invitation[]>();
 
+it('what goes to the team is in the Outbox, for owners alone', async () => {
+  await invite('col@example.org');
+  const list = async (of: string, who = owner) =>
+    (await who.ask('GET', `/sites/${owner.siteId}/deliveries?of=${of}`)).json();
+  expect((await list('site')).deliveries).toEqual([]);
+  const [sent] = (await list('team')).deliveries;
+  expect(sent).toMatchObject({ kind: 'invitation', recipient: 'col@example.org' });
+  const tries = (of: string, who = owner) =>
+    who.ask('GET', `/sites/${owner.siteId}/deliveries/${sent.id}?of=${of}`);
+  expect((await tries('team')).statusCode).toBe(200);
+  expect((await tries('site')).statusCode).toBe(404);
+  const move = async (of: string, who = owner) =>
+    (
+      await who.ask('POST', `/sites/${owner.siteId}/deliveries/moves`, { of, move: 'stop', ids: [sent.id] })
+    ).json();
+  expect(await move('site')).toEqual({ count: 0 });
+  const editor = await addColleague(server, owner, 'editor');
+  expect((await list('team', editor)).status).toBe(403);
+  expect((await tries('team', editor)).statusCode).toBe(403);
+  expect((await move('team', editor)).status).toBe(403);
+  const other = await createWorkspace(server);
+  const foreign = await other.ask('GET', `/sites/${other.siteId}/deliveries/${sent.id}?of=team`);
+  expect(foreign.statusCode).toBe(404);
+});
+
 describe('an invitation', () => {
   it('goes out by mail; by its link somebody joins once, with a password of their own', async () => {
     expect((await invite('nell@example.org')).statusCode).toBe(204);

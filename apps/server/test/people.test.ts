@@ -262,6 +262,39 @@ describe('an export', () => {
   });
 });
 
+it('says how many it will hold, is stopped by whoever stops taking it, and only so many are written at once', async () => {
+  for (const one of ['lark', 'wren', 'owl']) await answer(`${one}@example.org`);
+  const file = await owner.ask('GET', site('answers.csv?q=wren'));
+  expect(file.headers['velarium-answers']).toBe('1');
+  const { people } = server.services;
+  const take = () =>
+    people.export(
+      { workspaceId: owner.workspaceId, name: 'Owner' },
+      owner.siteId,
+      { q: '', isHeld: 'no' },
+      'jsonl',
+    );
+  const taken = await Promise.all([take(), take(), take()]);
+  await expect(take()).rejects.toMatchObject({ status: 429 });
+  for (const one of taken) one.destroy();
+  const again = await take();
+  let text = '';
+  for await (const piece of again) text += piece;
+  expect(text.trim().split('\n')).toHaveLength(3);
+  // Noted is what was taken to the end.
+  const notes = (await owner.ask('GET', site('people-notes'))).json();
+  expect(notes.map(({ count }: { count: number }) => count)).toEqual([3, 1]);
+});
+
+it('answers are found by the form and the step they were given on', async () => {
+  await answer('lark@example.org');
+  const { forms } = await counts(`?campaign=${campaign.id}`);
+  expect(forms).toEqual([{ form: 'sign-up', step: 'First', answers: 1 }]);
+  expect(await list('?form=sign-up&step=First')).toHaveLength(1);
+  expect(await list('?form=sign-up&step=Step%201')).toEqual([]);
+  expect((await counts()).forms).toEqual([]);
+});
+
 describe('a person', () => {
   const personOf = async (): Promise<Person> =>
     (await owner.ask('GET', site(`people/${(await list())[0]?.person?.id}`))).json();

@@ -23,6 +23,8 @@ export type Delivery = z.infer<typeof deliverySchema>;
 
 export const deliveryFilterSchema = z.strictObject({
   q: z.string().trim().max(200).default(''),
+  /** What goes out for the site, or to those who work in its workspace, whatever the site. */
+  of: z.enum(['site', 'team']).default('site'),
   kind: z.enum(DELIVERY_KINDS).optional(),
   state: z.enum(DELIVERY_STATES).optional(),
   connection: z.uuid().optional(),
@@ -60,6 +62,7 @@ export type DeliveryTries = z.infer<typeof deliveryTriesSchema>;
 /** Deliveries to be sent again or stopped: these, or all that fit a filter. */
 export const moveDeliveriesSchema = z.strictObject({
   move: z.enum(['again', 'stop']),
+  of: z.enum(['site', 'team']).default('site'),
   ids: z.array(z.uuid()).max(500).optional(),
   filter: deliveryFilterSchema.optional(),
 });

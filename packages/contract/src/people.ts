@@ -32,6 +32,9 @@ export const answerSchema = z.strictObject({
   consentText: z.string().nullable(),
   consentedAt: z.iso.datetime().nullable(),
   page: z.string(),
+  /** The block that is the form, and the step it stood on; `null` for answers from before they were kept. */
+  form: z.string().nullable(),
+  step: z.string().nullable(),
   version: z.number().int(),
   variant: z.string(),
   device: z.string().nullable(),
@@ -48,6 +51,8 @@ export type Answer = z.infer<typeof answerSchema>;
 export const answerFilterSchema = z.strictObject({
   q: z.string().trim().max(200).default(''),
   campaign: z.uuid().optional(),
+  form: z.string().max(40).optional(),
+  step: z.string().max(40).optional(),
   state: z.enum(PERSON_STATES).optional(),
   consent: z.enum(['asked', 'none']).optional(),
   country: z
@@ -75,6 +80,8 @@ export const answerCountsSchema = z.strictObject({
   /** People of the whole site, by how they stand; those whose link to confirm has ended are among the waiting. */
   people: z.record(z.enum(PERSON_STATES), z.number().int()),
   expired: z.number().int(),
+  /** The forms that were answered, of the campaign asked for, with the steps they stood on; none without a campaign. */
+  forms: z.array(z.strictObject({ form: z.string(), step: z.string(), answers: z.number().int() })),
   /** Answers kept apart, on the whole site. */
   held: z.number().int(),
   /** The last 28 days of the site, oldest first. */

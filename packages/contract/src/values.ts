@@ -240,3 +240,6 @@ export const TOLD_EVENTS = [
   'campaign.rested',
 ] as const;
 export type ToldEvent = (typeof TOLD_EVENTS)[number];
+
+/** The header of an export that says how many answers it will hold. */
+export const ANSWERS_HEADER = 'velarium-answers';

@@ -187,8 +187,11 @@ export function createDue({ db, people, sites, connections, followUps, links }: 
       if (read.hasEnded) return 'ended';
       await people.recordDeed(manager, person, 'confirmed');
       await stopForPerson(manager, person.id, ['confirmation', 'reminder'], 'They have confirmed.');
-      const followUp = await followUps.find(lead.campaignId, lead.form ?? '', manager);
-      if (followUp) await enqueue(manager, welcomes(answer, followUp));
+      // Whatever else they answered while they were asked waited for this too; what was written down once stays once.
+      for (const one of await people.answersOf(manager, person.id)) {
+        const followUp = await followUps.find(one.campaignId, one.form ?? '', manager);
+        if (followUp) await enqueue(manager, welcomes({ lead: one, person }, followUp));
+      }
       await tell(manager, {
         ...lead,
         event: 'person.confirmed',

@@ -41,6 +41,8 @@ export const mailTo = (workspaceId: string, siteId: string, recipient: string) =
 });
 
 const LISTED = 100;
+/** Of what went to one person; a file of everything has all. */
+const SENT_SHOWN = 200;
 
 /** Writes down what must go out, in the transaction that made it due. Answers with how many were not there before. */
 export async function enqueue(manager: EntityManager, deliveries: readonly NewDelivery[]): Promise<number> {
@@ -79,10 +81,21 @@ interface Where {
   readonly values: readonly unknown[];
 }
 
-function whereOf(siteId: string, timeZone: string, filter: DeliveryFilter): Where {
-  const values: unknown[] = [siteId];
+/** Whose deliveries: a site's, or those to the members of a workspace, which belong to no site. */
+export type OutboxScope =
+  | { readonly siteId: string; readonly timeZone: string }
+  | { readonly workspaceId: string; readonly timeZone: string };
+const isOf = (scope: OutboxScope): Where =>
+  'siteId' in scope
+    ? { sql: 'd.site_id = $1', values: [scope.siteId] }
+    : { sql: 'd.workspace_id = $1 AND d.site_id IS NULL', values: [scope.workspaceId] };
+
+function whereOf(scope: OutboxScope, filter: Omit<DeliveryFilter, 'of' | 'cursor'>): Where {
+  const own = isOf(scope);
+  const { timeZone } = scope;
+  const values: unknown[] = [...own.values];
   const put = (value: unknown) => `$${values.push(value)}`;
-  const parts = ['d.site_id = $1'];
+  const parts = [own.sql];
   if (filter.kind) parts.push(`d.kind = ${put(filter.kind)}`);
   if (filter.state) parts.push(`d.state = ${put(filter.state)}`);
   if (filter.connection) parts.push(`d.connection_id = ${put(filter.connection)}`);
@@ -109,12 +122,9 @@ interface DeliveryRow extends Omit<Delivery, 'createdAt' | 'dueAt' | 'sentAt'> {
 /** What went and will go out of a site: read, sent again, stopped. Callers have made sure that the site is the workspace's. */
 export function createOutbox(db: DataSource) {
   return {
-    async list(
-      siteId: string,
-      timeZone: string,
-      { cursor, ...filter }: DeliveryFilter,
-    ): Promise<DeliveryPage> {
-      const { sql, values } = whereOf(siteId, timeZone, filter);
+    async list(scope: OutboxScope, { cursor, ...filter }: DeliveryFilter): Promise<DeliveryPage> {
+      const { sql, values } = whereOf(scope, filter);
+      const own = isOf(scope);
       const [at, id] = cursor?.split('~') ?? [];
       const after = cursor
         ? `AND (d.created_at, d.id) < ($${values.length + 1}::timestamptz, $${values.length + 2}::uuid)`
@@ -129,8 +139,8 @@ export function createOutbox(db: DataSource) {
       );
       const counts: { state: string; count: number }[] = await db.query(
         // What was sent grows for ever, and nobody acts on how much it is.
-        `SELECT state, count(*)::integer AS count FROM delivery WHERE site_id = $1 AND state <> 'sent' GROUP BY state`,
-        [siteId],
+        `SELECT state, count(*)::integer AS count FROM delivery d WHERE ${own.sql} AND state <> 'sent' GROUP BY state`,
+        [...own.values],
       );
       const page = rows.slice(0, LISTED);
       const last = page.at(-1);
@@ -153,10 +163,11 @@ export function createOutbox(db: DataSource) {
       };
     },
 
-    async tries(siteId: string, id: string): Promise<DeliveryTries> {
+    async tries(scope: OutboxScope, id: string): Promise<DeliveryTries> {
+      const own = isOf(scope);
       const [row]: { sent: string | null }[] = await db.query(
-        'SELECT sent FROM delivery WHERE id = $1 AND site_id = $2',
-        [id, siteId],
+        `SELECT sent FROM delivery d WHERE ${own.sql} AND d.id = $2`,
+        [...own.values, id],
       );
       if (!row) throw notFound('delivery');
       const tries: (Omit<DeliveryTries['tries'][number], 'at'> & { at: Date })[] = await db.query(
@@ -168,10 +179,14 @@ export function createOutbox(db: DataSource) {
     },
 
     /** Sends again or stops these, or all that fit a filter. Answers with how many that were. */
-    async move(siteId: string, timeZone: string, { move, ids, filter }: MoveDeliveries): Promise<number> {
+    async move(
+      scope: OutboxScope,
+      { move, ids, filter }: Pick<MoveDeliveries, 'move' | 'ids' | 'filter'>,
+    ): Promise<number> {
+      const own = isOf(scope);
       const { sql, values } = ids
-        ? { sql: 'd.site_id = $1 AND d.id = ANY($2)', values: [siteId, ids] }
-        : whereOf(siteId, timeZone, filter ?? { q: '' });
+        ? { sql: `${own.sql} AND d.id = ANY($2)`, values: [...own.values, ids] }
+        : whereOf(scope, filter ?? { q: '' });
       const change =
         move === 'again'
           ? // Its three days begin anew; what rests with its connection goes when that is on again.
@@ -192,7 +207,7 @@ export function createOutbox(db: DataSource) {
     },
 
     /** What went or will go to a person, or about them, newest first. */
-    async sentTo(personId: string): Promise<Person['sent']> {
+    async sentTo(personId: string, isWhole = false): Promise<Person['sent']> {
       const rows: {
         id: string;
         kind: string;
@@ -202,8 +217,8 @@ export function createOutbox(db: DataSource) {
         words: string | null;
       }[] = await db.query(
         `SELECT id, kind, state, due_at AS "dueAt", sent_at AS "sentAt", words FROM delivery
-            WHERE person_id = $1 ORDER BY created_at DESC LIMIT 200`,
-        [personId],
+            WHERE person_id = $1 ORDER BY created_at DESC LIMIT $2`,
+        [personId, isWhole ? null : SENT_SHOWN],
       );
       return rows.map((row) => ({
         ...row,

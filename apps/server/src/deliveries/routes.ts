@@ -1,6 +1,7 @@
 import {
   blockIdSchema,
   connectionSchema,
+  type DeliveryFilter,
   deliveryFilterSchema,
   deliveryPageSchema,
   deliveryTriesSchema,
@@ -17,7 +18,9 @@ import {
 } from '@velarium/contract';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import { requireRole } from '../accounts/index.ts';
+import { type Principal, requireRole } from '../accounts/index.ts';
+import { forbidden } from '../infra/problem.ts';
+import type { OutboxScope } from './outbox.ts';
 import type { DeliveryService } from './service.ts';
 
 const ofSite = z.object({ siteId: z.uuid() });
@@ -35,20 +38,35 @@ export const deliveryRoutes: FastifyPluginAsyncZod<{ deliveries: DeliveryService
   app.addHook('preHandler', requireRole('editor'));
   /** Makes sure the site is the workspace's before anything of it is touched. */
   const zoneOf = deliveries.timeZoneOf;
+  /** What goes to the members of a workspace only its owners see. */
+  async function scopeOf(
+    { workspaceId, role }: Principal,
+    siteId: string,
+    of: DeliveryFilter['of'],
+  ): Promise<OutboxScope> {
+    const timeZone = await zoneOf(workspaceId, siteId);
+    if (of === 'site') return { siteId, timeZone };
+    if (role !== 'owner') throw forbidden('owner');
+    return { workspaceId, timeZone };
+  }
 
   app.get(
     '/sites/:siteId/deliveries',
     { schema: { params: ofSite, querystring: deliveryFilterSchema, response: { 200: deliveryPageSchema } } },
     async ({ principal, params: { siteId }, query }) =>
-      outbox.list(siteId, await zoneOf(principal.workspaceId, siteId), query),
+      outbox.list(await scopeOf(principal, siteId, query.of), query),
   );
   app.get(
     '/sites/:siteId/deliveries/:id',
-    { schema: { params: ofOne, response: { 200: deliveryTriesSchema } } },
-    async ({ principal, params: { siteId, id } }) => {
-      await zoneOf(principal.workspaceId, siteId);
-      return outbox.tries(siteId, id);
+    {
+      schema: {
+        params: ofOne,
+        querystring: deliveryFilterSchema.pick({ of: true }),
+        response: { 200: deliveryTriesSchema },
+      },
     },
+    async ({ principal, params: { siteId, id }, query }) =>
+      outbox.tries(await scopeOf(principal, siteId, query.of), id),
   );
   app.post(
     '/sites/:siteId/deliveries/moves',
@@ -60,7 +78,7 @@ export const deliveryRoutes: FastifyPluginAsyncZod<{ deliveries: DeliveryService
       },
     },
     async ({ principal, params: { siteId }, body }) => ({
-      count: await outbox.move(siteId, await zoneOf(principal.workspaceId, siteId), body),
+      count: await outbox.move(await scopeOf(principal, siteId, body.of), body),
     }),
   );
 

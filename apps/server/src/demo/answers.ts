@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { stepName } from '@velarium/core';
 import type { Services } from '../services.ts';
 import { seededRandom } from './random.ts';
 
@@ -83,6 +84,7 @@ export async function seedAnswers(services: Services, demo: DemoAnswers): Promis
         variant: null,
         messageHash: null,
         form: form.id,
+        step: stepName(document.message, document.message.steps[0]?.id ?? ''),
         visitor: randomUUID(),
         session: null,
         device: random() < 0.4 ? 'desktop' : 'tablet',

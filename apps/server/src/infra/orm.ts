@@ -25,6 +25,7 @@ import { Visits1764000000005 } from './migrations/0005-visits.ts';
 import { NothingTwice1764000000006 } from './migrations/0006-nothing-twice.ts';
 import { WherePagesComeFrom1764000000007 } from './migrations/0007-where-pages-come-from.ts';
 import { PeopleAndOutbox1764000000008 } from './migrations/0008-people-and-outbox.ts';
+import { StepOfAnswer1764000000009 } from './migrations/0009-step-of-answer.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
@@ -84,6 +85,7 @@ export function createDataSource(
       NothingTwice1764000000006,
       WherePagesComeFrom1764000000007,
       PeopleAndOutbox1764000000008,
+      StepOfAnswer1764000000009,
     ],
     migrationsTransactionMode: 'each',
     // A failed query is thrown; writing it down too would put what people sent into the log.

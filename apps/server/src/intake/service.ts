@@ -2,12 +2,13 @@ import { randomUUID } from 'node:crypto';
 import type { Collect, FormBlock, Submit, VisitorEvent } from '@velarium/contract';
 import { LIMITS } from '@velarium/contract/values';
 import {
-  allBlocks,
   answerFault,
+  blocksOfStep,
   countedPath,
   heldReason,
   isSumAnswered,
   type PageParts,
+  stepName,
 } from '@velarium/core';
 import type { DataSource } from 'typeorm';
 import type { DeliveryService } from '../deliveries/index.ts';
@@ -67,14 +68,19 @@ export function createIntakeService({
   /** When each site was last noted to be seen, as long as it is the same to us. */
   const notedMs = new WeakMap<IntakeSite, number>();
 
+  /** The form that was answered, with what its step is called. */
   async function findForm(
     siteId: string,
     { event, message: hash, form: id }: Submit,
-  ): Promise<FormBlock | undefined> {
+  ): Promise<{ form: FormBlock; step: string } | undefined> {
     const { campaign, version, variant } = event;
     const file = await publishing.findAnswered(siteId, { campaign, version, variant, hash });
-    const forms = (file ? allBlocks(file.message) : []).filter((block) => block.kind === 'form');
-    return id === undefined ? forms[0] : forms.find((form) => form.id === id);
+    if (!file) return undefined;
+    for (const step of file.message.steps)
+      for (const block of blocksOfStep(step))
+        if (block.kind === 'form' && (id === undefined || block.id === id))
+          return { form: block, step: stepName(file.message, step.id) };
+    return undefined;
   }
 
   return {
@@ -109,8 +115,9 @@ export function createIntakeService({
         unseen = '',
         files = {},
       } = submitted;
-      const form = await findForm(site.id, submitted);
-      if (!form) throw new ProblemError(404, 'no-form', 'No such form', 'This message takes no answers.');
+      const found = await findForm(site.id, submitted);
+      if (!found) throw new ProblemError(404, 'no-form', 'No such form', 'This message takes no answers.');
+      const { form, step } = found;
       const { answers, attachments } = await readFiles(readAnswers(form, fields, consent, sum), files);
       const now = clock();
       const store = eventStorer(site, visitor, UNKNOWN_CLIENT);
@@ -131,6 +138,7 @@ export function createIntakeService({
         variant: event.variant ?? null,
         messageHash: message ?? null,
         form: form.id,
+        step,
         visitor,
         session: event.session,
         device: event.device,

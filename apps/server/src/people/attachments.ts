@@ -50,6 +50,18 @@ export const storeAttachment = (
     [id, siteId, leadId, bytes],
   );
 
+/** Everything that came with a person's answers. */
+export const attachmentsOf = (
+  db: DataSource,
+  siteId: string,
+  personId: string,
+): Promise<{ id: string; answer: string; bytes: Buffer }[]> =>
+  db.query(
+    `SELECT a.id, a.lead_id AS answer, a.bytes FROM attachment a JOIN lead l ON l.id = a.lead_id
+      WHERE a.site_id = $1 AND l.person_id = $2 ORDER BY l.submitted_at DESC`,
+    [siteId, personId],
+  );
+
 export async function findAttachment(db: DataSource, siteId: string, id: string): Promise<Buffer> {
   const [row]: { bytes: Buffer }[] = await db.query(
     'SELECT bytes FROM attachment WHERE id = $1 AND site_id = $2',

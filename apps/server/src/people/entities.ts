@@ -14,6 +14,8 @@ export interface LeadRow {
   /** The form's block in it; `null` for answers from before it was kept. */
   form: string | null;
   visitor: string;
+  /** What the step it stood on is called. */
+  step: string | null;
   /** The visit it came in, where source and country stand. */
   session: string | null;
   device: string | null;
@@ -43,6 +45,7 @@ export const LeadEntity = new EntitySchema<LeadRow>({
     variant: { type: 'text', nullable: true },
     messageHash: { type: 'text', name: 'message_hash', nullable: true },
     form: { type: 'text', nullable: true },
+    step: { type: 'text', nullable: true },
     visitor: { type: 'uuid' },
     session: { type: 'uuid', nullable: true },
     device: { type: 'text', nullable: true },

@@ -1,6 +1,7 @@
-import { Readable } from 'node:stream';
 import type { Answer } from '@velarium/contract';
 import { stringify } from 'csv-stringify/sync';
+
+export type ExportFormat = 'csv' | 'jsonl';
 
 /** A text that a spreadsheet would take for a formula is made one that it does not. Source: OWASP, CSV injection. */
 const harmless = (text: string): string => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text);
@@ -8,6 +9,8 @@ const harmless = (text: string): string => (/^[=+\-@\t\r]/.test(text) ? `'${text
 const HEADS = [
   'when',
   'campaign',
+  'form',
+  'step',
   'address',
   'state',
   'page',
@@ -22,6 +25,8 @@ const rowOf = (answer: Answer): string[] =>
   [
     answer.submittedAt,
     answer.campaignName,
+    answer.form ?? '',
+    answer.step ?? '',
     answer.person?.address ?? '',
     answer.person?.state ?? '',
     answer.page,
@@ -33,22 +38,14 @@ const rowOf = (answer: Answer): string[] =>
     answer.fields.map(({ label, value }) => `${label}: ${value}`).join('\n'),
   ].map(harmless);
 
-/** Answers as CSV (RFC 4180), in UTF-8 with the mark by which spreadsheets know it. */
-export function answersToCsv(pages: AsyncGenerator<readonly Answer[]>): Readable {
-  return Readable.from(
-    (async function* () {
-      yield `\uFEFF${stringify([HEADS], { record_delimiter: '\r\n' })}`;
-      for await (const answers of pages) yield stringify(answers.map(rowOf), { record_delimiter: '\r\n' });
-    })(),
-  );
-}
+const csvOf = (rows: readonly string[][]): string => stringify([...rows], { record_delimiter: '\r\n' });
 
-/** Answers as JSON Lines: one object a line. */
-export function answersToLines(pages: AsyncGenerator<readonly Answer[]>): Readable {
-  return Readable.from(
-    (async function* () {
-      for await (const answers of pages)
-        yield answers.map((answer) => `${JSON.stringify(answer)}\n`).join('');
-    })(),
-  );
-}
+/** What stands before the answers: of CSV the mark by which spreadsheets know UTF-8, and the heads. */
+export const beginningOf = (format: ExportFormat): string =>
+  format === 'csv' ? `\uFEFF${csvOf([HEADS])}` : '';
+
+/** Answers as CSV (RFC 4180), or as JSON Lines: one object a line. */
+export const answersAs = (format: ExportFormat, answers: readonly Answer[]): string =>
+  format === 'csv'
+    ? csvOf(answers.map(rowOf))
+    : answers.map((answer) => `${JSON.stringify(answer)}\n`).join('');

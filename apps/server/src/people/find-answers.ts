@@ -5,6 +5,7 @@ import type { EntityManager } from 'typeorm';
 const LISTED = 100;
 /** Counted to here; past it "more" is said, since nobody needs the exact figure while they type. */
 const COUNTED = 10_000;
+const FORMS_LISTED = 40;
 
 export interface AnswerScope {
   readonly workspaceId: string;
@@ -38,6 +39,8 @@ function conditionsOf({ workspaceId, siteId, timeZone }: AnswerScope, filter: An
   asked.add(filter.isHeld === 'yes' ? 'l.held IS NOT NULL' : 'l.held IS NULL');
   for (const word of filter.q.split(/\s+/).filter(Boolean)) asked.add(`l.search LIKE ${put(anywhere(word))}`);
   if (filter.campaign) asked.add(`l.campaign_id = ${put(filter.campaign)}`);
+  if (filter.form) asked.add(`l.form = ${put(filter.form)}`);
+  if (filter.step) asked.add(`l.step = ${put(filter.step)}`);
   if (filter.state) asked.add(`p.state = ${put(filter.state)}`);
   if (filter.consent) asked.add(`l.consent_text IS ${filter.consent === 'asked' ? 'NOT ' : ''}NULL`);
   if (filter.country) asked.add(`v.country = ${put(filter.country)}`);
@@ -54,7 +57,8 @@ const FROM = `lead l JOIN campaign c ON c.id = l.campaign_id
   LEFT JOIN visit v ON v.site_id = l.site_id AND v.session = l.session`;
 const COLUMNS = `l.id, l.campaign_id AS "campaignId", c.name AS "campaignName", p.id AS "personId", p.address, p.state,
   coalesce(p.confirm_until < now(), false) AS "hasExpired",
-  l.fields, l.consent_text AS "consentText", l.consented_at AS "consentedAt", l.page, l.version, l.variant, l.device,
+  l.fields, l.consent_text AS "consentText", l.consented_at AS "consentedAt", l.page, l.form, l.step,
+  l.version, l.variant, l.device,
   v.referrer, v.country, l.held, l.submitted_at AS "submittedAt", l.submitted_at::text AS "at"`;
 
 interface FoundRow {
@@ -84,7 +88,7 @@ const answerOf = (row: FoundRow): Answer => {
 
 /** The newest answers that fit, from a place on: where the page before it ended. */
 export async function findAnswers(
-  manager: EntityManager,
+  manager: Pick<EntityManager, 'query'>,
   scope: AnswerScope,
   filter: AnswerFilter,
   cursor: string | null,
@@ -107,13 +111,31 @@ export async function findAnswers(
   };
 }
 
-/** One person's answers, newest first. */
-export async function answersOfPerson(manager: EntityManager, personId: string): Promise<Answer[]> {
+/** One person's answers, newest first; all of them where `most` is `null`. */
+export async function answersOfPerson(
+  manager: EntityManager,
+  personId: string,
+  most: number | null,
+): Promise<Answer[]> {
   const rows: FoundRow[] = await manager.query(
-    `SELECT ${COLUMNS} FROM ${FROM} WHERE l.person_id = $1 ORDER BY l.submitted_at DESC LIMIT 500`,
-    [personId],
+    `SELECT ${COLUMNS} FROM ${FROM} WHERE l.person_id = $1 ORDER BY l.submitted_at DESC LIMIT $2`,
+    [personId, most],
   );
   return rows.map(answerOf);
+}
+
+/** How many answers fit, to the last one. */
+export async function countAll(
+  manager: EntityManager,
+  scope: AnswerScope,
+  filter: AnswerFilter,
+): Promise<number> {
+  const asked = conditionsOf(scope, filter);
+  const [row]: { found: number }[] = await manager.query(
+    `SELECT count(*)::integer AS found FROM ${FROM} WHERE ${asked.sql}`,
+    asked.values,
+  );
+  return row?.found ?? 0;
 }
 
 export async function countAnswers(
@@ -135,6 +157,14 @@ export async function countAnswers(
        FROM person WHERE site_id = $1 GROUP BY state`,
     [scope.siteId],
   );
+  const forms: AnswerCounts['forms'] = filter.campaign
+    ? await manager.query(
+        `SELECT form, step, count(*)::integer AS answers FROM lead
+          WHERE site_id = $1 AND campaign_id = $2 AND form IS NOT NULL AND step IS NOT NULL
+          GROUP BY form, step ORDER BY answers DESC, form, step LIMIT ${FORMS_LISTED}`,
+        [scope.siteId, filter.campaign],
+      )
+    : [];
   const days: { day: string; answers: number }[] = await manager.query(
     `SELECT to_char(day, 'YYYY-MM-DD') AS day, count(l.id)::integer AS answers
        FROM generate_series((now() AT TIME ZONE $2)::date - 27, (now() AT TIME ZONE $2)::date, '1 day') AS day
@@ -148,6 +178,7 @@ export async function countAnswers(
   return {
     found: Math.min(found, COUNTED),
     isMore: found > COUNTED,
+    forms,
     held: kept?.held ?? 0,
     people: {
       agreed: 0,

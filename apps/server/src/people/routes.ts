@@ -12,18 +12,18 @@ import {
   peopleNoteSchema,
   personSchema,
 } from '@velarium/contract';
+import { ANSWERS_HEADER } from '@velarium/contract/values';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import type { EntityManager } from 'typeorm';
 import { z } from 'zod';
 import { requireRole } from '../accounts/index.ts';
-import { answersToCsv, answersToLines } from './export-answers.ts';
 import type { PersonRow } from './persons.ts';
 import type { Actor, PeopleService } from './service.ts';
 
 export interface PeopleRouteOptions {
   readonly people: PeopleService;
   /** What went or will go to a person. */
-  readonly sentTo: (personId: string) => Promise<Person['sent']>;
+  readonly sentTo: (personId: string, isWhole?: boolean) => Promise<Person['sent']>;
   /** Removes it, and says how many that was. */
   readonly forgetSent: (manager: EntityManager, person: PersonRow) => Promise<number>;
   /** Lets answers that were kept apart through, or throws them away. */
@@ -82,14 +82,15 @@ export const peopleRoutes: FastifyPluginAsyncZod<PeopleRouteOptions> = async (
       },
       async ({ principal, params: { siteId, format }, query }, reply) => {
         // Refused before anything is sent, where it is not theirs.
-        await people.keptDays(principal.workspaceId, siteId);
-        const pages = people.all(principal, siteId, query);
+        const count = await people.countAll(principal.workspaceId, siteId, query);
+        const file = await people.export(principal, siteId, query, format);
         return reply
           .type(
             format === 'csv' ? 'text/csv; charset=utf-8; header=present' : 'application/jsonl; charset=utf-8',
           )
+          .header(ANSWERS_HEADER, count)
           .header('content-disposition', `attachment; filename="answers.${format}"`)
-          .send(format === 'csv' ? answersToCsv(pages) : answersToLines(pages));
+          .send(file);
       },
     );
     own.patch(
@@ -125,9 +126,8 @@ export const peopleRoutes: FastifyPluginAsyncZod<PeopleRouteOptions> = async (
       '/sites/:siteId/people/:id/everything.json',
       { schema: { params: ofOne } },
       async ({ principal, params }, reply) => {
-        const person = await people.person(principal.workspaceId, params.siteId, params.id);
-        const sent = await sentTo(params.id);
-        await people.noteTold(principal, params.siteId);
+        const person = await people.everything(principal, params.siteId, params.id);
+        const sent = await sentTo(params.id, true);
         return reply
           .type('application/json')
           .header('content-disposition', 'attachment; filename="everything.json"')

@@ -1,3 +1,4 @@
+import type { Readable } from 'node:stream';
 import type {
   Answer,
   AnswerCounts,
@@ -8,14 +9,16 @@ import type {
   PeopleNote,
   Person,
 } from '@velarium/contract';
-import type { DataSource, EntityManager } from 'typeorm';
+import { type DataSource, type EntityManager, IsNull } from 'typeorm';
 import { notFound, ProblemError } from '../infra/problem.ts';
 import type { Seal } from '../infra/seal.ts';
 import type { SiteService } from '../sites/index.ts';
-import { findAttachment, type NewAttachment, storeAttachment } from './attachments.ts';
+import { attachmentsOf, findAttachment, type NewAttachment, storeAttachment } from './attachments.ts';
 import { isNeverWrittenTo, neverWriteTo, readAddressList } from './do-not-write.ts';
 import { LeadEntity, type LeadRow } from './entities.ts';
-import { type AnswerScope, answersOfPerson, countAnswers, findAnswers } from './find-answers.ts';
+import type { ExportFormat } from './export-answers.ts';
+import { exportInThread } from './export-in-thread.ts';
+import { type AnswerScope, answersOfPerson, countAll, countAnswers, findAnswers } from './find-answers.ts';
 import { type MailAddress, readMailAddress } from './mail-address.ts';
 import { listNotes, noteDeed } from './notes.ts';
 import { confirmUntil, lockPerson, meetPerson, type PersonRow, recordDeed } from './persons.ts';
@@ -37,8 +40,10 @@ export type ForgetSent = (
   gone: { readonly persons: readonly string[]; readonly answers: readonly string[] },
 ) => Promise<void>;
 
-/** Answers in one read of an export, and days of keeping tidied at once. */
+/** Answers gone through at once. */
 const READ_AT_ONCE = 1000;
+/** What is shown of one person; a file of everything has all. */
+const SHOWN = { answers: 500, visits: 100 } as const;
 /** Answers told of in one mail. */
 const TOLD_AT_ONCE = 500;
 const NO_ID = '00000000-0000-0000-0000-000000000000';
@@ -142,6 +147,14 @@ export function createPeopleService({
       return { lead, person: lead.personId ? ((await lockPerson(manager, lead.personId)) ?? null) : null };
     },
 
+    /** The answers of a person that are not kept apart, newest first. */
+    answersOf: (manager: EntityManager, personId: string): Promise<LeadRow[]> =>
+      manager.getRepository(LeadEntity).find({
+        where: { personId, held: IsNull() },
+        order: { submittedAt: 'DESC' },
+        take: SHOWN.answers,
+      }),
+
     /** The first answers to one form of a campaign that came in a stretch of time, and how many came in all. */
     async since(manager: EntityManager, campaignId: string, form: string, from: Date, until: Date) {
       return manager
@@ -193,29 +206,39 @@ export function createPeopleService({
       return countAnswers(db.manager, await scopeOf(workspaceId, siteId), filter);
     },
 
-    /** Every answer that fits, newest first, read a piece at a time: memory stays flat however many there are. */
-    async *all(actor: Actor, siteId: string, filter: AnswerFilter): AsyncGenerator<readonly Answer[]> {
+    /** How many answers an export of these would hold. */
+    async countAll(workspaceId: string, siteId: string, filter: AnswerFilter): Promise<number> {
+      return countAll(db.manager, await scopeOf(workspaceId, siteId), filter);
+    },
+
+    /** Every answer that fits as a file, newest first; it is noted who took it. */
+    async export(
+      actor: Actor,
+      siteId: string,
+      filter: AnswerFilter,
+      format: ExportFormat,
+    ): Promise<Readable> {
       const scope = await scopeOf(actor.workspaceId, siteId);
-      let count = 0;
-      for (let cursor: string | null = null; ; ) {
-        const page: AnswerPage = await findAnswers(db.manager, scope, filter, cursor, READ_AT_ONCE);
-        count += page.answers.length;
-        yield page.answers;
-        cursor = page.next;
-        if (cursor === null) break;
-      }
-      await noteDeed(db.manager, { siteId, by: actor.name, what: 'exported', count });
+      const { url: databaseUrl = '' } = db.options as { url?: string };
+      return exportInThread({ databaseUrl, scope, filter, format }, (count) =>
+        noteDeed(db.manager, { siteId, by: actor.name, what: 'exported', count }),
+      );
     },
 
     /** Everything known of a person but what was sent to them, which the Outbox knows. */
-    async person(workspaceId: string, siteId: string, id: string): Promise<Omit<Person, 'sent'>> {
+    async person(
+      workspaceId: string,
+      siteId: string,
+      id: string,
+      isWhole = false,
+    ): Promise<Omit<Person, 'sent'>> {
       await sites.get(workspaceId, siteId);
       const [row]: (PersonRow & { stateAt: Date })[] = await db.query(
         'SELECT id, address, state, state_at AS "stateAt" FROM person WHERE id = $1 AND site_id = $2',
         [id, siteId],
       );
       if (!row) throw notFound('person');
-      const answers = await answersOfPerson(db.manager, id);
+      const answers = await answersOfPerson(db.manager, id, isWhole ? null : SHOWN.answers);
       const before: { leadId: string; at: Date; by: string; fields: Answer['fields'] }[] = await db.query(
         `SELECT lead_id AS "leadId", at, by_name AS by, fields FROM lead_before
           WHERE lead_id = ANY($1) ORDER BY at DESC`,
@@ -224,8 +247,8 @@ export function createPeopleService({
       const visits: { startedAt: Date; landing: string | null; views: number }[] = await db.query(
         `SELECT started_at AS "startedAt", landing, views FROM visit
           WHERE site_id = $1 AND visitor IN (SELECT visitor FROM lead WHERE person_id = $2)
-          ORDER BY started_at DESC LIMIT 100`,
-        [siteId, id],
+          ORDER BY started_at DESC LIMIT $3`,
+        [siteId, id, isWhole ? null : SHOWN.visits],
       );
       return {
         id: row.id,
@@ -325,9 +348,20 @@ export function createPeopleService({
       });
     },
 
-    /** Notes that somebody was told everything about one person. */
-    noteTold: (actor: Actor, siteId: string) =>
-      noteDeed(db.manager, { siteId, by: actor.name, what: 'told', count: 1 }),
+    /** Everything known of a person, pictures they sent among it, for when they ask; it is noted who took it. */
+    async everything(actor: Actor, siteId: string, id: string) {
+      const person = await this.person(actor.workspaceId, siteId, id, true);
+      const attachments = await attachmentsOf(db, siteId, id);
+      await noteDeed(db.manager, { siteId, by: actor.name, what: 'told', count: 1 });
+      return {
+        ...person,
+        attachments: attachments.map(({ bytes, ...one }) => ({
+          ...one,
+          type: 'image/webp',
+          base64: bytes.toString('base64'),
+        })),
+      };
+    },
 
     async notes(workspaceId: string, siteId: string): Promise<PeopleNote[]> {
       await sites.get(workspaceId, siteId);

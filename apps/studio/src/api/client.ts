@@ -55,12 +55,16 @@ async function send<Result>(path: string, init: RequestInit): Promise<Result> {
 
 async function read<Result>(response: Response, path: string): Promise<Result> {
   if (response.status === 204) return undefined as Result;
-  if (response.headers.get('content-type')?.includes('json')) {
-    const value = await response.json();
-    if (response.ok) return value as Result;
-    throw new ApiProblem(value as Problem);
-  }
+  if (!response.ok) throw await problemOf(response);
+  if (response.headers.get('content-type')?.includes('json')) return (await response.json()) as Result;
   throw new Error(`expected JSON from ${path}, got status ${response.status}`);
+}
+
+/** What the server says is wrong, of an answer that is none. */
+export async function problemOf(response: Response): Promise<Error> {
+  if (response.headers.get('content-type')?.includes('json'))
+    return new ApiProblem((await response.json()) as Problem);
+  return new Error(`expected JSON from ${response.url}, got status ${response.status}`);
 }
 
 /** What went wrong and how to mend it, for any error. */

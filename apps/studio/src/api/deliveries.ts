@@ -33,12 +33,12 @@ export const deliveriesQuery = (siteId: string, filter: AskedDeliveries) =>
     initialPageParam: '',
     getNextPageParam: ({ next }) => next ?? undefined,
   });
-export const deliveryTriesQuery = (siteId: string, id: string) =>
+export const deliveryTriesQuery = (siteId: string, id: string, of: DeliveryFilter['of']) =>
   queryOptions({
     queryKey: [...deliveriesKey(siteId), 'tries', id],
-    queryFn: () => request<DeliveryTries>('GET', `/sites/${siteId}/deliveries/${id}`),
+    queryFn: () => request<DeliveryTries>('GET', `/sites/${siteId}/deliveries/${id}?of=${of}`),
   });
-export const moveDeliveries = (siteId: string, body: MoveDeliveries) =>
+export const moveDeliveries = (siteId: string, body: Partial<MoveDeliveries>) =>
   request<{ count: number }>('POST', `/sites/${siteId}/deliveries/moves`, body);
 
 export const connectionsQuery = (siteId: string) =>

@@ -8,7 +8,7 @@ import { cx } from '../ui/cx.ts';
 import { Menu, type MenuItem } from '../ui/menu.tsx';
 import { when } from '../ui/when.ts';
 import { Rate } from './rate.tsx';
-import { saveCampaignFile } from './save-file.ts';
+import { saveCampaignFile } from './save-campaign-file.ts';
 import { isLive, StateMark } from './state-mark.tsx';
 import { useMoves } from './use-moves.ts';
 

@@ -19,6 +19,7 @@ import { Dialog } from '../ui/dialog.tsx';
 import { Field } from '../ui/field.tsx';
 import { NumberField } from '../ui/number-field.tsx';
 import { Popover } from '../ui/popover.tsx';
+import { saveJson } from '../ui/save-file.ts';
 import { Segments } from '../ui/segments.tsx';
 import { Select } from '../ui/select.tsx';
 import { tell, tellProblem } from '../ui/toast.tsx';
@@ -127,14 +128,8 @@ function LookEditor({ siteId, look, count, onPick }: LookEditorProps) {
     onSettled: refresh,
   });
 
-  const exportTokens = () => {
-    const blob = new Blob([JSON.stringify(lookToTokens(name, style), null, 2)], { type: 'application/json' });
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(blob);
-    link.download = `${name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}.tokens.json`;
-    link.click();
-    URL.revokeObjectURL(link.href);
-  };
+  const exportTokens = () =>
+    saveJson(lookToTokens(name, style), `${name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}.tokens.json`);
   const importTokens = async (chosen: File) => {
     try {
       const { style: read, used, missing, refused } = tokensToLook(JSON.parse(await chosen.text()), style);

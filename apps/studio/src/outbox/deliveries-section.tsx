@@ -1,5 +1,5 @@
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { Delivery, DeliveryState, MoveDeliveries } from '@velarium/contract';
+import type { Delivery, DeliveryFilter, DeliveryState, MoveDeliveries } from '@velarium/contract';
 import { DELIVERY_KINDS, DELIVERY_STATES } from '@velarium/contract/values';
 import { counted, deliveryKindWords, deliveryStateWords, figure } from '@velarium/core';
 import { useDeferredValue, useState } from 'react';
@@ -9,10 +9,12 @@ import {
   deliveriesQuery,
   moveDeliveries,
 } from '../api/deliveries.ts';
+import { useSession } from '../app/use-session.ts';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
 import { Menu } from '../ui/menu.tsx';
 import { Popover } from '../ui/popover.tsx';
+import { Segments } from '../ui/segments.tsx';
 import { Select } from '../ui/select.tsx';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
 import { type Column, Table } from '../ui/table.tsx';
@@ -29,6 +31,8 @@ export function DeliveriesSection({ siteId }: { readonly siteId: string }) {
   const queryClient = useQueryClient();
   const [typed, setTyped] = useState<AskedDeliveries>({});
   const filter = useDeferredValue(typed);
+  const isOwner = useSession()?.role === 'owner';
+  const of: DeliveryFilter['of'] = filter.of ?? 'site';
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [open, setOpen] = useState<Delivery | null>(null);
   const { data: connections = [] } = useQuery(connectionsQuery(siteId));
@@ -38,7 +42,7 @@ export function DeliveriesSection({ siteId }: { readonly siteId: string }) {
     placeholderData: (old) => old,
   });
   const move = useMutation({
-    mutationFn: (body: MoveDeliveries) => moveDeliveries(siteId, body),
+    mutationFn: (body: Partial<MoveDeliveries>) => moveDeliveries(siteId, { ...body, of }),
     onSuccess: ({ count }, { move: made }) => {
       void queryClient.invalidateQueries({ queryKey: ['sites', siteId, 'deliveries'] });
       setChosen(new Set());
@@ -59,7 +63,7 @@ export function DeliveriesSection({ siteId }: { readonly siteId: string }) {
     if (!next.delete(id)) next.add(id);
     setChosen(next);
   };
-  const isAsked = Object.values(filter).some(Boolean);
+  const isAsked = Object.values({ ...filter, of: '' }).some(Boolean);
   const columns: readonly Column<Delivery>[] = [
     {
       head: 'Choose',
@@ -110,6 +114,18 @@ export function DeliveriesSection({ siteId }: { readonly siteId: string }) {
           onChange={(event) => setTyped({ ...typed, q: event.target.value })}
           className="h-8 w-72 rounded border border-line-strong bg-sheet px-2.5 placeholder:text-soft hover:border-ink"
         />
+        {isOwner && (
+          <Segments
+            label="Whose"
+            isLabelHidden
+            value={typed.of ?? 'site'}
+            options={[
+              { value: 'site', label: 'Of the site' },
+              { value: 'team', label: 'To the team' },
+            ]}
+            onChange={(whose) => setTyped({ ...typed, of: whose })}
+          />
+        )}
         <Select
           label="State"
           isLabelHidden
@@ -177,7 +193,7 @@ export function DeliveriesSection({ siteId }: { readonly siteId: string }) {
           </div>
         </Popover>
         {isAsked && (
-          <Button tone="quiet" onClick={() => setTyped({})}>
+          <Button tone="quiet" onClick={() => setTyped({ of })}>
             Show everything
           </Button>
         )}
@@ -197,7 +213,7 @@ export function DeliveriesSection({ siteId }: { readonly siteId: string }) {
                 items={(['givenUp', 'retrying'] as const).map((state) => ({
                   label: state === 'givenUp' ? 'What was given up' : 'What failed and tries again later',
                   onSelect: () =>
-                    move.mutate({ move: 'again', filter: { ...filter, q: filter.q ?? '', state } }),
+                    move.mutate({ move: 'again', filter: { ...filter, of, q: filter.q ?? '', state } }),
                 }))}
               >
                 <Button isBusy={move.isPending}>Send again all of these …</Button>
@@ -226,7 +242,7 @@ export function DeliveriesSection({ siteId }: { readonly siteId: string }) {
           </Button>
         </div>
       )}
-      {open && <DeliverySheet siteId={siteId} delivery={open} onClose={() => setOpen(null)} />}
+      {open && <DeliverySheet siteId={siteId} delivery={open} of={of} onClose={() => setOpen(null)} />}
     </>
   );
 }

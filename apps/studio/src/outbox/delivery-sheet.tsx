@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import type { Delivery } from '@velarium/contract';
+import type { Delivery, DeliveryFilter } from '@velarium/contract';
 import { deliveryKindWords, figure } from '@velarium/core';
 import { deliveryTriesQuery } from '../api/deliveries.ts';
 import { Dialog } from '../ui/dialog.tsx';
@@ -10,12 +10,13 @@ import { StateWord } from './state-word.tsx';
 interface DeliverySheetProps {
   readonly siteId: string;
   readonly delivery: Delivery;
+  readonly of: DeliveryFilter['of'];
   readonly onClose: () => void;
 }
 
 /** The fate of one delivery: every try with what came back, and what was sent to the byte. */
-export function DeliverySheet({ siteId, delivery, onClose }: DeliverySheetProps) {
-  const { data, error, refetch } = useQuery(deliveryTriesQuery(siteId, delivery.id));
+export function DeliverySheet({ siteId, delivery, of, onClose }: DeliverySheetProps) {
+  const { data, error, refetch } = useQuery(deliveryTriesQuery(siteId, delivery.id, of));
   return (
     <Dialog
       isOpen

@@ -1,6 +1,6 @@
-import type { CampaignSummary } from '@velarium/contract';
+import type { AnswerCounts, CampaignSummary } from '@velarium/contract';
 import { PERSON_STATES } from '@velarium/contract/values';
-import { personStateWords } from '@velarium/core';
+import { figure, personStateWords } from '@velarium/core';
 import type { AskedAnswers } from '../api/people.ts';
 import { Button } from '../ui/button.tsx';
 import { CheckedField } from '../ui/checked-field.tsx';
@@ -14,10 +14,12 @@ export interface AnswerFiltersProps {
   readonly filter: AskedAnswers;
   readonly onChange: (filter: AskedAnswers) => void;
   readonly campaigns: readonly CampaignSummary[];
+  /** The forms of the campaign that is chosen. */
+  readonly forms: AnswerCounts['forms'];
 }
 
 /** What one looks for among the answers. */
-export function AnswerFilters({ filter, onChange, campaigns }: AnswerFiltersProps) {
+export function AnswerFilters({ filter, onChange, campaigns, forms }: AnswerFiltersProps) {
   const set = (change: Partial<Record<keyof AskedAnswers, string | undefined>>) =>
     onChange({ ...filter, ...change } as AskedAnswers);
   const chosen = (value: string) => (value === ANY ? undefined : value);
@@ -44,8 +46,27 @@ export function AnswerFilters({ filter, onChange, campaigns }: AnswerFiltersProp
           { value: ANY, label: 'Any campaign' },
           ...campaigns.map(({ id, name }) => ({ value: id, label: name })),
         ]}
-        onChange={(value) => set({ campaign: chosen(value) })}
+        onChange={(value) => set({ campaign: chosen(value), form: undefined, step: undefined })}
       />
+      {filter.campaign && forms.length > 0 && (
+        <Select
+          label="Form and step"
+          isLabelHidden
+          className="w-56"
+          value={filter.form ? `${filter.form}~${filter.step}` : ANY}
+          options={[
+            { value: ANY, label: 'Any form, any step' },
+            ...forms.map(({ form, step, answers }) => ({
+              value: `${form}~${step}`,
+              label: `${step}: ${form} (${figure(answers)})`,
+            })),
+          ]}
+          onChange={(value) => {
+            const [form, step] = value === ANY ? [] : value.split('~');
+            set({ form, step });
+          }}
+        />
+      )}
       <Select
         label="How they stand"
         isLabelHidden

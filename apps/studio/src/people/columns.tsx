@@ -46,6 +46,7 @@ export const COLUMNS: readonly AnswerColumn[] = [
   },
   { id: 'answers', head: 'Answered', share: 4.5, cell: (answer) => others(answer) || none },
   { id: 'campaign', head: 'Campaign', share: 3, cell: ({ campaignName }) => campaignName },
+  { id: 'step', head: 'Step', share: 2, cell: ({ step }) => step ?? none },
   { id: 'page', head: 'Page', share: 3, cell: ({ page }) => page },
   { id: 'consent', head: 'Consent', share: 4, cell: ({ consentText }) => consentText ?? none },
   { id: 'device', head: 'Device', share: 1.5, cell: ({ device }) => device ?? none },

@@ -3,17 +3,17 @@ import type { Answer } from '@velarium/contract';
 import { counted, standingWords } from '@velarium/core';
 import { useDeferredValue, useState } from 'react';
 import { useParams } from 'react-router';
-import { type AskedAnswers, answerCountsQuery, answersFile, keptAnswersQuery } from '../api/people.ts';
+import { type AskedAnswers, answerCountsQuery, keptAnswersQuery } from '../api/people.ts';
 import { campaignsQuery } from '../api/queries.ts';
 import { useCanEdit, useSession } from '../app/use-session.ts';
 import { Button } from '../ui/button.tsx';
 import { Menu } from '../ui/menu.tsx';
 import { EmptyState } from '../ui/states.tsx';
-import { tell } from '../ui/toast.tsx';
 import { AnswerFilters } from './answer-filters.tsx';
 import { AnswerSheet } from './answer-sheet.tsx';
 import { AnswerTable } from './answer-table.tsx';
 import { DaysChart } from './days-chart.tsx';
+import { ExportDialog } from './export-dialog.tsx';
 import { HeldBar } from './held-bar.tsx';
 import { KeepingDialog } from './keeping-dialog.tsx';
 
@@ -34,13 +34,7 @@ export function PeoplePage() {
   });
   const { data: kept } = useQuery({ ...keptAnswersQuery(siteId), enabled: canRead });
   const isHeld = filter.isHeld === 'yes';
-  const save = (format: 'csv' | 'jsonl') => {
-    const link = document.createElement('a');
-    link.href = answersFile(siteId, format, filter);
-    link.download = `answers.${format}`;
-    link.click();
-    tell('The file is on its way. It is noted that you took it.');
-  };
+  const [taken, setTaken] = useState<'csv' | 'jsonl' | null>(null);
   return (
     <div className="mx-auto max-w-[1360px] px-6 pb-16">
       <div className="flex items-end gap-6 pt-7 pb-4">
@@ -58,8 +52,8 @@ export function PeoplePage() {
             {isOwner && <Button onClick={() => setKeeping(true)}>Keeping</Button>}
             <Menu
               items={[
-                { label: 'As a table (CSV)', onSelect: () => save('csv') },
-                { label: 'As JSON, one a line', onSelect: () => save('jsonl') },
+                { label: 'As a table (CSV)', onSelect: () => setTaken('csv') },
+                { label: 'As JSON, one a line', onSelect: () => setTaken('jsonl') },
               ]}
             >
               <Button>Take a file</Button>
@@ -73,7 +67,12 @@ export function PeoplePage() {
         </EmptyState>
       ) : (
         <>
-          <AnswerFilters filter={typed} onChange={setTyped} campaigns={campaigns} />
+          <AnswerFilters
+            filter={typed}
+            onChange={setTyped}
+            campaigns={campaigns}
+            forms={counts?.forms ?? []}
+          />
           {counts && counts.held > 0 && (
             <HeldBar
               siteId={siteId}
@@ -86,6 +85,9 @@ export function PeoplePage() {
         </>
       )}
       {open && <AnswerSheet siteId={siteId} answer={open} onClose={() => setOpen(null)} />}
+      {taken && (
+        <ExportDialog siteId={siteId} filter={filter} format={taken} onClose={() => setTaken(null)} />
+      )}
       {isKeeping && <KeepingDialog siteId={siteId} onClose={() => setKeeping(false)} />}
     </div>
   );

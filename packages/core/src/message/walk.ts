@@ -1,4 +1,4 @@
-import type { Block, ColumnsBlock, LeafBlock, Message, Step } from '@velarium/contract';
+import type { Block, ColumnsBlock, LeafBlock, Message, Step, StepRole } from '@velarium/contract';
 
 /** A list of blocks that a block can be dropped into: a step, or one column of a step. */
 export interface Shelf {
@@ -9,6 +9,21 @@ export interface Shelf {
 /** Where a block stands: its list, and its position in it. */
 export interface BlockPlace extends Shelf {
   readonly at: number;
+}
+
+export const STEP_ROLE_WORDS: Readonly<Record<StepRole, string>> = {
+  first: 'First',
+  success: 'After it is sent',
+  refused: 'After a no',
+  other: 'Further step',
+};
+
+/** What a step is called among its fellows. */
+export function stepName({ steps }: Pick<Message, 'steps'>, id: string): string {
+  const step = steps.find((one) => one.id === id);
+  if (!step) return 'A step that is gone';
+  if (step.role !== 'other') return STEP_ROLE_WORDS[step.role];
+  return `Step ${steps.filter(({ role }) => role === 'other').indexOf(step) + 1}`;
 }
 
 /** Every block of a step, those within columns after the columns themselves. */

@@ -1,24 +1,9 @@
-import type { Message, StepRole } from '@velarium/contract';
-import { freshId, newBlock } from '@velarium/core';
+import type { StepRole } from '@velarium/contract';
+import { freshId, newBlock, STEP_ROLE_WORDS, stepName } from '@velarium/core';
 import { ArrowLeft, ArrowRight, Plus, Trash2 } from 'lucide-react';
 import { IconButton } from '../../ui/button.tsx';
 import { Menu } from '../../ui/menu.tsx';
 import { useWorkbench, useWorkbenchLater, useWorkbenchStore } from '../store.ts';
-
-const ROLE_OF_STEP: Readonly<Record<StepRole, string>> = {
-  first: 'First',
-  success: 'After it is sent',
-  refused: 'After a no',
-  other: 'Further step',
-};
-
-/** What a step is called among its fellows. */
-export const stepName = (message: Message, id: string): string => {
-  const step = message.steps.find((one) => one.id === id);
-  if (!step) return 'A step that is gone';
-  if (step.role !== 'other') return ROLE_OF_STEP[step.role];
-  return `Step ${message.steps.filter(({ role }) => role === 'other').indexOf(step) + 1}`;
-};
 
 /** The steps of the message: shown, added, ordered, taken away. */
 export function StepsBar() {
@@ -69,7 +54,7 @@ export function StepsBar() {
         {canEdit && (
           <Menu
             items={[
-              ...missing.map((role) => ({ label: ROLE_OF_STEP[role], onSelect: () => add(role) })),
+              ...missing.map((role) => ({ label: STEP_ROLE_WORDS[role], onSelect: () => add(role) })),
               { label: 'A further step, reached by a button', onSelect: () => add('other') },
             ]}
           >

@@ -1,11 +1,11 @@
 import type { Action } from '@velarium/contract';
 import { ATTENTIONS } from '@velarium/contract/values';
+import { stepName } from '@velarium/core';
 import { Field } from '../../../ui/field.tsx';
 import { Segments } from '../../../ui/segments.tsx';
 import { Select } from '../../../ui/select.tsx';
 import { Switch } from '../../../ui/switch.tsx';
 import { useWorkbench } from '../../store.ts';
-import { stepName } from '../steps-bar.tsx';
 import type { EditorProps } from '../use-message.ts';
 import { AddressField } from './address-field.tsx';
 

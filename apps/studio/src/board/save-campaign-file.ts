@@ -1,4 +1,5 @@
 import { readCampaignFile } from '../api/queries.ts';
+import { saveJson } from '../ui/save-file.ts';
 import { tellProblem } from '../ui/toast.tsx';
 
 const fileName = (name: string) =>
@@ -13,14 +14,7 @@ const fileName = (name: string) =>
 export async function saveCampaignFile(campaignId: string): Promise<void> {
   try {
     const file = await readCampaignFile(campaignId);
-    const address = URL.createObjectURL(
-      new Blob([JSON.stringify(file, null, 2)], { type: 'application/json' }),
-    );
-    const link = document.createElement('a');
-    link.href = address;
-    link.download = fileName(file.name);
-    link.click();
-    URL.revokeObjectURL(address);
+    saveJson(file, fileName(file.name));
   } catch (error) {
     tellProblem(error);
   }

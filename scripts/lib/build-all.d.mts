@@ -1,0 +1,1 @@
+export function buildAll(say: (words: string) => void): Promise<void>;
