@@ -17,6 +17,7 @@ import { databaseFault } from './infra/database-fault.ts';
 import { createDataSource } from './infra/orm.ts';
 import { databaseAway } from './infra/problem.ts';
 import { createPreviewTokens } from './publishing/index.ts';
+import { createCounting } from './results/index.ts';
 import { createServices, type Services } from './services.ts';
 import { createStudioApp } from './studio-app.ts';
 
@@ -158,6 +159,8 @@ async function startWorker(services: Services, running: Running): Promise<void> 
   await services.jobs.work('read-pages', services.sites.readPages);
   const sending = services.deliveries.startSending();
   running.add(() => sending.stop());
+  const counting = createCounting(services.db, report);
+  running.add(() => counting.stop());
 }
 
 /** Several processes may start at once over one database; one migrates and the others wait for it. */

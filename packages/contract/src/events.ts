@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { blockIdSchema } from './message/blocks.ts';
 import { messageHashSchema } from './message/message.ts';
+import { triggerKindSchema } from './trigger.ts';
 import { CLOSE_WAYS, DEVICES, EVENT_KINDS, LIMITS, SITE_KEY } from './values.ts';
 
 /** RFC 9562 version 7: time-ordered, made by the tag, the key that makes a resent event count once. */
@@ -43,8 +44,16 @@ export const visitorEventSchema = z.strictObject({
   version: z.number().int().min(1).max(1_000_000).optional(),
   variant: shownVariantSchema.optional(),
   closedBy: z.enum(CLOSE_WAYS).optional(),
-  /** With `left`: how long the page was in sight and how much of it was. */
+  /**
+   * With `left`: how long the page was in sight and how much of it was. With `shown`: the same when it opened. With `closed`:
+   * seconds since it opened, and how much of the page had been in sight.
+   */
   stay: staySchema.optional(),
+  /** With `shown`: the trigger that opened it. */
+  cause: triggerKindSchema.optional(),
+  /** With `goal`: which one was reached, and what it is worth in the site's own currency. */
+  goal: z.uuid().optional(),
+  worth: z.number().min(0).max(1e12).optional(),
   /** With `left`: the `pageview` event it is the end of. A visitor who comes back leaves the same view again. */
   view: eventIdSchema.optional(),
   /** With the first `pageview` of a session: its number, 1 for the visitor's first, and the host it came from. */

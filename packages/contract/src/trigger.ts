@@ -52,6 +52,9 @@ export const triggerSchema = z.discriminatedUnion('kind', [
 ]);
 export type Trigger = z.infer<typeof triggerSchema>;
 export type TriggerKind = Trigger['kind'];
+export const triggerKindSchema = z.enum(
+  triggerSchema.options.map(({ shape }) => shape.kind.value) as [TriggerKind, ...TriggerKind[]],
+);
 
 export const momentSchema = z.strictObject({
   /** `any`: the first to happen opens it. `all`: each must have happened. */

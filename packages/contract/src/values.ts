@@ -46,6 +46,7 @@ export const EVENT_KINDS = [
   'refused',
   'shared',
   'left',
+  'goal',
 ] as const;
 export type EventKind = (typeof EVENT_KINDS)[number];
 

@@ -1,6 +1,7 @@
 import type { CampaignDocument } from '@velarium/contract';
 import type { Principal } from '../accounts/index.ts';
 import { type StoredEvent, storeEvents } from '../intake/index.ts';
+import { countEvents } from '../results/index.ts';
 import type { Services } from '../services.ts';
 import { cataloguePath, learnPages } from '../sites/index.ts';
 import { seedAnswers } from './answers.ts';
@@ -65,6 +66,7 @@ export async function seedDemo(
     await services.publishing.prepareSite(workspaceId, site.id);
   }
   await seedCampaigns(services, principal, fell.id);
+  await countEvents(services.db, Number.POSITIVE_INFINITY);
 }
 
 async function storeAll(services: Services, events: readonly StoredEvent[]): Promise<void> {

@@ -68,6 +68,9 @@ export function demoStays(
         variant: null,
         stay,
         view: stay && view,
+        cause: null,
+        goal: null,
+        worth: null,
         begun: ofKind === 'pageview' ? begun : null,
         told: ofKind === 'left' ? told : null,
       });
@@ -109,6 +112,9 @@ export function demoEvents(traffic: DemoTraffic, now: Date): StoredEvent[] {
       variant: null,
       stay: null,
       view: null,
+      cause: null,
+      goal: null,
+      worth: null,
       begun: kind === 'pageview' ? inventedBeginning(random, device) : null,
       told: null,
     });

@@ -26,6 +26,7 @@ import { NothingTwice1764000000006 } from './migrations/0006-nothing-twice.ts';
 import { WherePagesComeFrom1764000000007 } from './migrations/0007-where-pages-come-from.ts';
 import { PeopleAndOutbox1764000000008 } from './migrations/0008-people-and-outbox.ts';
 import { StepOfAnswer1764000000009 } from './migrations/0009-step-of-answer.ts';
+import { Results1764000000010 } from './migrations/0010-results.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
@@ -86,6 +87,7 @@ export function createDataSource(
       WherePagesComeFrom1764000000007,
       PeopleAndOutbox1764000000008,
       StepOfAnswer1764000000009,
+      Results1764000000010,
     ],
     migrationsTransactionMode: 'each',
     // A failed query is thrown; writing it down too would put what people sent into the log.

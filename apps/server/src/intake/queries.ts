@@ -4,10 +4,12 @@ import type { StoredEvent } from './stored-event.ts';
 import { type VisitRow, visitsOf } from './visits.ts';
 
 const SECONDS = `ARRAY[${STAY_SECONDS.join(',')}]::smallint[]`;
+/** Younger than what `results/count-events.ts` looks for unasked. */
+const USUAL_AGE_MS = 4 * 86_400_000;
 const DEPTHS = `ARRAY[${STAY_DEPTHS.join(',')}]::smallint[]`;
 
 /**
- * Stores events and counts them into the rollups in one statement. An event known by its id is passed over and not
+ * Stores events in one statement; campaigns' numbers are counted behind it (decision 0026). An event known by its id is passed over and not
  * counted again, whenever it comes (decision 0016); one that names a campaign of another site is dropped. Rollup rows are touched in
  * one order, so statements that run side by side wait for each other and never deadlock.
  *
@@ -24,9 +26,9 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
        SELECT * FROM unnest($1::uuid[], $2::timestamptz[], $3::uuid[], $4::text[], $5::uuid[], $6::uuid[],
                             $7::text[], $8::text[], $9::uuid[], $10::integer[], $11::text[],
                             $12::text[], $13::smallint[], $14::smallint[], $15::uuid[], $16::boolean[],
-                            $17::timestamptz[])
+                            $17::timestamptz[], $36::text[], $37::uuid[], $38::double precision[])
          AS sent (id, at, site_id, kind, visitor, session, page, device, campaign_id, version, closed_by, variant,
-                  seconds, depth, view, is_late, own_at)),
+                  seconds, depth, view, is_late, own_at, cause, goal, worth)),
      -- One row a page, so that joining it doubles nothing.
      counted_as AS (SELECT * FROM unnest($33::uuid[], $34::text[], $35::text[]) AS page_of (site_id, page, path)),
      -- Decision 0016: an event whose own time is not believed is known by its id alone, once and for all.
@@ -39,9 +41,9 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
        RETURNING id, at),
      fresh AS (
        INSERT INTO event (id, at, site_id, kind, visitor, session, page, device, campaign_id, version, closed_by,
-                          variant, seconds, depth, view)
+                          variant, seconds, depth, view, cause, goal, worth)
        SELECT sent.id, sent.at, sent.site_id, kind, visitor, session, page, device, campaign_id, version, closed_by,
-              variant, seconds, depth, view
+              variant, seconds, depth, view, cause, goal, worth
          FROM sent
          LEFT JOIN campaign ON campaign.id = sent.campaign_id AND campaign.site_id = sent.site_id
         WHERE (sent.campaign_id IS NULL OR campaign.id IS NOT NULL)
@@ -49,28 +51,6 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
                    ELSE NOT EXISTS (SELECT FROM late_event known WHERE known.id = sent.id) END
        ON CONFLICT DO NOTHING
        RETURNING *),
-     first_seen AS (
-       INSERT INTO campaign_visitor (campaign_id, kind, visitor, first_at)
-       SELECT campaign_id, kind, visitor, min(at) FROM (
-         SELECT campaign_id, kind, visitor, at FROM fresh WHERE campaign_id IS NOT NULL
-         UNION ALL
-         -- Whoever converts has met the campaign, also when the news of the showing never came.
-         SELECT campaign_id, 'shown', visitor, at FROM fresh WHERE kind = 'converted' AND campaign_id IS NOT NULL)
-         AS met
-        GROUP BY campaign_id, kind, visitor ORDER BY campaign_id, kind, visitor
-       ON CONFLICT DO NOTHING
-       RETURNING campaign_id, kind, first_at),
-     counted AS (
-       INSERT INTO campaign_hour (campaign_id, hour, kind, events, first_visitors)
-       SELECT campaign_id, hour, kind, sum(events), sum(visitors) FROM (
-         SELECT campaign_id, date_trunc('hour', at, 'UTC') AS hour, kind, 1 AS events, 0 AS visitors
-           FROM fresh WHERE campaign_id IS NOT NULL
-         UNION ALL
-         SELECT campaign_id, date_trunc('hour', first_at, 'UTC'), kind, 0, 1 FROM first_seen) AS part
-        GROUP BY campaign_id, hour, kind ORDER BY campaign_id, hour, kind
-       ON CONFLICT (campaign_id, hour, kind) DO UPDATE
-         SET events = campaign_hour.events + excluded.events,
-             first_visitors = campaign_hour.first_visitors + excluded.first_visitors),
      seen AS (
        INSERT INTO page_day (site_id, path, day, views)
        SELECT site_id, path, (at AT TIME ZONE 'UTC')::date AS day, count(*)
@@ -164,9 +144,22 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
       ofPages((e) => e.siteId),
       ofPages((e) => e.page),
       ofPages((e) => e.path),
+      column((e) => e.cause),
+      column((e) => e.goal),
+      column((e) => e.worth),
     ],
   );
+  await noteOld(manager, events);
   return Number(row.stored);
+}
+
+/** Events are looked for by when they happened: who stores older ones than usually come says so to who counts them. */
+async function noteOld(manager: EntityManager, events: readonly StoredEvent[]): Promise<void> {
+  const oldestMs = events.reduce((least, { at }) => Math.min(least, at.getTime()), Number.POSITIVE_INFINITY);
+  if (oldestMs < Date.now() - USUAL_AGE_MS)
+    await manager.query('UPDATE counted_until SET since = least(since, $1)', [
+      new Date(oldestMs).toISOString(),
+    ]);
 }
 
 type Cell = string | number | boolean | null;

@@ -240,6 +240,9 @@ function eventStorer(site: IntakeSite, visitor: string, client: Client) {
       variant: event.variant === FIRST_VARIANT ? null : (event.variant ?? null),
       stay: boundedStay(event.stay),
       view: event.view ?? null,
+      cause: event.cause ?? null,
+      goal: event.goal ?? null,
+      worth: event.worth ?? null,
       begun: readBegun(event.begun, client),
       told: readTold(event.told, site.recordedFacts),
     };

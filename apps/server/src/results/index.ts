@@ -1,3 +1,4 @@
+export { countEvents, createCounting } from './count-events.ts';
 export { readParameters } from './parameters.ts';
 export { createResultService, type ResultService } from './service.ts';
 export { readStays } from './stay.ts';

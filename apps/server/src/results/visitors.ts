@@ -9,6 +9,7 @@ import {
 } from '@velarium/core';
 import type { DataSource } from 'typeorm';
 import { referrerKind } from '../infra/referrer-kind.ts';
+import { countEvents } from './count-events.ts';
 
 /** Visits looked at to answer one question: ids are random, so those of the smallest ids are a fair sample. */
 const SAMPLE = 5000;
@@ -82,11 +83,13 @@ async function readFirsts(
 ): Promise<ReadonlyMap<string, First>> {
   const firsts = new Map<string, First>();
   if (campaigns.length === 0 || last === undefined) return firsts;
+  await countEvents(db);
   const rows: { campaign_id: string; visitor: string; kind: keyof typeof HISTORY_KINDS; first_at: Date }[] =
     await db.query(
-      `SELECT campaign_id, visitor, kind, first_at FROM campaign_visitor
+      `SELECT campaign_id, visitor, kind, min(first_at) AS first_at FROM visitor_day
         JOIN campaign ON campaign.id = campaign_id AND site_id = $1
-       WHERE campaign_id = ANY($2::uuid[]) AND kind = ANY($3::text[]) AND visitor <= $4`,
+       WHERE campaign_id = ANY($2::uuid[]) AND kind = ANY($3::text[]) AND visitor <= $4
+       GROUP BY campaign_id, visitor, kind`,
       [siteId, campaigns, Object.keys(HISTORY_KINDS), last],
     );
   for (const { campaign_id, visitor, kind, first_at } of rows) {
