@@ -55,6 +55,7 @@ const TABLES = [
   'reach_day',
   'campaign_day',
   'campaign_hour',
+  'campaign_move',
   'person',
   'lead',
   'lead_before',

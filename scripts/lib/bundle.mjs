@@ -59,7 +59,7 @@ const INNER_NAMES = [
     'countOf',
   ],
   ...['isPlayed', 'loadPart', 'settle', 'came', 'yielded', 'latch', 'deepest', 'windowHeight', 'pageHeight'],
-  ...['counts', 'seenPaths', 'seenWholes', 'elementHeight', 'seenHeight', 'isMouse', 'isOut', 'pageWidth'],
+  ...['stayed', 'counts', 'seenPaths', 'seenWholes', 'elementHeight', 'seenHeight', 'isMouse', 'isOut', 'pageWidth'],
 ];
 
 /**

@@ -11,6 +11,7 @@ import { createLibraryService } from './library/index.ts';
 import { createMemberService } from './members/index.ts';
 import { createPeopleService } from './people/index.ts';
 import { createPublishingService } from './publishing/index.ts';
+import { createReports } from './reports/index.ts';
 import { createResultService } from './results/index.ts';
 import { createSiteService } from './sites/index.ts';
 
@@ -51,6 +52,7 @@ export function createServices(
   const results = createResultService(db);
   const library = createLibraryService(db, outside);
   const campaigns = createCampaignService({ db, sites, results, library });
+  const reports = createReports({ db, sites, campaigns });
   const people = createPeopleService({ db, sites, seal });
   const members = createMemberService({ db, accounts, seal, studioOrigin });
   const deliveries = createDeliveryService({
@@ -77,6 +79,7 @@ export function createServices(
   return {
     db,
     jobs,
+    reports,
     outside,
     accounts,
     members,

@@ -16,6 +16,7 @@ import { libraryRoutes, servePictures } from './library/index.ts';
 import { memberRoutes } from './members/index.ts';
 import { peopleRoutes } from './people/index.ts';
 import { createPreviewTokens, publishingRoutes } from './publishing/index.ts';
+import { resultRoutes } from './reports/index.ts';
 import type { Services } from './services.ts';
 import { siteRoutes } from './sites/index.ts';
 
@@ -114,6 +115,7 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
         judgeHeld: services.intake.judgeHeld,
       });
       await scope.register(deliveryRoutes, { deliveries: services.deliveries });
+      await scope.register(resultRoutes, { reports: services.reports });
     },
     { prefix: '/api' },
   );

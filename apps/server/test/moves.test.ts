@@ -59,7 +59,7 @@ it('every move is made over a single connection', async () => {
   const db = await createDataSource(server.databaseUrl, { poolSize: 1 }).initialize();
   try {
     const { publishing, campaigns, sites } = createServices(db, SERVICES);
-    const actor = { workspaceId: owner.workspaceId, accountId: owner.session.account.id };
+    const actor = { workspaceId: owner.workspaceId, name: 'Owner', accountId: owner.session.account.id };
     const { id } = await campaigns.create(actor, owner.siteId, 'Alone', 'sky-letter');
     const { document, revision } = await createCampaign(owner);
     await campaigns.saveDraft(actor, id, 0, document);

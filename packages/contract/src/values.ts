@@ -244,3 +244,25 @@ export type ToldEvent = (typeof TOLD_EVENTS)[number];
 
 /** The header of an export that says how many answers it will hold. */
 export const ANSWERS_HEADER = 'velarium-answers';
+
+/** Days that results are asked of: today, yesterday, the last so many with today, all since the first, or any. */
+export const RESULT_PERIODS = ['today', 'yesterday', '7', '28', '90', 'launch', 'own'] as const;
+export type ResultPeriod = (typeof RESULT_PERIODS)[number];
+/** What they are held against: as many days before, the same weekdays before, nothing, or any. */
+export const RESULT_AGAINST = ['before', 'weekdays', 'none', 'own'] as const;
+export type ResultAgainst = (typeof RESULT_AGAINST)[number];
+/** By what a campaign's visitors are told apart. */
+export const BREAKDOWNS = [
+  'device',
+  'page',
+  'source',
+  'country',
+  'language',
+  'arrival',
+  'cause',
+  'hour',
+  'weekday',
+  'version',
+  'variant',
+] as const;
+export type Breakdown = (typeof BREAKDOWNS)[number];

@@ -181,9 +181,10 @@ export function startVisit(input: VisitInput): Visit {
     if (more > 0) store.change((memory) => rememberVisible(memory, more));
   };
   let toldStay = '';
+  const stayed = (): [number, number] => [(view.visibleMs(now()) / 1000) | 0, depth.read().percent | 0];
   const tellLeft = () => {
     keepVisible();
-    const stay: VisitorEvent['stay'] = [(keptVisibleMs / 1000) | 0, depth.read().percent | 0];
+    const stay = stayed();
     // People come back to hidden pages and leave them again.
     // Of who is not remembered nothing that the page told is recorded.
     const facts = storage.isKept() && told?.recorded();
@@ -248,6 +249,7 @@ export function startVisit(input: VisitInput): Visit {
       renderer.show(campaign, file, {
         ask: askEdge,
         isKept: storage.isKept,
+        stayed,
         manifest,
         change: store.change,
         report(kind, more) {

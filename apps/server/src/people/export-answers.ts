@@ -1,10 +1,8 @@
 import type { Answer } from '@velarium/contract';
 import { stringify } from 'csv-stringify/sync';
+import { harmless } from '../infra/harmless.ts';
 
 export type ExportFormat = 'csv' | 'jsonl';
-
-/** A text that a spreadsheet would take for a formula is made one that it does not. Source: OWASP, CSV injection. */
-const harmless = (text: string): string => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text);
 
 const HEADS = [
   'when',

@@ -76,7 +76,7 @@ export interface Answered {
 /** What the first message of a campaign is called among its variants. */
 export const FIRST_VARIANT = 'a';
 
-type Actor = { readonly workspaceId: string; readonly accountId: string };
+type Actor = { readonly workspaceId: string; readonly accountId: string; readonly name: string };
 
 /** A campaign's document on its way into a manifest. */
 interface Compilable {
@@ -104,6 +104,21 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
       await campaigns.update(manager, campaignId, change);
       const { workspaceId } = actor;
       const moved = { workspaceId, siteId, campaignId, name: row.name };
+      const what =
+        change.liveVersion !== undefined
+          ? 'published'
+          : change.state === undefined || change.state === row.state
+            ? null
+            : change.state === 'running'
+              ? 'resumed'
+              : row.state === 'running'
+                ? 'rested'
+                : null;
+      if (what)
+        await manager.query(
+          'INSERT INTO campaign_move (campaign_id, what, version, by_name) VALUES ($1, $2, $3, $4)',
+          [campaignId, what, change.liveVersion ?? row.liveVersion, actor.name],
+        );
       if (change.liveVersion !== undefined) await onMoved(manager, { ...moved, event: 'campaign.published' });
       else if (row.state === 'running' && change.state !== undefined && change.state !== 'running')
         await onMoved(manager, { ...moved, event: 'campaign.rested' });

@@ -26,7 +26,12 @@ interface ShowContext {
   readonly isKept: () => boolean;
   readonly change: (by: (memory: Memory) => Memory) => void;
   /** Reports what became of it; answers the event's id. */
-  readonly report: (kind: VisitorEvent['kind'], more?: Pick<VisitorEvent, 'closedBy'>) => string;
+  readonly report: (
+    kind: VisitorEvent['kind'],
+    more?: Pick<VisitorEvent, 'closedBy' | 'stay' | 'cause'>,
+  ) => string;
+  /** Seconds the page has been in sight, and per cent of it. */
+  readonly stayed: () => [number, number];
   /** `name` is what a button calls. */
   readonly tell: (topic: Topic, name?: string) => void;
   /** Sends a form's answers; rejects with words for the visitor. */
@@ -67,6 +72,7 @@ export function show(
     firstSeenMs = next.campaigns[id]?.firstAtMs ?? firstSeenMs;
     return next;
   });
+  const openedMs = performance.now();
   let isGone = false;
   const close: Shown['close'] = (closedBy) => {
     if (isGone) return;
@@ -76,7 +82,8 @@ export function show(
     rendered.remove({ isPlayed: !!closedBy, onGone: context.onGone });
     if (closedBy) {
       change((memory) => rememberClosed(memory, id, Date.now()));
-      report('closed', { closedBy });
+      const [, depth] = context.stayed();
+      report('closed', { closedBy, stay: [Math.trunc((performance.now() - openedMs) / 1000), depth] });
       tell('closed');
     }
   };
@@ -150,15 +157,18 @@ export function show(
       goTo('success');
     },
   });
-  const seen = (topic: 'shown' | 'viewable') => {
+  const seen = (topic: 'shown' | 'viewable', more = {}) => {
     tell(topic);
-    return report(topic);
+    return report(topic, more);
   };
   const looking = setInterval(async () => {
     // What has been put to rest does not stay on pages that are open for long.
     if (!(await isLive(context.ask, id))) close('script');
   }, STALE_MS);
   const stopWatching = all([onViewable(rendered.box, () => seen('viewable')), () => clearInterval(looking)]);
-  const showing = seen('shown');
+  const { triggers } = campaign.moment;
+  // Of several nobody knows here which one it was.
+  const cause = triggers.length === 1 ? triggers[0]?.kind : undefined;
+  const showing = seen('shown', { stay: context.stayed(), cause });
   return { close };
 }

@@ -62,12 +62,24 @@ export class Results1764000000010 implements MigrationInterface {
         events bigint NOT NULL,
         PRIMARY KEY (campaign_id, day, hour, kind)
       );
+      -- What was done with a campaign, so that it can be read beside what visitors did.
+      CREATE TABLE campaign_move (
+        campaign_id uuid NOT NULL REFERENCES campaign ON DELETE CASCADE,
+        at timestamptz NOT NULL DEFAULT now(),
+        what text NOT NULL CHECK (what IN ('published', 'rested', 'resumed')),
+        version integer,
+        by_name text NOT NULL
+      );
+      CREATE INDEX campaign_move_of ON campaign_move (campaign_id, at);
+      INSERT INTO campaign_move (campaign_id, at, what, version, by_name)
+      SELECT campaign_id, published_at, 'published', version, coalesce(a.name, '')
+        FROM campaign_version LEFT JOIN account a ON a.id = published_by;
     `);
   }
 
   async down(runner: QueryRunner): Promise<void> {
     await runner.query(`
-      DROP TABLE campaign_hour, campaign_day, reach_day, visitor_day, counted_until;
+      DROP TABLE campaign_move, campaign_hour, campaign_day, reach_day, visitor_day, counted_until;
       DROP INDEX event_tx;
       ALTER TABLE event DROP COLUMN tx, DROP COLUMN cause, DROP COLUMN goal, DROP COLUMN worth;
       CREATE TABLE campaign_visitor (

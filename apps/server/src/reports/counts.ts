@@ -1,0 +1,79 @@
+import type { ResultCounts, ResultPoint, Stretch } from '@velarium/contract';
+import type { DataSource } from 'typeorm';
+
+const NOTHING: ResultCounts = {
+  showings: 0,
+  clicks: 0,
+  closes: 0,
+  closedSoon: 0,
+  conversions: 0,
+  visitors: 0,
+  viewers: 0,
+  clickers: 0,
+  converters: 0,
+  withheld: 0,
+};
+/** Which number an event of a kind counts towards, and which its visitor. */
+const EVENTS = {
+  shown: 'showings',
+  clicked: 'clicks',
+  closed: 'closes',
+  closedSoon: 'closedSoon',
+  converted: 'conversions',
+} as const;
+const VISITORS = {
+  shown: 'visitors',
+  viewable: 'viewers',
+  clicked: 'clickers',
+  converted: 'converters',
+  held: 'withheld',
+} as const;
+
+/** What happened with campaigns in a stretch of days; visitors are those of the stretch, whenever they first came. */
+export async function countsOf(
+  db: DataSource,
+  campaigns: readonly string[],
+  { from, until }: Stretch,
+): Promise<(campaignId: string) => ResultCounts> {
+  const events: { id: string; kind: keyof typeof EVENTS; count: string }[] = await db.query(
+    `SELECT campaign_id AS id, kind, sum(events) AS count FROM campaign_day
+      WHERE campaign_id = ANY($1::uuid[]) AND day BETWEEN $2 AND $3 AND kind = ANY($4) GROUP BY campaign_id, kind`,
+    [campaigns, from, until, Object.keys(EVENTS)],
+  );
+  // A visitor of the stretch was last seen before it on the first of their days in it.
+  const visitors: { id: string; kind: keyof typeof VISITORS; count: string }[] = await db.query(
+    `SELECT campaign_id AS id, kind, sum(visitors) AS count FROM reach_day
+      WHERE campaign_id = ANY($1::uuid[]) AND kind = ANY($4) AND day BETWEEN $2 AND $3 AND before < $2
+      GROUP BY campaign_id, kind`,
+    [campaigns, from, until, Object.keys(VISITORS)],
+  );
+  const found = new Map<string, ResultCounts>();
+  const put = (id: string, change: Partial<ResultCounts>) =>
+    found.set(id, { ...(found.get(id) ?? NOTHING), ...change });
+  for (const { id, kind, count } of events) put(id, { [EVENTS[kind]]: Number(count) });
+  for (const { id, kind, count } of visitors) put(id, { [VISITORS[kind]]: Number(count) });
+  return (id) => found.get(id) ?? NOTHING;
+}
+
+/** Showings and conversions over a stretch: of each day that has any, or of each hour of a single day. */
+export async function pointsOf(
+  db: DataSource,
+  campaigns: readonly string[],
+  { from, until }: Stretch,
+): Promise<ResultPoint[]> {
+  const isOneDay = from === until;
+  const rows: { at: string; showings: string; conversions: string }[] = await db.query(
+    `SELECT to_char(day, 'YYYY-MM-DD') ${isOneDay ? `|| 'T' || lpad(hour::text, 2, '0')` : ''} AS at,
+            coalesce(sum(events) FILTER (WHERE kind = 'shown'), 0) AS showings,
+            coalesce(sum(events) FILTER (WHERE kind = 'converted'), 0) AS conversions
+       FROM ${isOneDay ? 'campaign_hour' : 'campaign_day'}
+      WHERE campaign_id = ANY($1::uuid[]) AND day BETWEEN $2 AND $3 AND kind IN ('shown', 'converted')
+      GROUP BY 1 ORDER BY 1`,
+    [campaigns, from, until],
+  );
+  return rows.map(({ at, showings, conversions }) => ({
+    at,
+    showings: Number(showings),
+    conversions: Number(conversions),
+  }));
+}

@@ -1,0 +1,172 @@
+import type {
+  CampaignResults,
+  CampaignResultsQuestion,
+  PeriodQuestion,
+  ResultMark,
+  SiteResults,
+  Stretch,
+} from '@velarium/contract';
+import { type Asked, askedDays } from '@velarium/core';
+import type { DataSource } from 'typeorm';
+import type { CampaignService } from '../campaigns/index.ts';
+import { ProblemError } from '../infra/problem.ts';
+import { countEvents } from '../results/index.ts';
+import type { SiteService } from '../sites/index.ts';
+import { closesOf, openedOf, partsOf, versionsOf } from './breakdowns.ts';
+import { countsOf, pointsOf } from './counts.ts';
+
+/** Messages met on one day that are told apart; the last is this many or more. */
+const MET = 5;
+const MARKS = 400;
+
+interface ReportServices {
+  readonly db: DataSource;
+  readonly sites: SiteService;
+  readonly campaigns: CampaignService;
+}
+
+/** What campaigns did, of any stretch of days. Everything is read from what `results/count-events.ts` has counted. */
+export function createReports({ db, sites, campaigns }: ReportServices) {
+  /** The days a question is about, in the site's own zone. */
+  async function asked(question: PeriodQuestion, timeZone: string, ids: readonly string[]): Promise<Asked> {
+    const [{ today, first }]: [{ today: string; first: string }] = await db.query(
+      `SELECT to_char(now() AT TIME ZONE $1, 'YYYY-MM-DD') AS today,
+              to_char(coalesce(min(day), (now() AT TIME ZONE $1)::date), 'YYYY-MM-DD') AS first
+         FROM campaign_day WHERE campaign_id = ANY($2::uuid[])`,
+      [timeZone, ids],
+    );
+    const found = askedDays(question, today, first);
+    if (typeof found === 'string')
+      throw new ProblemError(422, 'wrong-period', 'These days cannot be shown', found);
+    return found;
+  }
+
+  async function marksOf(
+    ids: readonly string[],
+    { from, until }: Stretch,
+    timeZone: string,
+  ): Promise<ResultMark[]> {
+    return db.query(
+      `SELECT to_char(m.at AT TIME ZONE $4, 'YYYY-MM-DD') AS day, m.campaign_id AS "campaignId", c.name, m.what, m.version
+         FROM campaign_move m JOIN campaign c ON c.id = m.campaign_id
+        WHERE m.campaign_id = ANY($1::uuid[]) AND m.at >= $2::date::timestamp AT TIME ZONE $4
+          AND m.at < ($3::date + 1)::timestamp AT TIME ZONE $4
+        ORDER BY m.at LIMIT ${MARKS}`,
+      [ids, from, until, timeZone],
+    );
+  }
+
+  return {
+    async ofSite(workspaceId: string, siteId: string, question: PeriodQuestion): Promise<SiteResults> {
+      const { timeZone } = await sites.get(workspaceId, siteId);
+      await countEvents(db);
+      const rows: { id: string; name: string; state: string }[] = await db.query(
+        'SELECT id, name, state FROM campaign WHERE site_id = $1 ORDER BY created_at',
+        [siteId],
+      );
+      const ids = rows.map(({ id }) => id);
+      const { period, against } = await asked(question, timeZone, ids);
+      const counts = await countsOf(db, ids, period);
+      const before = against && (await countsOf(db, ids, against));
+      const met: { messages: number; visitors: string }[] = await db.query(
+        `SELECT messages, count(*) AS visitors FROM (
+           SELECT least(sum(events), ${MET})::integer AS messages FROM visitor_day
+            WHERE campaign_id = ANY($1::uuid[]) AND kind = 'shown' AND day BETWEEN $2 AND $3 AND events > 0
+            GROUP BY visitor, day) AS one
+          GROUP BY messages`,
+        [ids, period.from, period.until],
+      );
+      return {
+        period,
+        against,
+        timeZone,
+        points: await pointsOf(db, ids, period),
+        pointsAgainst: against ? await pointsOf(db, ids, against) : [],
+        marks: await marksOf(ids, period, timeZone),
+        campaigns: rows.map(({ id, name, state }) => ({
+          id,
+          name,
+          isArchived: state === 'archived',
+          counts: counts(id),
+          before: before ? before(id) : null,
+        })),
+        met: Array.from({ length: MET }, (_, n) =>
+          Number(met.find(({ messages }) => messages === n + 1)?.visitors ?? 0),
+        ),
+      };
+    },
+
+    async ofCampaign(
+      workspaceId: string,
+      campaignId: string,
+      { by, ...question }: CampaignResultsQuestion,
+    ): Promise<CampaignResults> {
+      const siteId = await campaigns.siteOf(workspaceId, campaignId);
+      const { timeZone } = await sites.get(workspaceId, siteId);
+      await countEvents(db);
+      const ids = [campaignId];
+      const { period, against } = await asked(question, timeZone, ids);
+      const counts = await countsOf(db, ids, period);
+      const before = against && (await countsOf(db, ids, against));
+      const others: { id: string; name: string }[] = await db.query(
+        'SELECT id, name FROM campaign WHERE site_id = $1',
+        [siteId],
+      );
+      const [answered]: [{ answers: string; confirmed: string }] = await db.query(
+        `SELECT count(*) AS answers, count(*) FILTER (WHERE p.state = 'confirmed') AS confirmed
+           FROM lead l LEFT JOIN person p ON p.id = l.person_id
+          WHERE l.campaign_id = $1 AND l.held IS NULL AND l.submitted_at >= $2::date::timestamp AT TIME ZONE $4
+            AND l.submitted_at < ($3::date + 1)::timestamp AT TIME ZONE $4`,
+        [campaignId, period.from, period.until, timeZone],
+      );
+      const stretch = { campaignId, period, timeZone };
+      const opened = await openedOf(db, stretch);
+      return {
+        id: campaignId,
+        name: others.find(({ id }) => id === campaignId)?.name ?? '',
+        period,
+        against,
+        timeZone,
+        points: await pointsOf(db, ids, period),
+        pointsAgainst: against ? await pointsOf(db, ids, against) : [],
+        // What the others did on these days belongs to what this one met.
+        marks: await marksOf(
+          others.map(({ id }) => id),
+          period,
+          timeZone,
+        ),
+        counts: counts(campaignId),
+        before: before ? before(campaignId) : null,
+        answers: Number(answered.answers),
+        confirmed: Number(answered.confirmed),
+        closes: await closesOf(db, stretch),
+        openedSeconds: opened.seconds,
+        openedDepth: opened.depth,
+        by,
+        parts: await partsOf(db, stretch, by),
+        versions: await versionsOf(db, stretch),
+      };
+    },
+
+    /** A campaign's events of one kind, day by day over the stretch that was asked. */
+    async dayCounts(
+      workspaceId: string,
+      campaignId: string,
+      kind: 'shown' | 'converted',
+      question: PeriodQuestion,
+    ): Promise<{ day: string; count: number }[]> {
+      const siteId = await campaigns.siteOf(workspaceId, campaignId);
+      const { timeZone } = await sites.get(workspaceId, siteId);
+      await countEvents(db);
+      const { period } = await asked(question, timeZone, [campaignId]);
+      return db.query(
+        `SELECT to_char(one, 'YYYY-MM-DD') AS day, coalesce(sum(events), 0)::integer AS count
+           FROM generate_series($2::date, $3::date, '1 day') AS one
+           LEFT JOIN campaign_day d ON d.day = one::date AND d.campaign_id = $1 AND d.kind = $4
+          GROUP BY one ORDER BY one`,
+        [campaignId, period.from, period.until, kind],
+      );
+    },
+  };
+}
+export type Reports = ReturnType<typeof createReports>;

@@ -1,0 +1,121 @@
+import { z } from 'zod';
+import { BREAKDOWNS, CLOSE_WAYS, RESULT_AGAINST, RESULT_PERIODS } from './values.ts';
+
+/** Which days are asked about, and against which; days are the site's own. */
+export const periodQuestionSchema = z.strictObject({
+  period: z.enum(RESULT_PERIODS).default('28'),
+  /** With `own`. */
+  from: z.iso.date().optional(),
+  until: z.iso.date().optional(),
+  against: z.enum(RESULT_AGAINST).default('before'),
+  /** With `own` of `against`. */
+  againstFrom: z.iso.date().optional(),
+  againstUntil: z.iso.date().optional(),
+});
+export type PeriodQuestion = z.infer<typeof periodQuestionSchema>;
+
+/** Days from the first to the last, both of them in it. */
+export const stretchSchema = z.strictObject({ from: z.iso.date(), until: z.iso.date() });
+export type Stretch = z.infer<typeof stretchSchema>;
+
+const count = z.number().int().min(0);
+/** What happened in a stretch of days, as events and as unique visitors of that stretch. */
+export const resultCountsSchema = z.strictObject({
+  showings: count,
+  clicks: count,
+  closes: count,
+  /** Closed within two seconds of opening. */
+  closedSoon: count,
+  conversions: count,
+  visitors: count,
+  viewers: count,
+  clickers: count,
+  converters: count,
+  /** From whom it was withheld. */
+  withheld: count,
+});
+export type ResultCounts = z.infer<typeof resultCountsSchema>;
+
+/** One day, `2026-11-27`, or one hour of it, `2026-11-27T09`. */
+const pointSchema = z.strictObject({ at: z.string(), showings: count, conversions: count });
+export type ResultPoint = z.infer<typeof pointSchema>;
+
+/** What the people of the studio did, on the day they did it. */
+const markSchema = z.strictObject({
+  day: z.iso.date(),
+  campaignId: z.uuid(),
+  name: z.string(),
+  what: z.enum(['published', 'rested', 'resumed']),
+  version: z.number().int().nullable(),
+});
+export type ResultMark = z.infer<typeof markSchema>;
+
+const ofPeriod = {
+  period: stretchSchema,
+  against: stretchSchema.nullable(),
+  timeZone: z.string(),
+  points: z.array(pointSchema),
+  pointsAgainst: z.array(pointSchema),
+  marks: z.array(markSchema),
+};
+
+export const siteResultsSchema = z.strictObject({
+  ...ofPeriod,
+  campaigns: z.array(
+    z.strictObject({
+      id: z.uuid(),
+      name: z.string(),
+      isArchived: z.boolean(),
+      counts: resultCountsSchema,
+      before: resultCountsSchema.nullable(),
+    }),
+  ),
+  /** Visitors of one day, by how many messages they met on it: one, two … and as many as the last or more. */
+  met: z.array(count),
+});
+export type SiteResults = z.infer<typeof siteResultsSchema>;
+
+export const breakdownSchema = z.enum(BREAKDOWNS);
+export const campaignResultsQuestionSchema = periodQuestionSchema.extend({
+  by: breakdownSchema.default('device'),
+});
+export type CampaignResultsQuestion = z.infer<typeof campaignResultsQuestionSchema>;
+
+/** One part of a campaign's visitors: as they were at their first showing in the period. */
+const partSchema = z.strictObject({
+  /** `null` where it is not known. */
+  key: z.string().nullable(),
+  visitors: count,
+  converters: count,
+});
+export type ResultPart = z.infer<typeof partSchema>;
+
+export const campaignResultsSchema = z.strictObject({
+  ...ofPeriod,
+  id: z.uuid(),
+  name: z.string(),
+  counts: resultCountsSchema,
+  before: resultCountsSchema.nullable(),
+  /** Answers of the period that are not kept apart, and those of them whose person confirmed. */
+  answers: count,
+  confirmed: count,
+  /** How it went away, and after how many seconds: histograms with the edges of core. */
+  closes: z.array(z.strictObject({ way: z.enum(CLOSE_WAYS), events: count, seconds: z.array(count) })),
+  /** When it opened: seconds in sight and per cent of the page, in the bars of the visit line. */
+  openedSeconds: z.array(count),
+  openedDepth: z.array(count),
+  by: breakdownSchema,
+  parts: z.array(partSchema),
+  versions: z.array(
+    z.strictObject({
+      version: z.number().int(),
+      publishedAt: z.iso.datetime(),
+      visitors: count,
+      converters: count,
+    }),
+  ),
+});
+export type CampaignResults = z.infer<typeof campaignResultsSchema>;
+
+/** Counts of days for comparing two stretches of them. */
+export const dayCountsSchema = z.array(z.strictObject({ day: z.iso.date(), count }));

@@ -1,0 +1,155 @@
+import { describe, expect, it, test } from 'vitest';
+import { compareStretches } from '../statistics/before-after.ts';
+import { aroundDay, readDayCounts } from './day-counts.ts';
+import { byCertainty, saysLittle } from './order.ts';
+import { askedDays, daysIn, daysOf } from './period.ts';
+import { beforeAfterWords, differenceWords, intervalWords, percent, unevennessWords } from './words.ts';
+
+describe('the days a question is about', () => {
+  const today = '2026-03-30';
+  const ask = (more: object) =>
+    askedDays({ period: '28', against: 'before', ...more } as never, today, '2026-01-10');
+  test.each<[object, [string, string], [string, string] | null]>([
+    [{ period: 'today' }, ['2026-03-30', '2026-03-30'], ['2026-03-29', '2026-03-29']],
+    [{ period: 'today', against: 'weekdays' }, ['2026-03-30', '2026-03-30'], ['2026-03-23', '2026-03-23']],
+    [{ period: 'yesterday', against: 'none' }, ['2026-03-29', '2026-03-29'], null],
+    [{ period: '7' }, ['2026-03-24', '2026-03-30'], ['2026-03-17', '2026-03-23']],
+    [{}, ['2026-03-03', '2026-03-30'], ['2026-02-03', '2026-03-02']],
+    // Eighty days back to the first; the same weekdays lie twelve weeks back.
+    [{ period: 'launch', against: 'weekdays' }, ['2026-01-10', '2026-03-30'], ['2025-10-18', '2026-01-05']],
+    [
+      { period: 'own', from: '2026-02-27', until: '2026-03-01' },
+      ['2026-02-27', '2026-03-01'],
+      ['2026-02-24', '2026-02-26'],
+    ],
+    [
+      { period: '7', against: 'own', againstFrom: '2025-12-01', againstUntil: '2025-12-31' },
+      ['2026-03-24', '2026-03-30'],
+      ['2025-12-01', '2025-12-31'],
+    ],
+  ])('%j', (question, [from, until], against) => {
+    expect(ask(question)).toEqual({
+      period: { from, until },
+      against: against && { from: against[0], until: against[1] },
+    });
+  });
+  test.each([
+    [{ period: 'own' }, /^Choose the first and the last day/],
+    [{ period: 'own', from: '2026-03-02', until: '2026-03-01' }, /lies before the first/],
+    [{ period: 'own', from: '2020-01-01', until: '2026-03-01' }, /At most 1100 days/],
+    [{ against: 'own', againstFrom: '2026-03-02', againstUntil: '2026-03-01' }, /days to compare with lies/],
+  ])('%j is refused in words', (question, words) => {
+    expect(ask(question)).toMatch(words);
+  });
+  it('counts both ends, over a change of the clocks too', () => {
+    expect(daysIn({ from: '2026-03-28', until: '2026-03-30' })).toBe(3);
+    expect(daysOf({ from: '2026-03-28', until: '2026-03-30' })).toEqual([
+      '2026-03-28',
+      '2026-03-29',
+      '2026-03-30',
+    ]);
+  });
+});
+
+describe('what is certain comes first', () => {
+  const counts = (visitors: number, converters: number) => ({ visitors, converters });
+  it('two of two do not lead a hundred of a thousand', () => {
+    const rows = [counts(2, 2), counts(1000, 100), counts(0, 0), counts(1000, 400)];
+    expect(byCertainty(rows, (row) => row).map(({ visitors, converters }) => [visitors, converters])).toEqual(
+      [
+        [1000, 400],
+        [2, 2],
+        [1000, 100],
+        [0, 0],
+      ],
+    );
+    expect(saysLittle(counts(2, 2))).toBe(true);
+    expect(saysLittle(counts(1000, 100))).toBe(false);
+    expect(saysLittle(counts(0, 0))).toBe(true);
+  });
+});
+
+describe('counts of days from a file', () => {
+  it('are read as people have them', () => {
+    expect(readDayCounts('\uFEFFday,count\r\n2026-11-02,14\r\n"2026-11-01";"3"\n\n2026-11-03\t0\n')).toEqual({
+      days: [
+        { day: '2026-11-01', count: 3 },
+        { day: '2026-11-02', count: 14 },
+        { day: '2026-11-03', count: 0 },
+      ],
+      faults: [],
+    });
+  });
+  test.each([
+    ['2026-13-01,4', 1, /no day/],
+    ['2026-11-01,4\n2026-02-30,4', 2, /no day/],
+    ['2026-11-01,four', 1, /no count/],
+    ['2026-11-01,-4', 1, /no count/],
+    ['2026-11-01,4,and more', 1, /more on this line/],
+    ['2026-11-01,4\n2026-11-01,5', 2, /twice/],
+    ['day,count\n,', 2, /no day/],
+  ])('%j: line %i', (text, line, words) => {
+    const { faults } = readDayCounts(text);
+    expect(faults).toHaveLength(1);
+    expect(faults[0]).toMatchObject({ line, words: expect.stringMatching(words) });
+  });
+  it('part at a day, with those that are missing counted as none', () => {
+    const { before, after } = aroundDay(
+      [
+        { day: '2026-10-30', count: 4 },
+        { day: '2026-11-02', count: 6 },
+      ],
+      '2026-11-01',
+    );
+    expect(before).toEqual([
+      { day: '2026-10-30', count: 4 },
+      { day: '2026-10-31', count: 0 },
+    ]);
+    expect(after).toEqual([
+      { day: '2026-11-01', count: 0 },
+      { day: '2026-11-02', count: 6 },
+    ]);
+    expect(aroundDay([], '2026-11-01')).toEqual({ before: [], after: [] });
+  });
+});
+
+describe('words', () => {
+  test.each([
+    [0, '0 %'],
+    [0.0031, '0.31 %'],
+    [0.074, '7.4 %'],
+    [0.12, '12 %'],
+    [1, '100 %'],
+  ])('%d is %s', (share, words) => {
+    expect(percent(share)).toBe(words);
+  });
+  it('intervals and differences', () => {
+    expect(intervalWords({ low: 0.061, high: 0.089 })).toBe('6.1 to 8.9 %');
+    expect(differenceWords({ value: 0.012, low: -0.003, high: 0.021 })).toBe('+1.2 points (−0.3 to +2.1)');
+    expect(differenceWords({ value: null, low: -1, high: 1 })).toBe('nothing to compare with');
+  });
+  const stretch = (from: number, count: number, days: number) =>
+    Array.from({ length: days }, (_, n) => ({
+      day: new Date(Date.UTC(2026, 8, 7 + from + n)).toISOString().slice(0, 10),
+      count,
+    }));
+  it('before and after', () => {
+    const clear = compareStretches(stretch(0, 20, 14), stretch(14, 40, 14));
+    expect(beforeAfterWords(clear)).toMatch(
+      /^20\.0 a day before, 40\.0 after: 2\.00 times as many \(1\.7\d to 2\.3\d\)\. Chance alone would do this once in 1,000,000 or more\.$/,
+    );
+    expect(unevennessWords(clear)).toBe(
+      '14 days against 14 days. These days are no more uneven than chance makes them.',
+    );
+    const unclear = compareStretches(stretch(0, 20, 14), stretch(14, 21, 14));
+    expect(beforeAfterWords(unclear)).toMatch(
+      /That may be chance: it would do as much (once in 2|more often than not)\.$/,
+    );
+    expect(beforeAfterWords(compareStretches(stretch(0, 0, 14), stretch(14, 4, 14)))).toMatch(
+      /too little on one side/,
+    );
+    expect(beforeAfterWords(compareStretches([], stretch(0, 4, 14)))).toBe(
+      'There are no days on one side of this date.',
+    );
+  });
+});

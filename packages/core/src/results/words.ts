@@ -1,0 +1,92 @@
+import type { Breakdown, CloseWay, ResultAgainst, ResultPeriod } from '@velarium/contract';
+import { counted, figure } from '../sentence/words.ts';
+import type { BeforeAfter } from '../statistics/before-after.ts';
+import type { Difference } from '../statistics/difference.ts';
+import type { Rate } from '../statistics/wilson.ts';
+
+/** A share as people read it: `7.4 %`, `0.31 %`, `12 %`. */
+export function percent(share: number): string {
+  const points = share * 100;
+  const digits = points === 0 || Math.abs(points) >= 10 ? 0 : Math.abs(points) >= 1 ? 1 : 2;
+  return `${points.toFixed(digits)} %`;
+}
+
+/** `6.1 to 8.9 %`. */
+export function intervalWords({ low, high }: Pick<Rate, 'low' | 'high'>): string {
+  return `${percent(low).replace(' %', '')} to ${percent(high)}`;
+}
+
+const signed = (share: number): string => `${share < 0 ? '−' : '+'}${(Math.abs(share) * 100).toFixed(1)}`;
+
+/** A difference of rates in points: `+1.2 points (+0.3 to +2.1)`. */
+export function differenceWords({ value, low, high }: Difference): string {
+  if (value === null) return 'nothing to compare with';
+  return `${signed(value)} points (${signed(low)} to ${signed(high)})`;
+}
+
+export const PERIOD_WORDS: Readonly<Record<ResultPeriod, string>> = {
+  today: 'Today',
+  yesterday: 'Yesterday',
+  '7': 'Last 7 days',
+  '28': 'Last 28 days',
+  '90': 'Last 90 days',
+  launch: 'Since the first day',
+  own: 'Days of my choice',
+};
+export const AGAINST_WORDS: Readonly<Record<ResultAgainst, string>> = {
+  before: 'the days before',
+  weekdays: 'the same weekdays before',
+  none: 'nothing',
+  own: 'days of my choice',
+};
+export const BREAKDOWN_WORDS: Readonly<Record<Breakdown, string>> = {
+  device: 'Device',
+  page: 'Page',
+  source: 'Where from',
+  country: 'Country',
+  language: 'Language',
+  arrival: 'New or returning',
+  cause: 'Trigger',
+  hour: 'Hour',
+  weekday: 'Weekday',
+  version: 'Version',
+  variant: 'Variant',
+};
+export const CLOSE_WAY_WORDS: Readonly<Record<CloseWay, string>> = {
+  button: 'By its close button',
+  escape: 'By Escape',
+  backdrop: 'By a press beside it',
+  action: 'By one of its own buttons',
+  script: 'By the page',
+  time: 'By itself',
+};
+
+/** How often chance alone does something, for people: `once in 40`. */
+const onceIn = (chance: number): string =>
+  chance > 0.5
+    ? 'more often than not'
+    : `once in ${figure(chance < 1e-6 ? 1_000_000 : Math.round(1 / chance))}${chance < 1e-6 ? ' or more' : ''}`;
+
+/** What comparing two stretches of days says, in a sentence a person can act on. */
+export function beforeAfterWords(found: BeforeAfter): string {
+  const { before, after, ratio, low, high, chance, daysBefore, daysAfter } = found;
+  if (daysBefore === 0 || daysAfter === 0) return 'There are no days on one side of this date.';
+  const rates = `${before.toFixed(1)} a day before, ${after.toFixed(1)} after`;
+  if (ratio === null || chance === null)
+    return `${rates}. There is too little on one side to say whether that is a change.`;
+  const clear = low > 1 || high < 1;
+  const change = `${ratio.toFixed(2)} times as many (${low.toFixed(2)} to ${high.toFixed(2)})`;
+  return `${rates}: ${change}. ${
+    clear
+      ? `Chance alone would do this ${onceIn(chance)}.`
+      : `That may be chance: it would do as much ${onceIn(chance)}.`
+  }`;
+}
+
+/** How uneven days are, where it widened an interval. */
+export const unevennessWords = ({ unevenness, daysBefore, daysAfter }: BeforeAfter): string =>
+  `${counted(daysBefore, 'day')} against ${counted(daysAfter, 'day')}. ${
+    unevenness > 1.05
+      ? `These days are ${unevenness.toFixed(1)} times as uneven as chance makes them, and the interval is that much wider.`
+      : 'These days are no more uneven than chance makes them.'
+  }`;
