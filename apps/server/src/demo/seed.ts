@@ -1,11 +1,11 @@
 import type { CampaignDocument } from '@velarium/contract';
 import type { Principal } from '../accounts/index.ts';
-import { type StoredEvent, storeEvents } from '../intake/index.ts';
+import { ensurePartitions, type StoredEvent, storeEvents } from '../intake/index.ts';
 import { countEvents } from '../results/index.ts';
 import type { Services } from '../services.ts';
 import { cataloguePath, learnPages } from '../sites/index.ts';
 import { seedAnswers } from './answers.ts';
-import { demoEvents, demoStays } from './visits.ts';
+import { type DemoTraffic, demoEvents, demoStays } from './visits.ts';
 
 /** The printed demo accounts. They exist only where the demo is seeded, on loopback. */
 const DEMO_PASSWORD = 'clear-skies-tonight';
@@ -16,6 +16,10 @@ const DEMO_ACCOUNTS = [
 ] as const;
 
 const STATEMENT_SIZE = 5000;
+/** As far back as the demo's campaigns ran, with room. */
+const DEMO_DAYS = 95;
+const LETTER_VISITORS = 4200;
+const LETTER_RATE = 0.031;
 
 /** Seeds the demo into an empty database; later starts only tell the sites where they live now. */
 export async function seedDemo(
@@ -96,18 +100,37 @@ const on =
 
 async function seedCampaigns(services: Services, principal: Principal, siteId: string): Promise<void> {
   const { campaigns, publishing } = services;
+  await services.db.transaction((manager) => ensurePartitions(manager, new Date(), -DEMO_DAYS, 0));
   const make = async (name: string, template: string, change: Change): Promise<string> => {
     const created = await campaigns.create(principal, siteId, name, template);
     await campaigns.saveDraft(principal, created.id, created.revision, change(created.document));
     return created.id;
   };
-  const showings = async (campaignId: string, page: string, visitors: number, rate: number, seed: number) => {
-    await storeAll(services, demoEvents({ siteId, campaignId, page, visitors, rate, seed }, new Date()));
+  const showings = async (campaignId: string, traffic: Omit<DemoTraffic, 'siteId' | 'campaignId'>) => {
+    await storeAll(services, demoEvents({ siteId, campaignId, ...traffic }, new Date()));
+    // It has been running all the while.
+    for (const [table, column] of [
+      ['campaign_version', 'published_at'],
+      ['campaign_move', 'at'],
+    ] as const)
+      await services.db.query(
+        `UPDATE ${table} SET ${column} = now() - $2 * interval '1 day' WHERE campaign_id = $1`,
+        [campaignId, traffic.days],
+      );
   };
 
   const road = await make('Summit road closed', 'notice-strip', on('/contact'));
   await publishing.publish(principal, road);
-  await showings(road, '/contact', 412, 0.11, 1);
+  await showings(road, {
+    page: '/contact',
+    visitors: 412,
+    days: 9,
+    cause: 'time',
+    after: 0,
+    isClicked: true,
+    rate: 0.11,
+    seed: 1,
+  });
 
   const saturn = await make(
     'Places on Friday’s tour',
@@ -115,7 +138,16 @@ async function seedCampaigns(services: Services, principal: Principal, siteId: s
     on('/night-tours/first-light', '/night-tours/deep-sky'),
   );
   await publishing.publish(principal, saturn);
-  await showings(saturn, '/night-tours/first-light', 1268, 0.074, 2);
+  await showings(saturn, {
+    page: '/night-tours/first-light',
+    visitors: 3480,
+    days: 62,
+    cause: 'time',
+    after: 12,
+    isClicked: true,
+    rate: 0.074,
+    seed: 2,
+  });
 
   const letter = await make(
     'Sky letter for readers',
@@ -123,12 +155,21 @@ async function seedCampaigns(services: Services, principal: Principal, siteId: s
     on('/journal/finding-saturn', '/journal/meteor-notebook'),
   );
   await publishing.publish(principal, letter);
-  await showings(letter, '/journal/finding-saturn', 2380, 0.031, 3);
+  await showings(letter, {
+    page: '/journal/finding-saturn',
+    visitors: LETTER_VISITORS,
+    days: 90,
+    cause: 'scroll',
+    after: 38,
+    isClicked: false,
+    rate: LETTER_RATE,
+    seed: 3,
+  });
   await seedAnswers(services, {
     workspaceId: principal.workspaceId,
     siteId,
     campaignId: letter,
-    count: Math.round(2380 * 0.031),
+    count: 74,
   });
   await publishing.rest(principal, letter);
 

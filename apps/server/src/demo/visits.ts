@@ -7,12 +7,20 @@ export interface DemoTraffic {
   readonly campaignId: string;
   readonly page: string;
   readonly visitors: number;
+  /** Days it has been running. */
+  readonly days: number;
+  /** What opens it, and after how many seconds about. */
+  readonly cause: string;
+  readonly after: number;
+  /** Whether it converts by a link and not by a form. */
+  readonly isClicked: boolean;
   /** Share of the visitors who convert. */
   readonly rate: number;
   readonly seed: number;
 }
 
 const DAY_MS = 86_400_000;
+const KEPT_VISITS_MS = 30 * DAY_MS;
 
 const uuidsFrom = (random: () => number) => () =>
   '10000000-1000-4000-8000-100000000000'.replace(/[018]/g, (digit) =>
@@ -85,16 +93,40 @@ export function demoStays(
   });
 }
 
-/** Invented showings of one campaign over the past six days, repeatable from the seed. */
+/** How many come on each weekday from Sunday on, and in each hour, against the least of them. */
+const WEEKDAYS = [1.5, 0.8, 0.75, 0.8, 0.95, 1.25, 1.6];
+const HOURS = [3, 2, 1, 1, 1, 1, 2, 4, 6, 6, 6, 7, 8, 7, 6, 6, 7, 9, 12, 15, 17, 16, 11, 6];
+const MOST_OF_WEEKDAYS = Math.max(...WEEKDAYS);
+const MOST_OF_HOURS = Math.max(...HOURS);
+
+/** An instant in the days before now, at which people are likelier to come than at others. */
+function likelyMoment(random: () => number, nowMs: number, days: number): number {
+  for (;;) {
+    const atMs = nowMs - random() * days * DAY_MS;
+    const at = new Date(atMs);
+    const likely =
+      ((WEEKDAYS[at.getUTCDay()] ?? 1) / MOST_OF_WEEKDAYS) * ((HOURS[at.getUTCHours()] ?? 1) / MOST_OF_HOURS);
+    if (random() < likely) return atMs;
+  }
+}
+
+/** Seconds until a reader closes a message: a fifth at once, the others after having read. */
+const readFor = (random: () => number): number =>
+  random() < 0.2 ? random() * 1.9 : 2 + Math.exp(random() * 3.2);
+
+/** Invented showings of one campaign over the days it ran, repeatable from the seed. */
 export function demoEvents(traffic: DemoTraffic, now: Date): StoredEvent[] {
   const random = seededRandom(traffic.seed);
   const uuid = uuidsFrom(random);
   return Array.from({ length: traffic.visitors }, () => {
     const visitor = uuid();
     const session = uuid();
-    const atMs = now.getTime() - random() * 6 * DAY_MS;
+    const atMs = likelyMoment(random, now.getTime(), traffic.days);
     const device = random() < 0.62 ? 'desktop' : 'mobile';
-    const event = (kind: string, afterMs: number, closedBy: string | null = null): StoredEvent => ({
+    const isOld = now.getTime() - atMs > KEPT_VISITS_MS;
+    const opened = Math.round(traffic.after + random() * 1.4);
+    const depth = Math.round(12 + random() * 60);
+    const event = (kind: string, afterMs: number, more: Partial<StoredEvent> = {}): StoredEvent => ({
       id: uuid(),
       at: new Date(Math.min(now.getTime(), atMs + afterMs)),
       isLate: false,
@@ -108,24 +140,45 @@ export function demoEvents(traffic: DemoTraffic, now: Date): StoredEvent[] {
       device,
       campaign: kind === 'pageview' ? null : traffic.campaignId,
       version: kind === 'pageview' ? null : 1,
-      closedBy,
+      closedBy: null,
       variant: null,
       stay: null,
       view: null,
-      cause: null,
+      cause: kind === 'shown' ? traffic.cause : null,
       goal: null,
       worth: null,
-      begun: kind === 'pageview' ? inventedBeginning(random, device) : null,
+      // Of visits of longer ago nothing is kept.
+      begun: kind === 'pageview' && !isOld ? inventedBeginning(random, device) : null,
       told: null,
+      ...more,
     });
-    const isConverted = random() < traffic.rate;
-    const again = random() < 0.18 ? [event('shown', 3_600_000)] : [];
+    // Fewer of those on phones answer, and more of those who come at the weekend.
+    const isWeekend = [0, 6].includes(new Date(atMs).getUTCDay());
+    const isConverted =
+      random() < traffic.rate * (device === 'mobile' ? 0.7 : 1.15) * (isWeekend ? 1.2 : 0.92);
+    const openedMs = opened * 1000;
+    const read = readFor(random);
+    const way = random();
+    const again =
+      random() < 0.18 ? [event('shown', (1 + random() * 9) * DAY_MS, { stay: [opened, depth] })] : [];
     return [
-      event('pageview', 0),
-      event('shown', 8000),
-      event('viewable', 9000),
-      ...again,
-      isConverted ? event('converted', 21_000) : event('closed', 14_000, 'button'),
+      ...(isOld ? [] : [event('pageview', 0)]),
+      event('shown', openedMs, { stay: [opened, depth] }),
+      ...(read >= 1 ? [event('viewable', openedMs + 1000)] : []),
+      ...again.filter(({ at }) => at.getTime() < now.getTime()),
+      ...(isConverted
+        ? [
+            ...(traffic.isClicked ? [event('clicked', openedMs + 13_000)] : []),
+            event('converted', openedMs + 13_000),
+          ]
+        : way < 0.78
+          ? [
+              event('closed', openedMs + read * 1000, {
+                closedBy: way < 0.52 ? 'button' : way < 0.66 ? 'escape' : 'backdrop',
+                stay: [Math.floor(read), depth],
+              }),
+            ]
+          : []),
     ];
   }).flat();
 }

@@ -62,15 +62,19 @@ const COUNT = `
    GROUP BY campaign_id, local::date, extract(hour FROM local), kind ORDER BY campaign_id, day, hour, kind
   ON CONFLICT (campaign_id, day, hour, kind) DO UPDATE SET events = old.events + excluded.events`;
 
-/** How far the counting has come: `false` when another process is at it. */
-type Step = { readonly tx: number; readonly isMore: boolean } | false;
+/** How far the counting has come. */
+interface Step {
+  readonly tx: number;
+  readonly isMore: boolean;
+}
 
-async function countSome(manager: EntityManager): Promise<Step> {
+/** Counts a piece; `null` when another process is at it. */
+async function countSome(manager: EntityManager): Promise<Step | null> {
   await manager.query(`SET LOCAL statement_timeout = '10min'`);
   const [until]: { tx: string; since: string }[] = await manager.query(
     'SELECT tx, since::text FROM counted_until FOR UPDATE SKIP LOCKED',
   );
-  if (!until) return false;
+  if (!until) return null;
   const { tx: from, since } = until;
   // All transactions before the oldest that is under way have ended: none of their events can come any more.
   const [{ horizon }]: [{ horizon: string }] = await manager.query(
@@ -109,7 +113,7 @@ export async function countEvents(db: DataSource, patienceMs = PATIENCE_MS): Pro
     const step = await db.transaction(countSome);
     if (step && !step.isMore && step.tx >= Number(next)) return;
     if (Date.now() >= untilMs) return;
-    if (!step || !step.isMore) await new Promise((resolve) => setTimeout(resolve, PAUSE_MS));
+    if (!step?.isMore) await new Promise((resolve) => setTimeout(resolve, PAUSE_MS));
   }
 }
 

@@ -61,6 +61,16 @@ const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('../board/board-page.tsx')).BoardPage }),
           },
           {
+            path: 'sites/:siteId/results',
+            lazy: async () => ({ Component: (await import('../results/results-page.tsx')).ResultsPage }),
+          },
+          {
+            path: 'sites/:siteId/campaigns/:campaignId/results',
+            lazy: async () => ({
+              Component: (await import('../results/campaign-results-page.tsx')).CampaignResultsPage,
+            }),
+          },
+          {
             path: 'sites/:siteId/people',
             lazy: async () => ({ Component: (await import('../people/people-page.tsx')).PeoplePage }),
           },

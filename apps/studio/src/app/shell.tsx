@@ -20,6 +20,7 @@ const ChangePasswordDialog = lazy(async () => ({
 
 const PLACES = [
   { path: 'board', label: 'Board', keys: 'b' },
+  { path: 'results', label: 'Results', keys: 'r' },
   { path: 'people', label: 'People', keys: 'p' },
   { path: 'outbox', label: 'Outbox', keys: 'o' },
   { path: 'site', label: 'Site', keys: 's' },

@@ -1,13 +1,13 @@
 import type { CampaignSummary } from '@velarium/contract';
 import { MoreHorizontal } from 'lucide-react';
 import { memo } from 'react';
-import { Link } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import type { Move } from '../api/queries.ts';
 import { IconButton } from '../ui/button.tsx';
 import { cx } from '../ui/cx.ts';
 import { Menu, type MenuItem } from '../ui/menu.tsx';
+import { Rate } from '../ui/rate.tsx';
 import { when } from '../ui/when.ts';
-import { Rate } from './rate.tsx';
 import { saveCampaignFile } from './save-campaign-file.ts';
 import { isLive, StateMark } from './state-mark.tsx';
 import { useMoves } from './use-moves.ts';
@@ -116,6 +116,7 @@ function Figure({ name, value }: { readonly name: string; readonly value: number
 }
 
 function RowMenu({ campaign, onCopy }: { readonly campaign: CampaignSummary; readonly onCopy: () => void }) {
+  const navigate = useNavigate();
   const { move, isBusy } = useMoves();
   const item = (label: string, name: Move, isHalting = false): MenuItem => ({
     label,
@@ -124,6 +125,10 @@ function RowMenu({ campaign, onCopy }: { readonly campaign: CampaignSummary; rea
   });
   const { state } = campaign;
   const items: MenuItem[] = [
+    {
+      label: 'Results',
+      onSelect: () => navigate(`/sites/${campaign.siteId}/campaigns/${campaign.id}/results`),
+    },
     ...(isLive(state) ? [item('Rest', 'rest')] : []),
     ...(state === 'resting' ? [item('Run again', 'run')] : []),
     item('Duplicate', 'duplicate'),

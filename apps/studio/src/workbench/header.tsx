@@ -43,6 +43,12 @@ export function WorkbenchHeader({ onLaunch, flush }: WorkbenchHeaderProps) {
       <Link to={`/sites/${siteId}/board`} className="text-soft underline-offset-4 hover:underline">
         Board
       </Link>
+      <Link
+        to={`/sites/${siteId}/campaigns/${subject().id}/results`}
+        className="text-soft underline-offset-4 hover:underline"
+      >
+        Results
+      </Link>
       <span aria-hidden="true" className="text-line-strong">
         /
       </span>

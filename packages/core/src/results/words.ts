@@ -1,5 +1,13 @@
-import type { Breakdown, CloseWay, ResultAgainst, ResultPeriod } from '@velarium/contract';
-import { counted, figure } from '../sentence/words.ts';
+import type {
+  Breakdown,
+  CloseWay,
+  Device,
+  ResultAgainst,
+  ResultPeriod,
+  Stretch,
+  TriggerKind,
+} from '@velarium/contract';
+import { counted, DEVICE_WORDS, figure } from '../sentence/words.ts';
 import type { BeforeAfter } from '../statistics/before-after.ts';
 import type { Difference } from '../statistics/difference.ts';
 import type { Rate } from '../statistics/wilson.ts';
@@ -23,6 +31,25 @@ export function differenceWords({ value, low, high }: Difference): string {
   if (value === null) return 'nothing to compare with';
   return `${signed(value)} points (${signed(low)} to ${signed(high)})`;
 }
+
+const dayFormat = new Intl.DateTimeFormat('en-GB', {
+  day: 'numeric',
+  month: 'long',
+  year: 'numeric',
+  timeZone: 'UTC',
+});
+const dayWords = (day: string): string => dayFormat.format(new Date(`${day}T00:00:00Z`));
+const stretchWords = ({ from, until }: Stretch): string =>
+  from === until ? dayWords(from) : `${dayWords(from)} to ${dayWords(until)}`;
+
+/** Which days are told of: `1 November 2026 to 7 November 2026, against 25 October 2026 to 31 October 2026`. */
+export const periodWords = ({
+  period,
+  against,
+}: {
+  readonly period: Stretch;
+  readonly against: Stretch | null;
+}): string => `${stretchWords(period)}${against ? `, against ${stretchWords(against)}` : ''}`;
 
 export const PERIOD_WORDS: Readonly<Record<ResultPeriod, string>> = {
   today: 'Today',
@@ -90,3 +117,55 @@ export const unevennessWords = ({ unevenness, daysBefore, daysAfter }: BeforeAft
       ? `These days are ${unevenness.toFixed(1)} times as uneven as chance makes them, and the interval is that much wider.`
       : 'These days are no more uneven than chance makes them.'
   }`;
+
+const CAUSE_WORDS: Readonly<Record<TriggerKind, string>> = {
+  load: 'the page was there',
+  time: 'time on the page',
+  sessionTime: 'time on the site',
+  scroll: 'scroll depth',
+  element: 'an element was reached',
+  articleEnd: 'the end of the article',
+  exitMouse: 'leaving by mouse',
+  exitTouch: 'leaving by touch',
+  tabReturn: 'coming back to the tab',
+  inactivity: 'inactivity',
+  interact: 'a click, hover or focus',
+  count: 'a count of pages or sessions',
+  event: 'an event of the page',
+  hand: 'called by hand',
+};
+const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
+const named = (kind: 'region' | 'language', key: string): string => {
+  try {
+    return (
+      new Intl.DisplayNames('en-GB', { type: kind }).of(kind === 'region' ? key.toUpperCase() : key) ?? key
+    );
+  } catch {
+    return key;
+  }
+};
+
+/** What a part of a campaign's visitors is called. */
+export function partWords(by: Breakdown, key: string | null): string {
+  if (key === null) return by === 'source' ? 'typed in, or not known' : 'not known';
+  switch (by) {
+    case 'device':
+      return DEVICE_WORDS[key as Device] ?? key;
+    case 'country':
+      return named('region', key);
+    case 'language':
+      return named('language', key);
+    case 'cause':
+      return CAUSE_WORDS[key as TriggerKind] ?? key;
+    case 'hour':
+      return `${key}:00`;
+    case 'weekday':
+      return WEEKDAYS[Number(key) - 1] ?? key;
+    case 'version':
+      return `version ${key}`;
+    case 'variant':
+      return `variant ${key.toUpperCase()}`;
+    default:
+      return key;
+  }
+}

@@ -1,5 +1,5 @@
 import { type ConversionCounts, conversionRate, counted } from '@velarium/core';
-import { Tooltip } from '../ui/tooltip.tsx';
+import { Tooltip } from './tooltip.tsx';
 
 const percent = (value: number) => `${(value * 100).toFixed(1)} %`;
 

@@ -1,0 +1,32 @@
+import { queryOptions } from '@tanstack/react-query';
+import type { Breakdown, CampaignResults, PeriodQuestion, SiteResults } from '@velarium/contract';
+import type { DayCount } from '@velarium/core';
+import { poll, request } from './client.ts';
+
+export type AskedPeriod = Partial<PeriodQuestion>;
+
+/** What is set of a question, as an address has it. */
+export const periodParameters = (asked: AskedPeriod, more: Record<string, string> = {}): string => {
+  const set = Object.entries({ ...asked, ...more }).filter(([, value]) => value);
+  return new URLSearchParams(set as [string, string][]).toString();
+};
+
+export const siteResultsQuery = (siteId: string, asked: AskedPeriod) =>
+  queryOptions({
+    queryKey: ['sites', siteId, 'results', asked],
+    queryFn: () => poll<SiteResults>(`/sites/${siteId}/results?${periodParameters(asked)}`),
+  });
+export const siteResultsFile = (siteId: string, asked: AskedPeriod) =>
+  `/api/sites/${siteId}/results.csv?${periodParameters(asked)}`;
+export const campaignResultsQuery = (campaignId: string, asked: AskedPeriod, by: Breakdown) =>
+  queryOptions({
+    queryKey: ['campaigns', campaignId, 'results', asked, by],
+    queryFn: () =>
+      poll<CampaignResults>(`/campaigns/${campaignId}/results?${periodParameters(asked, { by })}`),
+  });
+export const dayCountsQuery = (campaignId: string, asked: AskedPeriod) =>
+  queryOptions({
+    queryKey: ['campaigns', campaignId, 'results', 'days', asked],
+    queryFn: () =>
+      request<DayCount[]>('GET', `/campaigns/${campaignId}/results/days?${periodParameters(asked)}`),
+  });

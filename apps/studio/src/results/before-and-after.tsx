@@ -1,0 +1,99 @@
+import { useQuery } from '@tanstack/react-query';
+import {
+  aroundDay,
+  beforeAfterWords,
+  compareStretches,
+  counted,
+  readDayCounts,
+  unevennessWords,
+} from '@velarium/core';
+import { useState } from 'react';
+import { dayCountsQuery } from '../api/results.ts';
+import { Field } from '../ui/field.tsx';
+import { Segments } from '../ui/segments.tsx';
+import { ErrorState } from '../ui/states.tsx';
+import { TextArea } from '../ui/text-area.tsx';
+
+type Source = 'own' | 'file';
+const WHOLE = { period: 'launch', against: 'none' } as const;
+
+/** Two stretches of days around a date: this campaign's conversions, or counts of any days brought along. */
+export function BeforeAndAfter({ campaignId }: { readonly campaignId: string }) {
+  const [source, setSource] = useState<Source>('own');
+  const [day, setDay] = useState('');
+  const [text, setText] = useState('');
+  const {
+    data: own = [],
+    error,
+    refetch,
+  } = useQuery({
+    ...dayCountsQuery(campaignId, WHOLE),
+    enabled: source === 'own' && day !== '',
+  });
+  const { days, faults } = source === 'own' ? { days: own, faults: [] } : readDayCounts(text);
+  const { before, after } = aroundDay(days, day);
+  const found = day !== '' && days.length > 0 && faults.length === 0 ? compareStretches(before, after) : null;
+  return (
+    <section className="grid max-w-3xl gap-3">
+      <h2 className="font-serif text-xl">Before and after a day</h2>
+      <p className="text-soft">
+        Days with something new on one side, days without on the other; weekdays are matched, and uneven days
+        widen what can be said.
+      </p>
+      <div className="flex flex-wrap items-end gap-4">
+        <Field
+          label="The first day after"
+          type="date"
+          value={day}
+          onChange={(event) => setDay(event.target.value)}
+          className="w-44"
+        />
+        <Segments<Source>
+          label="Of what"
+          value={source}
+          options={[
+            { value: 'own', label: 'Its conversions' },
+            { value: 'file', label: 'Counts of mine' },
+          ]}
+          onChange={setSource}
+        />
+      </div>
+      {source === 'file' && (
+        <>
+          <TextArea
+            label="A day and a count on each line"
+            rows={5}
+            value={text}
+            placeholder={'2026-11-01,14\n2026-11-02,9'}
+            onChange={(event) => setText(event.target.value)}
+          />
+          <label className="w-fit text-sm">
+            <span className="mr-2 font-medium">Or from a file</span>
+            <input
+              type="file"
+              accept=".csv,text/csv,text/plain"
+              onChange={async (event) => setText((await event.target.files?.[0]?.text()) ?? text)}
+            />
+          </label>
+          {faults.length > 0 && (
+            <ul role="alert" className="text-halt">
+              {faults.slice(0, 8).map(({ line, words }) => (
+                <li key={line}>
+                  Line {line}: {words}
+                </li>
+              ))}
+              {faults.length > 8 && <li>And {counted(faults.length - 8, 'line')} more.</li>}
+            </ul>
+          )}
+        </>
+      )}
+      {error && <ErrorState error={error} onRetry={() => void refetch()} />}
+      {found && (
+        <div role="status" className="grid gap-1 border-l-2 border-sail pl-3">
+          <p className="font-serif text-lg leading-snug">{beforeAfterWords(found)}</p>
+          <p className="text-xs text-soft">{unevennessWords(found)}</p>
+        </div>
+      )}
+    </section>
+  );
+}

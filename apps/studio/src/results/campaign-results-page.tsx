@@ -1,0 +1,273 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import type { Breakdown, CampaignResults } from '@velarium/contract';
+import { BREAKDOWNS } from '@velarium/contract/values';
+import {
+  BREAKDOWN_WORDS,
+  CLOSE_WAY_WORDS,
+  counted,
+  figure,
+  partWords,
+  percent,
+  periodWords,
+  STAY_DEPTHS,
+  STAY_SECONDS,
+  saysLittle,
+  wayDown,
+} from '@velarium/core';
+import { Link, useParams } from 'react-router';
+import { campaignResultsQuery } from '../api/results.ts';
+import { cx } from '../ui/cx.ts';
+import { Rate, rateScale } from '../ui/rate.tsx';
+import { Select } from '../ui/select.tsx';
+import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
+import { when } from '../ui/when.ts';
+import { Bars } from './bars.tsx';
+import { BeforeAndAfter } from './before-and-after.tsx';
+import { Change } from './change.tsx';
+import { Histogram } from './histogram.tsx';
+import { OverTimeChart } from './over-time-chart.tsx';
+import { PeriodBar } from './period-bar.tsx';
+import { isWhole, useQuestion } from './use-question.ts';
+
+const LOOK_EVERY_MS = 15_000;
+
+/** What one campaign did: the way down, how it went away, by whom and when. */
+export function CampaignResultsPage() {
+  const { siteId = '', campaignId = '' } = useParams();
+  const question = useQuestion();
+  const { asked, read, set } = question;
+  const by = BREAKDOWNS.find((one) => one === read('by')) ?? 'device';
+  const { data, error, refetch } = useQuery({
+    ...campaignResultsQuery(campaignId, asked, by),
+    enabled: isWhole(asked),
+    refetchInterval: LOOK_EVERY_MS,
+    placeholderData: keepPreviousData,
+  });
+  return (
+    <div className="mx-auto max-w-[1360px] px-6 pb-16">
+      <div className="flex flex-wrap items-end gap-x-6 gap-y-3 pt-7 pb-4">
+        <div className="mr-auto">
+          <p className="text-xs text-soft">
+            <Link
+              to={`/sites/${siteId}/results${window.location.search}`}
+              className="underline underline-offset-4"
+            >
+              Results of the site
+            </Link>
+          </p>
+          <h1 className="font-serif text-3xl">{data?.name ?? 'Results'}</h1>
+          <p aria-live="polite" className="text-soft">
+            {data && !error ? `${periodWords(data)}, by the clocks of ${data.timeZone}` : ' '}
+          </p>
+        </div>
+        <PeriodBar question={question}>
+          <Link
+            to={`/sites/${siteId}/campaigns/${campaignId}`}
+            className="inline-flex h-8 items-center rounded border border-line-strong bg-sheet px-3 font-medium hover:border-ink"
+          >
+            To its Workbench
+          </Link>
+        </PeriodBar>
+      </div>
+      {!isWhole(asked) ? (
+        <p className="py-10 text-center text-soft">Choose the first and the last day.</p>
+      ) : error ? (
+        <ErrorState error={error} onRetry={() => void refetch()} />
+      ) : !data ? (
+        <Skeleton rows={6} label="Loading the results" />
+      ) : (
+        <Found results={data} onBy={(next) => set({ by: next })} />
+      )}
+    </div>
+  );
+}
+
+interface FoundProps {
+  readonly results: CampaignResults;
+  readonly onBy: (by: Breakdown) => void;
+}
+
+function Found({ results, onBy }: FoundProps) {
+  const { counts, before, closes, openedSeconds, openedDepth } = results;
+  if (counts.visitors + counts.withheld === 0)
+    return (
+      <>
+        <EmptyState title="It was shown to nobody on these days">
+          Choose other days. If it should have been shown, its Workbench says what stands in its way.
+        </EmptyState>
+        <BeforeAndAfter campaignId={results.id} />
+      </>
+    );
+  const scaleTo = rateScale([counts, ...results.parts]);
+  return (
+    <div className="grid gap-10">
+      <section className="grid grid-cols-1 gap-x-12 gap-y-4 lg:grid-cols-[1fr_22rem]">
+        <h2 className="sr-only">The way down</h2>
+        <WayDown results={results} />
+        <div className="grid content-start gap-3">
+          <p className="text-xs text-soft">Rate of visitors</p>
+          <Rate {...counts} scaleTo={scaleTo} />
+          {before && <Change before={before} now={counts} />}
+          {counts.withheld > 0 && (
+            <p className="text-soft">
+              Withheld from {counted(counts.withheld, 'visitor')}, who are not among these.
+            </p>
+          )}
+        </div>
+      </section>
+      <OverTimeChart {...results} />
+      <section className="grid gap-3">
+        <div className="flex items-end gap-4">
+          <h2 className="font-serif text-xl">By</h2>
+          <Select<Breakdown>
+            label="By what its visitors are told apart"
+            isLabelHidden
+            className="w-52"
+            value={results.by}
+            options={BREAKDOWNS.map((value) => ({ value, label: BREAKDOWN_WORDS[value] }))}
+            onChange={onBy}
+          />
+        </div>
+        <Parts results={results} scaleTo={scaleTo} />
+      </section>
+      <div className="grid grid-cols-1 gap-10 lg:grid-cols-2">
+        <section className="grid content-start gap-3">
+          <h2 className="font-serif text-xl">How it went away</h2>
+          {closes.length === 0 ? (
+            <p className="text-soft">Nobody closed it on these days.</p>
+          ) : (
+            <>
+              <Bars
+                label="Ways of closing"
+                bars={closes.map(({ way, events }) => ({ label: CLOSE_WAY_WORDS[way], count: events }))}
+              />
+              <Histogram
+                title="How soon it was closed"
+                unit="s"
+                edges={STAY_SECONDS}
+                counts={STAY_SECONDS.map((_, at) =>
+                  closes.reduce((sum, { seconds }) => sum + (seconds[at] ?? 0), 0),
+                )}
+              />
+            </>
+          )}
+        </section>
+        <section className="grid content-start gap-3">
+          <h2 className="font-serif text-xl">When it opened</h2>
+          <Histogram
+            title="After how many seconds in sight"
+            unit="s"
+            edges={STAY_SECONDS}
+            counts={openedSeconds}
+          />
+          <Histogram title="At how much of the page" unit="%" edges={STAY_DEPTHS} counts={openedDepth} />
+        </section>
+      </div>
+      <Versions results={results} scaleTo={scaleTo} />
+      <BeforeAndAfter campaignId={results.id} />
+    </div>
+  );
+}
+
+/** Each step with how many came to it, and how many of the step before did not. */
+function WayDown({ results }: { readonly results: CampaignResults }) {
+  const steps = wayDown(results);
+  return (
+    <ol className="grid gap-2">
+      {steps.map(({ id, words, count, left, ofFirst }) => (
+        <li key={id} className="grid grid-cols-[13rem_1fr_9rem] items-center gap-4">
+          <span>{words}</span>
+          <span aria-hidden="true" className="block h-5 bg-line/40">
+            <span
+              className={cx('block h-5', id === 'converted' ? 'bg-sail' : 'bg-ink')}
+              style={{ width: `${ofFirst * 100}%` }}
+            />
+          </span>
+          <span className="text-right">
+            <b className="text-base font-semibold">{figure(count)}</b>
+            <span className="block text-xs text-soft">
+              {left === null ? 'met it' : left > 0 ? `${figure(left)} did not` : 'all of them'}
+            </span>
+          </span>
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+function Parts({ results, scaleTo }: { readonly results: CampaignResults; readonly scaleTo: number }) {
+  const { parts, by } = results;
+  return (
+    <table className="w-full max-w-4xl border-collapse text-left">
+      <caption className="sr-only">
+        {BREAKDOWN_WORDS[by]}: visitors as they were when they first met it
+      </caption>
+      <thead>
+        <tr className="border-b border-line-strong text-xs text-soft">
+          <th scope="col" className="py-2 pr-4 font-medium">
+            {BREAKDOWN_WORDS[by]}
+          </th>
+          <th scope="col" className="py-2 pl-4 text-right font-medium">
+            Visitors
+          </th>
+          <th scope="col" className="py-2 pl-4 text-right font-medium">
+            Converted
+          </th>
+          <th scope="col" className="w-56 py-2 pl-8 font-medium">
+            Rate of visitors
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {parts.map((part) => (
+          <tr
+            key={part.key ?? 'not known'}
+            className={cx('border-b border-line', saysLittle(part) && 'text-soft')}
+          >
+            <th scope="row" className="max-w-sm truncate py-2 pr-4 font-medium">
+              {partWords(by, part.key)}
+            </th>
+            <td className="py-2 pl-4 text-right">{figure(part.visitors)}</td>
+            <td className="py-2 pl-4 text-right">{figure(part.converters)}</td>
+            <td className="py-2 pl-8">
+              <Rate {...part} scaleTo={scaleTo} />
+              {saysLittle(part) && <span className="text-xs">too few to say anything</span>}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function Versions({ results, scaleTo }: { readonly results: CampaignResults; readonly scaleTo: number }) {
+  const { versions, counts } = results;
+  if (versions.length < 2) return null;
+  return (
+    <section className="grid gap-3">
+      <h2 className="font-serif text-xl">What each version did</h2>
+      <ul className="grid max-w-4xl">
+        {versions.map((one) => (
+          <li
+            key={one.version}
+            className="grid grid-cols-[14rem_8rem_1fr] items-center gap-6 border-b border-line py-2"
+          >
+            <span>
+              <b className="font-medium">Version {one.version}</b>
+              <span className="block text-xs text-soft">
+                published {when.format(new Date(one.publishedAt))}
+              </span>
+            </span>
+            <span className="text-right">
+              {counted(one.visitors, 'visitor')}
+              <span className="block text-xs text-soft">
+                {counts.visitors > 0 ? percent(one.visitors / counts.visitors) : ''}
+              </span>
+            </span>
+            <Rate {...one} scaleTo={scaleTo} />
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

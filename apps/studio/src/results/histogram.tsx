@@ -1,0 +1,55 @@
+import { barsOf, counted } from '@velarium/core';
+
+export interface HistogramProps {
+  readonly title: string;
+  readonly unit: string;
+  /** Where each bar begins. */
+  readonly edges: readonly number[];
+  readonly counts: readonly number[];
+}
+
+const WIDTH = 520;
+const HEIGHT = 64;
+/** Every so many bars are named under them. */
+const NAMED_EVERY = 4;
+
+/** Standing bars over seconds or per cent, the same as those the visit line is drawn from. */
+export function Histogram({ title, unit, edges, counts }: HistogramProps) {
+  const { sum, most } = barsOf(counts);
+  const step = WIDTH / edges.length;
+  if (sum === 0) return <p className="text-soft">{title}: not told on these days.</p>;
+  return (
+    <figure className="grid gap-1">
+      <figcaption className="text-xs text-soft">{title}</figcaption>
+      <svg
+        viewBox={`0 0 ${WIDTH} ${HEIGHT + 16}`}
+        className="w-full"
+        role="img"
+        aria-label={`${title}: ${counted(sum, 'showing')} told of`}
+      >
+        <path d={`M0 ${HEIGHT + 0.5}H${WIDTH}`} stroke="var(--color-line-strong)" />
+        {edges.map((edge, at) => {
+          const height = ((counts[at] ?? 0) / most) * (HEIGHT - 2);
+          return (
+            <g key={edge}>
+              <rect
+                x={at * step + 1}
+                y={HEIGHT - height}
+                width={step - 2}
+                height={height}
+                fill="var(--color-ink)"
+              >
+                <title>{`${edge} ${unit}: ${counts[at] ?? 0}`}</title>
+              </rect>
+              {at % NAMED_EVERY === 0 && (
+                <text x={at * step + 1} y={HEIGHT + 13} fontSize="11" fill="var(--color-soft)">
+                  {`${edge} ${unit}`}
+                </text>
+              )}
+            </g>
+          );
+        })}
+      </svg>
+    </figure>
+  );
+}
