@@ -2,6 +2,7 @@ import type { DataSource } from 'typeorm';
 import { createAccountService, type HashingCost } from './accounts/index.ts';
 import { createCampaignService } from './campaigns/index.ts';
 import { createDeliveryService, type OwnMailbox } from './deliveries/index.ts';
+import { createExperimentService } from './experiments/index.ts';
 import { createJobs } from './infra/jobs.ts';
 import { createNetwork } from './infra/network.ts';
 import { createOutside } from './infra/outside.ts';
@@ -68,18 +69,23 @@ export function createServices(
     memberMail: members.mailOf,
     report,
   });
+  const experiments = createExperimentService({ db, sites, campaigns });
   const publishing = createPublishingService({
     db,
     sites,
     campaigns,
     library,
-    onMoved: deliveries.onCampaign,
+    async onMoved(manager, move) {
+      await deliveries.onCampaign(manager, move);
+      if (move.event === 'campaign.published') await experiments.onPublished(manager, move.campaignId);
+    },
   });
   const intake = createIntakeService({ db, people, deliveries, publishing, sites });
   return {
     db,
     jobs,
     reports,
+    experiments,
     outside,
     accounts,
     members,

@@ -8,6 +8,7 @@ import { jsonSchemaTransform, serializerCompiler, validatorCompiler } from 'fast
 import { accountRoutes, auth, requireMember } from './accounts/index.ts';
 import { campaignRoutes } from './campaigns/index.ts';
 import { deliveryRoutes } from './deliveries/index.ts';
+import { experimentRoutes } from './experiments/index.ts';
 import type { CountrySource } from './infra/countries.ts';
 import { answerWithProblems, notFound } from './infra/problem.ts';
 import { SLOW_CLIENTS } from './infra/slow-clients.ts';
@@ -116,6 +117,10 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
       });
       await scope.register(deliveryRoutes, { deliveries: services.deliveries });
       await scope.register(resultRoutes, { reports: services.reports });
+      await scope.register(experimentRoutes, {
+        experiments: services.experiments,
+        publishing: services.publishing,
+      });
     },
     { prefix: '/api' },
   );

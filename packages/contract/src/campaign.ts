@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { variantIdSchema } from './events.ts';
 import { messageSchema } from './message/message.ts';
 import { ruleSchema } from './rule.ts';
+import { momentSchema } from './trigger.ts';
 import { CAMPAIGN_STATES, LIMITS } from './values.ts';
 
 export const campaignNameSchema = z
@@ -9,6 +10,15 @@ export const campaignNameSchema = z
   .trim()
   .min(1, 'give it a name')
   .max(LIMITS.campaignName, `keep it to ${LIMITS.campaignName} characters`);
+
+/** How variants are tried. */
+export const trialSchema = z.strictObject({
+  /** The smallest difference of rates worth having, in points of 100. */
+  smallest: z.number().min(0.1).max(50),
+  /** Ends when the planned visitors have come; or runs without an end. */
+  isPlanned: z.boolean(),
+});
+export type Trial = z.infer<typeof trialSchema>;
 
 /** What the Workbench edits and a version freezes. */
 export const campaignDocumentSchema = z.strictObject({
@@ -21,11 +31,15 @@ export const campaignDocumentSchema = z.strictObject({
         id: variantIdSchema,
         weight: z.number().int().min(0).max(100),
         message: messageSchema,
+        /** When it opens; as the first message does where missing. */
+        moment: momentSchema.optional(),
       }),
     )
     .max(7)
     .refine((all) => all.reduce((sum, { weight }) => sum + weight, 0) <= 100, 'together at most 100 per cent')
     .refine((all) => new Set(all.map(({ id }) => id)).size === all.length, 'name each variant once'),
+  /** What its variants are tried for; as {@link DEFAULT_TRIAL} says where missing. */
+  trial: trialSchema.optional(),
 });
 export type CampaignDocument = z.infer<typeof campaignDocumentSchema>;
 

@@ -142,10 +142,14 @@ export const manifestCampaignSchema = z.strictObject({
           /** Which of {@link BUCKETS} it has, each from the first to the one before the second. */
           buckets: z.array(z.tuple([z.number().int(), z.number().int()]).readonly()).readonly(),
           message: messageHashSchema,
+          /** When it opens, where that differs from the first. */
+          moment: momentSchema.optional(),
         }),
       ),
     })
     .nullable(),
+  /** Which of them the visitor has; found by the tag for its visitor. */
+  variant: z.string().optional(),
 });
 export type ManifestCampaign = z.infer<typeof manifestCampaignSchema>;
 

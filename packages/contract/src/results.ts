@@ -119,3 +119,56 @@ export type CampaignResults = z.infer<typeof campaignResultsSchema>;
 
 /** Counts of days for comparing two stretches of them. */
 export const dayCountsSchema = z.array(z.strictObject({ day: z.iso.date(), count }));
+
+/** One variant of an experiment, the present one first. */
+const armSchema = z.strictObject({
+  id: z.string(),
+  weight: z.number(),
+  /** Whose window has closed, and those of them who converted within it. */
+  visitors: count,
+  converters: count,
+});
+export const experimentSchema = z.strictObject({
+  id: z.uuid(),
+  startedAt: z.iso.datetime(),
+  endedAt: z.iso.datetime().nullable(),
+  /** What became of it, in a word, once it has ended. */
+  ended: z.enum(['adopted', 'stopped', 'changed']).nullable(),
+  /** The variant that was adopted. */
+  adopted: z.string().nullable(),
+  /** Visitors a side it is planned for; `null` without an end. */
+  visitorsASide: z.number().int().nullable(),
+  /** The smallest difference worth having, in shares of 1. */
+  smallest: z.number(),
+  /** How long after their first showing a visitor is waited for, hours. */
+  windowHours: z.number().int(),
+  /** Visitors who have entered, whether or not their window has closed. */
+  entered: count,
+  /** By the end of each day of the site. */
+  days: z.array(z.strictObject({ day: z.iso.date(), arms: z.array(armSchema) })),
+});
+export type Experiment = z.infer<typeof experimentSchema>;
+
+export const experimentsSchema = z.strictObject({
+  /** The one that runs. */
+  running: experimentSchema.nullable(),
+  /** Those that have ended, as they were found, the latest first. */
+  ended: z.array(experimentSchema),
+});
+export type Experiments = z.infer<typeof experimentsSchema>;
+
+export const endExperimentSchema = z.strictObject({
+  /** The variant that becomes the campaign's message and moment; `null` stops without one: the present one stays. */
+  adopt: z.string().max(1).nullable(),
+});
+
+/** What can be known before an experiment begins. */
+export const trialForecastSchema = z.strictObject({
+  /** The rate of the last 28 days and visitors a day; `null` where nobody came. */
+  rate: z.number().nullable(),
+  visitorsADay: z.number(),
+  visitorsASide: z.number().int().nullable(),
+  /** `null` where it would never end. */
+  days: z.number().int().nullable(),
+});
+export type TrialForecast = z.infer<typeof trialForecastSchema>;

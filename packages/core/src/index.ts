@@ -61,6 +61,7 @@ export { PatternError } from './patterns/compile.ts';
 export * from './results/day-counts.ts';
 export * from './results/order.ts';
 export * from './results/period.ts';
+export * from './results/trial.ts';
 export * from './results/way-down.ts';
 export * from './results/words.ts';
 export * from './schedule/campaign-state.ts';

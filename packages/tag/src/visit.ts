@@ -69,7 +69,8 @@ export interface Visit {
 
 /** Follows one document from page view to page view: tells core what happens and does what core decides. */
 export function startVisit(input: VisitInput): Visit {
-  const { script, manifest, storage, store, outbox, load, topics, parts, ask: askEdge, isPreview } = input;
+  const { script, storage, store, outbox, load, topics, parts, ask: askEdge, isPreview } = input;
+  const manifest = parts.RARE?.manifestFor(store.read().visitor, input.manifest) ?? input.manifest;
   const { site } = manifest;
   const extras = { ...parts.EXTRAS, ...parts.RARE };
   const index = createPageIndex(manifest, extras);
@@ -101,12 +102,8 @@ export function startVisit(input: VisitInput): Visit {
     // What is undefined, JSON leaves out.
     campaign: campaign?.id,
     version: campaign?.version,
-    variant: campaign && variantOf(campaign)?.id,
+    variant: campaign?.variant,
   });
-  const variantOf = ({ experiment }: ManifestCampaign) =>
-    experiment && parts.RARE?.assign(store.read().visitor, experiment).variant;
-  const messageOf = (campaign: ManifestCampaign) => variantOf(campaign)?.message ?? campaign.message;
-
   const beginPageView = () => {
     viewedPage = page();
     const pageKey = keysOf(page()).path;
@@ -217,7 +214,7 @@ export function startVisit(input: VisitInput): Visit {
     const [soonest] = near;
     if (!soonest) return;
     const aheadMs = soonest.inMs - FETCH_AHEAD_MS;
-    if (aheadMs <= 0) void load(messageOf(soonest.campaign)).catch(nothing);
+    if (aheadMs <= 0) void load(soonest.campaign.message).catch(nothing);
     timer = window.setTimeout(plan, Math.min(LONGEST_TIMER_MS, aheadMs > 0 ? aheadMs : soonest.inMs));
   };
 
@@ -226,7 +223,7 @@ export function startVisit(input: VisitInput): Visit {
     opening = campaign.id;
     const ofView = view;
     try {
-      const loaded = await load(messageOf(campaign));
+      const loaded = await load(campaign.message);
       if (!(await loaded.renderer.isLive(askEdge, campaign.id))) throw 0;
       await withSiteLock(script.key, () => {
         // Loading took time: the page, the visitor or another tab may have changed the answer.
@@ -266,7 +263,7 @@ export function startVisit(input: VisitInput): Visit {
                 script,
                 store.read().visitor,
                 eventOf('converted', campaign),
-                { ...answered, message: messageOf(campaign) },
+                { ...answered, message: campaign.message },
               ),
         facts: readFacts,
         script,
@@ -289,7 +286,7 @@ export function startVisit(input: VisitInput): Visit {
   };
   const openAtOnce = async (campaign: ManifestCampaign) => {
     const ofView = view;
-    const loaded = await load(messageOf(campaign)).catch(() => undefined);
+    const loaded = await load(campaign.message).catch(() => undefined);
     if (loaded && !shown.size && view === ofView) open(campaign, loaded);
   };
   /** By hand: the page asks for it itself, so neither its moment nor its caps are asked. */

@@ -27,6 +27,7 @@ import { WherePagesComeFrom1764000000007 } from './migrations/0007-where-pages-c
 import { PeopleAndOutbox1764000000008 } from './migrations/0008-people-and-outbox.ts';
 import { StepOfAnswer1764000000009 } from './migrations/0009-step-of-answer.ts';
 import { Results1764000000010 } from './migrations/0010-results.ts';
+import { Experiments1764000000011 } from './migrations/0011-experiments.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
@@ -88,6 +89,7 @@ export function createDataSource(
       PeopleAndOutbox1764000000008,
       StepOfAnswer1764000000009,
       Results1764000000010,
+      Experiments1764000000011,
     ],
     migrationsTransactionMode: 'each',
     // A failed query is thrown; writing it down too would put what people sent into the log.

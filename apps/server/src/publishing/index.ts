@@ -1,3 +1,4 @@
+export { contentHash } from './content-hash.ts';
 export { createPreviewTokens, type PreviewTokens } from './preview-token.ts';
 export { publishingRoutes } from './routes.ts';
 export {

@@ -4,6 +4,7 @@ import type {
   Manifest,
   Message,
   MessageFile,
+  Moment,
   PageGroup,
   Pages,
   Preview,
@@ -142,9 +143,13 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
     const compilable: CompiledFrom[] = [];
     for (const { id, version, epoch, document, allotment } of from) {
       const first = await prepare(document.message);
-      const others: (Awaited<ReturnType<typeof prepare>> & { id: string; weight: number })[] = [];
-      for (const { id: variant, weight, message } of document.variants)
-        others.push({ id: variant, weight, ...(await prepare(message)) });
+      const others: (Awaited<ReturnType<typeof prepare>> & {
+        id: string;
+        weight: number;
+        moment: Moment | undefined;
+      })[] = [];
+      for (const { id: variant, weight, message, moment } of document.variants)
+        others.push({ id: variant, weight, moment, ...(await prepare(message)) });
       compilable.push({
         id,
         version,
@@ -154,7 +159,12 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
         rule: document.rule,
         asksFacts: [first, ...others].some((one) => one.asksFacts),
         allotment,
-        variants: others.map(({ id: variant, weight, hash }) => ({ id: variant, weight, messageHash: hash })),
+        variants: others.map(({ id: variant, weight, moment, hash }) => ({
+          id: variant,
+          weight,
+          moment,
+          messageHash: hash,
+        })),
       });
     }
     return { manifest: compileManifest(site, compilable), files };

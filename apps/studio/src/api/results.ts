@@ -1,5 +1,14 @@
 import { queryOptions } from '@tanstack/react-query';
-import type { Breakdown, CampaignResults, PeriodQuestion, SiteResults } from '@velarium/contract';
+import type {
+  Breakdown,
+  CampaignDocument,
+  CampaignResults,
+  Experiments,
+  PeriodQuestion,
+  SiteResults,
+  Trial,
+  TrialForecast,
+} from '@velarium/contract';
 import type { DayCount } from '@velarium/core';
 import { poll, request } from './client.ts';
 
@@ -30,3 +39,17 @@ export const dayCountsQuery = (campaignId: string, asked: AskedPeriod) =>
     queryFn: () =>
       request<DayCount[]>('GET', `/campaigns/${campaignId}/results/days?${periodParameters(asked)}`),
   });
+
+export const experimentsQuery = (campaignId: string) =>
+  queryOptions({
+    queryKey: ['campaigns', campaignId, 'experiments'],
+    queryFn: () => poll<Experiments>(`/campaigns/${campaignId}/experiments`),
+  });
+export const trialForecastQuery = (campaignId: string, trial: Trial, arms: number) =>
+  queryOptions({
+    queryKey: ['campaigns', campaignId, 'experiments', 'forecast', trial, arms],
+    queryFn: () =>
+      request<TrialForecast>('POST', `/campaigns/${campaignId}/experiments/forecast`, { ...trial, arms }),
+  });
+export const endExperiment = (campaignId: string, adopt: string | null) =>
+  request<{ before: CampaignDocument }>('POST', `/campaigns/${campaignId}/experiments/end`, { adopt });

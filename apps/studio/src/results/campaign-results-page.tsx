@@ -24,6 +24,7 @@ import { when } from '../ui/when.ts';
 import { Bars } from './bars.tsx';
 import { BeforeAndAfter } from './before-and-after.tsx';
 import { Change } from './change.tsx';
+import { ExperimentSection } from './experiment-section.tsx';
 import { Histogram } from './histogram.tsx';
 import { OverTimeChart } from './over-time-chart.tsx';
 import { PeriodBar } from './period-bar.tsx';
@@ -115,6 +116,7 @@ function Found({ results, onBy }: FoundProps) {
           )}
         </div>
       </section>
+      <ExperimentSection campaignId={results.id} />
       <OverTimeChart {...results} />
       <section className="grid gap-3">
         <div className="flex items-end gap-4">

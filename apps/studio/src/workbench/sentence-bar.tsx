@@ -11,6 +11,7 @@ import { CapsControl } from './controls/limits/caps-control.tsx';
 import { HoldoutControl, MemoryControl } from './controls/limits/counting-control.tsx';
 import { OrderControl } from './controls/limits/order-control.tsx';
 import { ScheduleControl } from './controls/limits/schedule-control.tsx';
+import { TrialControl } from './controls/limits/trial-control.tsx';
 import { MomentControl } from './controls/moment/moment-control.tsx';
 import { PagesControl } from './controls/pages/pages-control.tsx';
 import { PauseControl } from './controls/pause-control.tsx';
@@ -30,7 +31,15 @@ const CONTROLS: Readonly<Record<SentencePart, { readonly label: string; readonly
   busy: { label: 'Beside other campaigns', control: <OrderControl /> },
   priority: { label: 'Beside other campaigns', control: <OrderControl /> },
   memory: { label: 'Without memory', control: <MemoryControl /> },
-  experiment: { label: 'Holdout', control: <HoldoutControl /> },
+  experiment: {
+    label: 'Experiment',
+    control: (
+      <div className="grid gap-4">
+        <HoldoutControl />
+        <TrialControl />
+      </div>
+    ),
+  },
   closing: { label: 'Way out', control: <ClosingControl /> },
   caps: { label: 'How often', control: <CapsControl /> },
   afterClose: { label: 'After a close', control: <PauseControl after="afterClose" /> },

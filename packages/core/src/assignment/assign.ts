@@ -1,3 +1,4 @@
+import type { Manifest, Moment } from '@velarium/contract';
 import { BUCKETS } from '@velarium/contract/values';
 import { murmur32 } from './murmur.ts';
 
@@ -11,6 +12,7 @@ export interface Experiment {
     /** Those it has, see `allot`. */
     readonly buckets: readonly (readonly [from: number, to: number])[];
     readonly message: string;
+    readonly moment?: Moment | undefined;
   }[];
 }
 
@@ -24,3 +26,19 @@ export function assign(visitor: string, { salt, holdout, variants }: Experiment)
   const variant = variants.find(({ buckets }) => buckets.some(([from, to]) => from <= bucket && bucket < to));
   return { isHeld: bucketOf(':holdout') < holdout, variant };
 }
+
+/** The manifest as it is for one visitor: each campaign with what their variant changes of it. */
+export const manifestFor = (visitor: string, manifest: Manifest): Manifest => ({
+  ...manifest,
+  campaigns: manifest.campaigns.map((campaign) => {
+    const variant = campaign.experiment && assign(visitor, campaign.experiment).variant;
+    return variant
+      ? {
+          ...campaign,
+          message: variant.message,
+          moment: variant.moment ?? campaign.moment,
+          variant: variant.id,
+        }
+      : campaign;
+  }),
+});

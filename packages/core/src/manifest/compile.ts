@@ -5,10 +5,12 @@ import type {
   Limits,
   Manifest,
   ManifestCampaign,
+  Moment,
   PageRule,
   Rule,
   SiteSettings,
   TagPart,
+  Trigger,
   TriggerKind,
 } from '@velarium/contract';
 import { BUCKETS, TAG_PARTS } from '@velarium/contract/values';
@@ -37,6 +39,8 @@ export interface CompiledFrom {
     readonly id: string;
     readonly weight: number;
     readonly messageHash: string;
+    /** When it opens, where that differs. */
+    readonly moment?: Moment | undefined;
   }[];
   /** How its visitors were divided when it was published; anew where it is not said. */
   readonly allotment?: Allotment | undefined;
@@ -87,6 +91,12 @@ const asksFor = ({ audience }: ManifestCampaign, kinds: readonly Condition['kind
   audience?.groups.some(({ items }) => items.some(({ condition }) => kinds.includes(condition.kind))) ??
   false;
 
+/** Every trigger it may wait for, its variants' too. */
+const triggersOf = ({ moment, experiment }: ManifestCampaign): readonly Trigger[] => [
+  ...moment.triggers,
+  ...(experiment?.variants ?? []).flatMap((variant) => variant.moment?.triggers ?? []),
+];
+
 /** Which sites need which part of the tag. */
 const NEEDS: Readonly<
   Record<TagPart, (campaigns: readonly ManifestCampaign[], site: SiteSettings) => boolean>
@@ -94,11 +104,11 @@ const NEEDS: Readonly<
   extras: (campaigns, site) =>
     site.recordedFacts !== null ||
     campaigns.some(
-      ({ audience, schedule, include, exclude, moment }) =>
-        audience !== null ||
-        schedule !== null ||
-        [...include, ...exclude].some(({ kind }) => kind !== 'every') ||
-        moment.triggers.some(({ kind }) => !BY_THEMSELVES.has(kind)),
+      (campaign) =>
+        campaign.audience !== null ||
+        campaign.schedule !== null ||
+        [...campaign.include, ...campaign.exclude].some(({ kind }) => kind !== 'every') ||
+        triggersOf(campaign).some(({ kind }) => !BY_THEMSELVES.has(kind)),
     ),
   rare: (campaigns, site) =>
     site.privacy.memory === 'asked' ||
@@ -107,7 +117,7 @@ const NEEDS: Readonly<
       (campaign) =>
         campaign.experiment !== null ||
         campaign.schedule !== null ||
-        campaign.moment.triggers.some(({ kind }) => kind === 'exitTouch') ||
+        triggersOf(campaign).some(({ kind }) => kind === 'exitTouch') ||
         [...campaign.include, ...campaign.exclude].some(({ kind }) => TAKES_APART.has(kind)) ||
         asksFor(campaign, ['browser', 'system']),
     ),
@@ -135,7 +145,10 @@ function compileExperiment({
     holdout: (holdout * BUCKETS) / 100,
     variants: [
       variant(FIRST_VARIANT, messageHash),
-      ...variants.map((one) => variant(one.id, one.messageHash)),
+      ...variants.map(({ id: name, messageHash: message, moment }) => ({
+        ...variant(name, message),
+        ...(moment ? { moment } : {}),
+      })),
     ],
   };
 }

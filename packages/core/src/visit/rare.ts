@@ -1,7 +1,7 @@
 export type { UserAgent } from '../devices/browser.ts';
 export { createBackGesture, createQuickScroll } from '../page/leaving-by-touch.ts';
 
-import { assign } from '../assignment/assign.ts';
+import { assign, manifestFor } from '../assignment/assign.ts';
 import { browserOf, systemOf } from '../devices/browser.ts';
 import { isOnPage, pageAddress } from '../pages/page-rule.ts';
 import type { Extras } from './extras.ts';
@@ -14,6 +14,7 @@ import { scheduleVerdict } from './schedule-verdict.ts';
  */
 export const RARE = {
   assign,
+  manifestFor,
   browserOf,
   systemOf,
   joinMemory,

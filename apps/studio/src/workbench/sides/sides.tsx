@@ -6,6 +6,7 @@ import { CapsControl } from '../controls/limits/caps-control.tsx';
 import { AfreshControl, HoldoutControl, MemoryControl } from '../controls/limits/counting-control.tsx';
 import { OrderControl } from '../controls/limits/order-control.tsx';
 import { ScheduleControl } from '../controls/limits/schedule-control.tsx';
+import { TrialControl } from '../controls/limits/trial-control.tsx';
 import { MomentControl } from '../controls/moment/moment-control.tsx';
 import { PagesControl } from '../controls/pages/pages-control.tsx';
 import { PauseControl } from '../controls/pause-control.tsx';
@@ -84,6 +85,9 @@ const CONTENT: Readonly<Record<Side, ReactNode>> = {
           <MemoryControl />
           <HoldoutControl />
           <AfreshControl />
+        </Fold>
+        <Fold title="Experiment">
+          <TrialControl />
         </Fold>
       </div>
     </>

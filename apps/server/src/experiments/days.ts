@@ -1,0 +1,66 @@
+import type { Experiment } from '@velarium/contract';
+import { dayAfter } from '@velarium/core';
+import type { EntityManager } from 'typeorm';
+
+/** An experiment as it is kept. */
+export interface ExperimentRow {
+  readonly id: string;
+  readonly campaignId: string;
+  readonly arms: readonly { readonly id: string; readonly weight: number }[];
+  /** A hash of what is tried. */
+  readonly tried: string;
+  readonly visitorsASide: number | null;
+  readonly smallest: number;
+  readonly windowHours: number;
+  readonly startedAt: Date;
+  readonly endedAt: Date | null;
+  readonly ended: Experiment['ended'];
+  readonly adopted: string | null;
+  readonly found: Pick<Experiment, 'days' | 'entered'> | null;
+}
+
+/**
+ * How an experiment stood by the end of each of the site's days. A visitor enters once, with their first showing in it, and
+ * counts when their window has closed: whatever they do later belongs to nobody's rate.
+ */
+export async function experimentDays(
+  manager: EntityManager,
+  { campaignId, arms, windowHours, startedAt }: ExperimentRow,
+  timeZone: string,
+): Promise<Pick<Experiment, 'days' | 'entered'>> {
+  const rows: { day: string; variant: string; visitors: string; converters: string }[] = await manager.query(
+    `WITH entered AS (
+       SELECT DISTINCT ON (visitor) visitor, variant, first_at FROM visitor_day
+        WHERE campaign_id = $1 AND kind = 'shown' AND first_at >= $2 ORDER BY visitor, first_at),
+     converted AS (
+       SELECT visitor, min(first_at) AS at FROM visitor_day
+        WHERE campaign_id = $1 AND kind = 'converted' AND first_at >= $2 GROUP BY visitor)
+     SELECT CASE WHEN first_at + $3 * interval '1 hour' <= now()
+                 THEN to_char((first_at + $3 * interval '1 hour') AT TIME ZONE $4, 'YYYY-MM-DD') ELSE '' END AS day,
+            variant, count(*) AS visitors,
+            count(*) FILTER (WHERE converted.at <= first_at + $3 * interval '1 hour') AS converters
+       FROM entered LEFT JOIN converted USING (visitor) GROUP BY 1, 2 ORDER BY 1`,
+    [campaignId, startedAt, windowHours, timeZone],
+  );
+  const closed = rows.filter(({ day }) => day !== '');
+  const counts = new Map(arms.map(({ id }) => [id, { visitors: 0, converters: 0 }]));
+  const days: Experiment['days'] = [];
+  const last = closed.at(-1)?.day;
+  for (
+    let day = closed[0]?.day;
+    day !== undefined && last !== undefined && day <= last;
+    day = dayAfter(day, 1)
+  ) {
+    for (const row of closed.filter((one) => one.day === day)) {
+      const arm = counts.get(row.variant);
+      if (!arm) continue;
+      arm.visitors += Number(row.visitors);
+      arm.converters += Number(row.converters);
+    }
+    days.push({
+      day,
+      arms: arms.map((arm) => ({ ...arm, ...(counts.get(arm.id) ?? { visitors: 0, converters: 0 }) })),
+    });
+  }
+  return { days, entered: rows.reduce((sum, { visitors }) => sum + Number(visitors), 0) };
+}

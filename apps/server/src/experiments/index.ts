@@ -1,0 +1,2 @@
+export { experimentRoutes } from './routes.ts';
+export { createExperimentService, type ExperimentService } from './service.ts';

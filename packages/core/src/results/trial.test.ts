@@ -1,0 +1,128 @@
+import type { Experiment } from '@velarium/contract';
+import { describe, expect, it, test } from 'vitest';
+import { startingDocument, TEMPLATES, type Template } from '../templates/templates.ts';
+import {
+  evenShares,
+  experimentSentence,
+  nextVariant,
+  trialForecast,
+  trialForecastWords,
+  variantOf,
+} from './trial.ts';
+
+describe('what a trial takes', () => {
+  const trial = { smallest: 1, isPlanned: true };
+  test.each([
+    [
+      { visitors: 0, converters: 0, days: 0 },
+      trial,
+      2,
+      /8,158 visitors a variant, if about 5\.0 % convert\. Nobody has met/,
+    ],
+    [
+      { visitors: 2800, converters: 140, days: 28 },
+      trial,
+      2,
+      /8,158 visitors a variant: with 100 a day, about 164 days\.$/,
+    ],
+    [
+      { visitors: 2, converters: 0, days: 2 },
+      { smallest: 0.1, isPlanned: true },
+      2,
+      /with 1 a day it would never end/,
+    ],
+    // More variants share the error, so each takes more.
+    [{ visitors: 2800, converters: 140, days: 28 }, trial, 3, /It takes 9,\d{3} visitors a variant/],
+    // All convert: there is no room above, so it looks below.
+    [{ visitors: 10, converters: 10, days: 1 }, trial, 2, /It takes [\d,]+ visitors a variant/],
+  ])('%j with %j and %i: %s', (lately, asked, arms, words) => {
+    expect(trialForecastWords(trialForecast(lately, asked, arms))).toMatch(words);
+  });
+});
+
+const DAYS = 40;
+const experiment = (rates: readonly number[], more: Partial<Experiment> = {}, perDay = 150): Experiment => ({
+  id: '00000000-0000-4000-8000-000000000000',
+  startedAt: '2026-10-01T08:00:00.000Z',
+  endedAt: null,
+  ended: null,
+  adopted: null,
+  visitorsASide: 6000,
+  smallest: 0.02,
+  windowHours: 24,
+  entered: perDay * DAYS * rates.length,
+  days: Array.from({ length: DAYS }, (_, n) => ({
+    day: new Date(Date.UTC(2026, 9, 2 + n)).toISOString().slice(0, 10),
+    arms: rates.map((rate, at) => ({
+      id: 'abc'[at] as string,
+      weight: 50,
+      visitors: perDay * (n + 1),
+      converters: Math.round(perDay * (n + 1) * rate),
+    })),
+  })),
+  ...more,
+});
+
+describe('what an experiment says', () => {
+  test.each<[string, Experiment, RegExp]>([
+    ['nobody', experiment([0, 0], { days: [], entered: 0 }), /^Nobody has entered it yet\.$/],
+    [
+      'nobody counts',
+      experiment([0, 0], { days: [], entered: 3 }),
+      /^3 visitors entered it; none counts yet/,
+    ],
+    [
+      'better',
+      experiment([0.05, 0.09]),
+      /^Variant B is better, by \d+\.\d to \d+\.\d points on the day it was sure \(\d+\.\d to \d+\.\d by now\)\. It can be stopped here\.$/,
+    ],
+    ['present', experiment([0.09, 0.05]), /^The present one is better than variant B, by/],
+    [
+      'no difference',
+      experiment([0.05, 0.05]),
+      /no difference worth having: whatever there is, is less than 2\.0 points/,
+    ],
+    ['undecided', experiment([0.05, 0.055], { smallest: 0.001 }), /seen to the end and nothing is sure/],
+    [
+      'not yet',
+      experiment([0.05, 0.055], { visitorsASide: 12_000, smallest: 0.001 }),
+      /^Not yet\. So far variant B lies between −\d+\.\d and \+\d+\.\d points of the present one\. About 40 days to go/,
+    ],
+    [
+      'without an end',
+      experiment([0.05, 0.055], { visitorsASide: null, smallest: 0.001 }),
+      /^Not yet\..* It runs without an end\.$/,
+    ],
+  ])('%s', (_what, found, words) => {
+    expect(experimentSentence(found)).toMatch(words);
+  });
+  it('of a wrong division names no winner', () => {
+    const found = experiment([0.05, 0.09]);
+    const days = found.days.map(({ day, arms: [a, b] }) => ({
+      day,
+      arms: [a, { ...b, visitors: (b?.visitors ?? 0) * 0.7 }],
+    }));
+    expect(experimentSentence({ ...found, days } as Experiment)).toMatch(
+      /^Visitors are not divided as they were drawn/,
+    );
+  });
+});
+
+describe('variants', () => {
+  const document = startingDocument(TEMPLATES[0] as Template);
+  const later = {
+    ...document,
+    rule: {
+      ...document.rule,
+      moment: { ...document.rule.moment, triggers: [{ kind: 'time' as const, seconds: 99 }] },
+    },
+  };
+  it('take the letter nobody has, and share evenly with the present one', () => {
+    const b = variantOf('b', document, document.rule.moment);
+    expect(b).not.toHaveProperty('moment');
+    const c = variantOf(nextVariant([b]), later, document.rule.moment);
+    expect(c).toMatchObject({ id: 'c', moment: later.rule.moment });
+    expect(evenShares([b, c]).map(({ weight }) => weight)).toEqual([33, 33]);
+    expect(evenShares([])).toEqual([]);
+  });
+});
