@@ -1,0 +1,148 @@
+import type { Manifest } from '@velarium/contract';
+import { assign } from '@velarium/core';
+import { restAll } from './lib/api.ts';
+import { expect, expectAccessible, newVisitor, test, visit } from './lib/velarium.ts';
+import { launch, newCampaign, saved, say, side } from './lib/workbench.ts';
+
+test('Results say what the raw events say, of the site and of one campaign, and compare days with days', async ({
+  velarium,
+  studioPage: page,
+  browser,
+}) => {
+  const raw = async () =>
+    velarium.query(
+      `SELECT c.name, count(*) FILTER (WHERE kind = 'shown')::integer AS showings,
+              count(DISTINCT visitor) FILTER (WHERE kind IN ('shown', 'converted'))::integer AS visitors,
+              count(DISTINCT visitor) FILTER (WHERE kind = 'converted')::integer AS converters
+         FROM event e JOIN campaign c ON c.id = e.campaign_id JOIN site s ON s.id = e.site_id
+        WHERE (at AT TIME ZONE s.time_zone)::date > (now() AT TIME ZONE s.time_zone)::date - 28
+        GROUP BY c.name`,
+      [],
+    ) as Promise<{ name: string; showings: number; visitors: number; converters: number }[]>;
+  const figure = (count: number) => count.toLocaleString('en-GB');
+  await page.keyboard.press('r');
+  await expect(page.getByRole('heading', { name: 'Results' })).toBeVisible();
+  const expectEqual = async () => {
+    for (const { name, showings, visitors, converters } of await raw()) {
+      const cells = page.getByRole('row', { name: new RegExp(`^${name}`) }).getByRole('cell');
+      await expect(cells.nth(0)).toHaveText(figure(visitors));
+      await expect(cells.nth(1)).toHaveText(figure(showings));
+      await expect(cells.nth(4)).toHaveText(figure(converters));
+    }
+  };
+  await expectEqual();
+  await expectAccessible(page);
+
+  const site = await visit(await newVisitor(browser), `${velarium.fell}/night-tours/first-light`);
+  await site.pass(30);
+  await expect(site.message).toHaveCount(1);
+  await site.message.getByRole('button', { name: /close/i }).first().click();
+  await site.pass(2);
+  await expect
+    .poll(async () => (await raw()).find(({ name }) => name.startsWith('Places'))?.showings)
+    .toBeGreaterThan(1000);
+  await page.reload();
+  await expectEqual();
+
+  await page.getByRole('combobox', { name: 'Days' }).click();
+  await page.getByRole('option', { name: 'Days of my choice' }).click();
+  await page.getByLabel('The days: from').fill('2026-03-02');
+  await page.getByLabel('The days: until').fill('2026-03-01');
+  await expect(page.getByText('The last day of the period lies before the first.')).toBeVisible();
+  await page.getByRole('combobox', { name: 'Days' }).click();
+  await page.getByRole('option', { name: 'Last 90 days' }).click();
+  const file = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Save as a table' }).click();
+  expect((await file).suggestedFilename()).toMatch(/^results .*\.csv$/);
+
+  await page.getByRole('link', { name: 'Places on Friday’s tour' }).click();
+  await expect(page.getByRole('heading', { name: 'Places on Friday’s tour' })).toBeVisible();
+  // The period came along.
+  expect(page.url()).toContain('period=90');
+  await expect(page.getByText('had it in sight for a second')).toBeVisible();
+  await page.getByRole('combobox', { name: /told apart/ }).click();
+  await page.getByRole('option', { name: 'Weekday' }).click();
+  await expect(page.getByRole('rowheader', { name: 'Sunday' })).toBeVisible();
+  await expect(page.getByRole('list', { name: 'Ways of closing' })).toContainText('By its close button');
+
+  await page.getByRole('radio', { name: 'Counts of mine' }).check();
+  await page.getByLabel('The first day after').fill('2026-11-08');
+  const lines = Array.from(
+    { length: 14 },
+    (_, n) => `2026-11-${String(n + 1).padStart(2, '0')},${n < 7 ? 10 : 30}`,
+  );
+  await page.getByLabel('A day and a count on each line').fill([...lines, '2026-11-31,4'].join('\n'));
+  await expect(page.getByText('Line 15: “2026-11-31” is no day.')).toBeVisible();
+  await page.getByLabel('A day and a count on each line').fill(lines.join('\n'));
+  await expect(page.getByText(/10\.0 a day before, 30\.0 after: 3\.00 times as many/)).toBeVisible();
+  await expectAccessible(page);
+});
+
+test('two moments are tried: each visitor meets their own, every time, and Results tell of both', async ({
+  velarium,
+  studioPage: page,
+  browser,
+}) => {
+  await restAll(velarium);
+  await newCampaign(page, 'Later', /Sky letter/);
+  await say(page, 'after 15 seconds, on /about, on every device, every time');
+  await saved(page);
+  await page.getByRole('link', { name: 'Board', exact: true }).first().click();
+  await newCampaign(page, 'Sooner', /Sky letter/);
+  await say(page, 'after 5 seconds, on /about, on every device, every time');
+  await side(page, 'Limits');
+  await page.getByText('Experiment', { exact: true }).click();
+  await page.getByRole('combobox', { name: /Try another campaign/ }).click();
+  await page.getByRole('option', { name: 'Later' }).click();
+  await expect(page.getByText(/opens after 15 seconds/)).toBeVisible();
+  await expect(page.getByText(/It takes [\d,]+ visitors a variant/)).toBeVisible();
+  await expectAccessible(page);
+  await launch(page);
+
+  const shown = () =>
+    velarium.query(
+      `SELECT visitor, coalesce(variant, 'a') AS variant FROM event
+        WHERE kind = 'shown' AND campaign_id = (SELECT id FROM campaign WHERE name = 'Sooner')`,
+      [],
+    ) as Promise<{ visitor: string; variant: 'a' | 'b' }[]>;
+  const manifest: Manifest = await (await fetch(`${velarium.edge}/tag/quillonfell2/manifest.json`)).json();
+  const experiment = manifest.campaigns[0]?.experiment;
+  if (!experiment) throw new Error('expected visitors to be divided');
+  const met = { a: 0, b: 0 };
+  // The draw is by chance: one of sixteen would be enough in all but three of a hundred thousand runs.
+  for (let n = 0; n < 16 && (met.a === 0 || met.b === 0); n++) {
+    const context = await newVisitor(browser);
+    for (let visits = 0; visits < 2; visits++) {
+      const site = await visit(context, `${velarium.fell}/about`);
+      await site.pass(1);
+      const visitor = await site.page.evaluate(
+        () => /[0-9a-f]{32}/.exec(localStorage.getItem('velarium:quillonfell2') ?? '')?.[0] ?? '',
+      );
+      const variant = assign(visitor, experiment).variant?.id === 'b' ? 'b' : 'a';
+      await site.pass(variant === 'a' ? 3 : 13);
+      await expect(site.message).toHaveCount(0);
+      await site.pass(1.5);
+      await expect(site.dialog).toBeVisible();
+      await site.settle();
+      if (visits === 0) met[variant]++;
+      await site.page.close();
+    }
+    await context.close();
+  }
+  expect(Math.min(met.a, met.b)).toBeGreaterThan(0);
+  const found = await shown();
+  expect(found).toHaveLength(2 * (met.a + met.b));
+  // Whoever comes again meets the same.
+  expect(new Set(found.map(({ visitor, variant }) => `${visitor} ${variant}`)).size).toBe(met.a + met.b);
+
+  await page.getByRole('button', { name: 'Actions for Sooner' }).click();
+  await page.getByRole('menuitem', { name: 'Results' }).click();
+  await expect(
+    page.getByText(/entered it; none counts yet, for each is waited for over 24 hours/),
+  ).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'End it …' }).click();
+  await page.getByRole('menuitem', { name: 'Stop it' }).click();
+  await expect(page.getByText('Stopped. Everybody gets the present one.')).toBeVisible();
+  await expect(page.getByText('Experiments that have ended')).toBeVisible();
+});
