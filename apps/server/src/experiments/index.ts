@@ -1,2 +1,2 @@
 export { experimentRoutes } from './routes.ts';
-export { createExperimentService, type ExperimentService } from './service.ts';
+export { createExperimentService } from './service.ts';

@@ -1,2 +1,2 @@
 export { resultRoutes } from './routes.ts';
-export { createReports, type Reports } from './service.ts';
+export { createReports } from './service.ts';

@@ -15,7 +15,7 @@ import { poll, request } from './client.ts';
 export type AskedPeriod = Partial<PeriodQuestion>;
 
 /** What is set of a question, as an address has it. */
-export const periodParameters = (asked: AskedPeriod, more: Record<string, string> = {}): string => {
+const periodParameters = (asked: AskedPeriod, more: Record<string, string> = {}): string => {
   const set = Object.entries({ ...asked, ...more }).filter(([, value]) => value);
   return new URLSearchParams(set as [string, string][]).toString();
 };
