@@ -145,8 +145,7 @@ async function copySameRows(client: pg.Client, rows: number): Promise<number> {
   const { rows: lines } = await client.query({
     text: `SELECT concat_ws(E'\\t', id, at, site_id, kind, visitor, session, page, device, coalesce(campaign_id::text, '\\N'),
              coalesce(version::text, '\\N'), coalesce(closed_by, '\\N'), coalesce(variant, '\\N'),
-             coalesce(seconds::text, '\\N'), coalesce(depth::text, '\\N'), coalesce(view::text, '\\N'), tx, coalesce(cause, '\\N'),
-             coalesce(goal::text, '\\N'), coalesce(worth::text, '\\N')) FROM event ORDER BY id DESC LIMIT $1`,
+             coalesce(seconds::text, '\\N'), coalesce(depth::text, '\\N'), coalesce(view::text, '\\N'), tx, coalesce(cause, '\\N')) FROM event ORDER BY id DESC LIMIT $1`,
     values: [rows],
     rowMode: 'array',
   });

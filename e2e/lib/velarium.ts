@@ -56,6 +56,8 @@ const TABLES = [
   'campaign_hour',
   'campaign_move',
   'experiment',
+  'goal',
+  'goal_reached',
   'person',
   'lead',
   'lead_before',

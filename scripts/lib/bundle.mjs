@@ -59,7 +59,18 @@ const INNER_NAMES = [
     'countOf',
   ],
   ...['isPlayed', 'loadPart', 'settle', 'came', 'yielded', 'latch', 'deepest', 'windowHeight', 'pageHeight'],
-  ...['stayed', 'manifestFor', 'counts', 'seenPaths', 'seenWholes', 'elementHeight', 'seenHeight', 'isMouse', 'isOut', 'pageWidth'],
+  ...[
+    'stayed',
+    'manifestFor',
+    'counts',
+    'seenPaths',
+    'seenWholes',
+    'elementHeight',
+    'seenHeight',
+    'isMouse',
+    'isOut',
+    'pageWidth',
+  ],
 ];
 
 /**

@@ -3,6 +3,7 @@ import { createAccountService, type HashingCost } from './accounts/index.ts';
 import { createCampaignService } from './campaigns/index.ts';
 import { createDeliveryService, type OwnMailbox } from './deliveries/index.ts';
 import { createExperimentService } from './experiments/index.ts';
+import { createGoalService } from './goals/index.ts';
 import { createJobs } from './infra/jobs.ts';
 import { createNetwork } from './infra/network.ts';
 import { createOutside } from './infra/outside.ts';
@@ -53,6 +54,7 @@ export function createServices(
   const results = createResultService(db);
   const library = createLibraryService(db, outside);
   const campaigns = createCampaignService({ db, sites, results, library });
+  const goals = createGoalService({ db, sites });
   const reports = createReports({ db, sites, campaigns });
   const people = createPeopleService({ db, sites, seal });
   const members = createMemberService({ db, accounts, seal, studioOrigin });
@@ -85,6 +87,7 @@ export function createServices(
     db,
     jobs,
     reports,
+    goals,
     experiments,
     outside,
     accounts,

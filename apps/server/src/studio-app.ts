@@ -9,6 +9,7 @@ import { accountRoutes, auth, requireMember } from './accounts/index.ts';
 import { campaignRoutes } from './campaigns/index.ts';
 import { deliveryRoutes } from './deliveries/index.ts';
 import { experimentRoutes } from './experiments/index.ts';
+import { goalRoutes } from './goals/index.ts';
 import type { CountrySource } from './infra/countries.ts';
 import { answerWithProblems, notFound } from './infra/problem.ts';
 import { SLOW_CLIENTS } from './infra/slow-clients.ts';
@@ -117,6 +118,7 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
       });
       await scope.register(deliveryRoutes, { deliveries: services.deliveries });
       await scope.register(resultRoutes, { reports: services.reports });
+      await scope.register(goalRoutes, { goals: services.goals });
       await scope.register(experimentRoutes, {
         experiments: services.experiments,
         publishing: services.publishing,

@@ -53,8 +53,6 @@ const event = (kind: string, agoMs: number, more: Partial<StoredEvent> = {}): St
   stay: null,
   view: null,
   cause: null,
-  goal: null,
-  worth: null,
   begun: null,
   told: null,
   ...more,

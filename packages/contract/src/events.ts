@@ -51,9 +51,6 @@ export const visitorEventSchema = z.strictObject({
   stay: staySchema.optional(),
   /** With `shown`: the trigger that opened it. */
   cause: triggerKindSchema.optional(),
-  /** With `goal`: which one was reached, and what it is worth in the site's own currency. */
-  goal: z.uuid().optional(),
-  worth: z.number().min(0).max(1e12).optional(),
   /** With `left`: the `pageview` event it is the end of. A visitor who comes back leaves the same view again. */
   view: eventIdSchema.optional(),
   /** With the first `pageview` of a session: its number, 1 for the visitor's first, and the host it came from. */

@@ -106,6 +106,18 @@ export const campaignResultsSchema = z.strictObject({
   openedDepth: z.array(count),
   by: breakdownSchema,
   parts: z.array(partSchema),
+  /** The site's goals: how many reached each within its days after they first met it, or it was withheld from them. */
+  goals: z.array(
+    z.strictObject({
+      id: z.uuid(),
+      name: z.string(),
+      days: z.number().int(),
+      visitors: count,
+      reached: count,
+      withheld: count,
+      withheldReached: count,
+    }),
+  ),
   versions: z.array(
     z.strictObject({
       version: z.number().int(),

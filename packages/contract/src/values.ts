@@ -46,7 +46,6 @@ export const EVENT_KINDS = [
   'refused',
   'shared',
   'left',
-  'goal',
 ] as const;
 export type EventKind = (typeof EVENT_KINDS)[number];
 

@@ -77,8 +77,6 @@ export function demoStays(
         stay,
         view: stay && view,
         cause: null,
-        goal: null,
-        worth: null,
         begun: ofKind === 'pageview' ? begun : null,
         told: ofKind === 'left' ? told : null,
       });
@@ -145,8 +143,6 @@ export function demoEvents(traffic: DemoTraffic, now: Date): StoredEvent[] {
       stay: null,
       view: null,
       cause: kind === 'shown' ? traffic.cause : null,
-      goal: null,
-      worth: null,
       // Of visits of longer ago nothing is kept.
       begun: kind === 'pageview' && !isOld ? inventedBeginning(random, device) : null,
       told: null,

@@ -9,6 +9,7 @@ import type {
 import { type Asked, askedDays } from '@velarium/core';
 import type { DataSource } from 'typeorm';
 import type { CampaignService } from '../campaigns/index.ts';
+import { readGoals } from '../goals/index.ts';
 import { ProblemError } from '../infra/problem.ts';
 import { countEvents } from '../results/index.ts';
 import type { SiteService } from '../sites/index.ts';
@@ -143,6 +144,7 @@ export function createReports({ db, sites, campaigns }: ReportServices) {
         openedSeconds: opened.seconds,
         openedDepth: opened.depth,
         by,
+        goals: await readGoals(db, { campaignId, siteId, period }),
         parts: await partsOf(db, stretch, by),
         versions: await versionsOf(db, stretch),
       };

@@ -1,4 +1,5 @@
 import type { DataSource, EntityManager } from 'typeorm';
+import { countGoals } from './count-goals.ts';
 
 /** Events counted by one statement, unless one transaction brought more. */
 const AT_ONCE = 40_000;
@@ -87,7 +88,10 @@ async function countSome(manager: EntityManager): Promise<Step | null> {
   );
   const isMore = Number(found) === AT_ONCE;
   const upTo = isMore && last !== null ? String(Number(last) + 1) : horizon;
-  if (Number(found) > 0) await manager.query(COUNT, [from, upTo, since]);
+  if (Number(found) > 0) {
+    await manager.query(COUNT, [from, upTo, since]);
+    await countGoals(manager, from, upTo, since);
+  }
   await manager.query(
     `UPDATE counted_until SET tx = $1,
        since = CASE WHEN EXISTS (SELECT FROM event WHERE event.tx >= $1 AND at < now() - interval '${USUAL_AGE}' AND at >= since)

@@ -99,7 +99,14 @@ function Found({ results, onBy }: FoundProps) {
         <BeforeAndAfter campaignId={results.id} />
       </>
     );
-  const scaleTo = rateScale([counts, ...results.parts]);
+  const scaleTo = rateScale([
+    counts,
+    ...results.parts,
+    ...results.goals.flatMap(({ visitors, reached, withheld, withheldReached }) => [
+      { visitors, converters: reached },
+      { visitors: withheld, converters: withheldReached },
+    ]),
+  ]);
   return (
     <div className="grid gap-10">
       <section className="grid grid-cols-1 gap-x-12 gap-y-4 lg:grid-cols-[1fr_22rem]">
@@ -118,6 +125,7 @@ function Found({ results, onBy }: FoundProps) {
       </section>
       <ExperimentSection campaignId={results.id} />
       <OverTimeChart {...results} />
+      <Goals results={results} scaleTo={scaleTo} />
       <section className="grid gap-3">
         <div className="flex items-end gap-4">
           <h2 className="font-serif text-xl">By</h2>
@@ -239,6 +247,66 @@ function Parts({ results, scaleTo }: { readonly results: CampaignResults; readon
         ))}
       </tbody>
     </table>
+  );
+}
+
+/** What visitors came to, of those who met it and of those it was withheld from: what it does beyond what happens anyway. */
+function Goals({ results, scaleTo }: { readonly results: CampaignResults; readonly scaleTo: number }) {
+  const { goals, counts } = results;
+  if (goals.length === 0) return null;
+  return (
+    <section className="grid gap-3">
+      <h2 className="font-serif text-xl">Goals of the site</h2>
+      <table className="w-full border-collapse text-left">
+        <caption className="pb-2 text-left text-xs text-soft">
+          Reached after the first showing in these days, or the withholding. One deed can count for several
+          campaigns.
+          {counts.withheld === 0 &&
+            ' Hold it back from some visitors, under Limits, and you see what happens without it.'}
+        </caption>
+        <thead>
+          <tr className="border-b border-line-strong text-xs text-soft">
+            <th scope="col" className="py-2 font-medium">
+              Goal
+            </th>
+            <th scope="col" className="w-64 py-2 pl-6 font-medium">
+              Of those it was shown to
+            </th>
+            <th scope="col" className="w-64 py-2 pl-6 font-medium">
+              Of those it was withheld from
+            </th>
+            <th scope="col" className="w-60 py-2 pl-6 font-medium">
+              What it does
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {goals.map((goal) => {
+            const shown = { visitors: goal.visitors, converters: goal.reached };
+            const withheld = { visitors: goal.withheld, converters: goal.withheldReached };
+            return (
+              <tr key={goal.id} className="border-b border-line align-top">
+                <th scope="row" className="py-2 font-medium">
+                  {goal.name}
+                  <span className="block text-xs font-normal text-soft">
+                    within {counted(goal.days, 'day')}
+                  </span>
+                </th>
+                {[shown, withheld].map((one, at) => (
+                  <td key={at === 0 ? 'shown' : 'withheld'} className="py-2 pl-6">
+                    {figure(one.converters)} of {figure(one.visitors)}
+                    {one.visitors > 0 && <Rate {...one} scaleTo={scaleTo} />}
+                  </td>
+                ))}
+                <td className="py-2 pl-6">
+                  <Change before={withheld} now={shown} />
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </section>
   );
 }
 

@@ -3,6 +3,7 @@ import { useParams } from 'react-router';
 import { sitesQuery } from '../api/queries.ts';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
 import { Tabs } from '../ui/tabs.tsx';
+import { GoalsSection } from './goals-section.tsx';
 import { GroupsSection } from './groups-section.tsx';
 import { HealthSection } from './health-section.tsx';
 import { LooksSection } from './looks-section.tsx';
@@ -40,6 +41,7 @@ export function SitePage() {
           { id: 'tag', label: 'The tag', content: <TagSection site={site} /> },
           { id: 'pages', label: 'Pages', content: <PagesSection siteId={site.id} /> },
           { id: 'groups', label: 'Page groups', content: <GroupsSection siteId={site.id} /> },
+          { id: 'goals', label: 'Goals', content: <GoalsSection siteId={site.id} /> },
           { id: 'looks', label: 'Looks', content: <LooksSection site={site} /> },
           { id: 'health', label: 'Health', content: <HealthSection site={site} /> },
           { id: 'settings', label: 'What holds here', content: <SettingsSection site={site} /> },

@@ -13,9 +13,7 @@ export class Results1764000000010 implements MigrationInterface {
         -- The transaction that brought it: what has been counted is told apart by it.
         ADD COLUMN tx bigint NOT NULL DEFAULT pg_current_xact_id()::text::bigint,
         -- What opened a message.
-        ADD COLUMN cause text,
-        ADD COLUMN goal uuid,
-        ADD COLUMN worth double precision;
+        ADD COLUMN cause text;
       CREATE INDEX event_tx ON event USING brin (tx) WITH (pages_per_range = 16);
       CREATE TABLE counted_until (
         is_one boolean PRIMARY KEY DEFAULT true CHECK (is_one),
@@ -82,7 +80,7 @@ export class Results1764000000010 implements MigrationInterface {
     await runner.query(`
       DROP TABLE campaign_move, campaign_hour, campaign_day, reach_day, visitor_day, counted_until;
       DROP INDEX event_tx;
-      ALTER TABLE event DROP COLUMN tx, DROP COLUMN cause, DROP COLUMN goal, DROP COLUMN worth;
+      ALTER TABLE event DROP COLUMN tx, DROP COLUMN cause;
       CREATE TABLE campaign_visitor (
         campaign_id uuid NOT NULL REFERENCES campaign ON DELETE CASCADE,
         kind text NOT NULL,

@@ -1,0 +1,2 @@
+export { goalRoutes } from './routes.ts';
+export { createGoalService, readGoals } from './service.ts';
