@@ -124,7 +124,7 @@ export const test = base.extend<
       await client.query("CREATE SCHEMA pristine; SET session_replication_role = 'replica'");
       for (const table of [...TABLES, ...Object.keys({ ...GROWING, ...CHANGING })])
         await client.query(`CREATE TABLE pristine.${table} AS TABLE public.${table}`);
-      for (const [table, key] of Object.entries({ ...GROWING, ...CHANGING }))
+      for (const [table, key] of Object.entries(GROWING))
         await client.query(`ALTER TABLE pristine.${table} ADD PRIMARY KEY (${key.join(', ')})`);
       const at = (port: number) => `http://127.0.0.1:${port}`;
       await use({
@@ -145,11 +145,12 @@ export const test = base.extend<
                 WHERE ${key.map((column) => `old.${column} = ${table}.${column}`).join(' AND ')})`,
             );
           for (const [table, key] of Object.entries(CHANGING)) {
-            const isSame = key.map((column) => `old.${column} = one.${column}`).join(' AND ');
+            const columns = key.join(', ');
+            // Told apart by hashing whole rows: quick without knowing anything of the tables.
             await client.query(
-              `DELETE FROM ${table} AS one WHERE NOT EXISTS (SELECT FROM pristine.${table} AS old WHERE ${isSame} AND old = one);
-               INSERT INTO ${table} SELECT old.* FROM pristine.${table} AS old
-                WHERE NOT EXISTS (SELECT FROM ${table} AS one WHERE ${isSame})`,
+              `DELETE FROM ${table} WHERE (${columns}) IN (
+                 SELECT ${columns} FROM (SELECT * FROM ${table} EXCEPT SELECT * FROM pristine.${table}) AS other);
+               INSERT INTO ${table} SELECT * FROM pristine.${table} EXCEPT SELECT * FROM ${table}`,
             );
           }
           await client.query("SELECT pg_notify('velarium_site_changed', key) FROM site");

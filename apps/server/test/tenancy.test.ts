@@ -49,6 +49,8 @@ async function everything(): Promise<string> {
     'follow_up',
     'connection',
     'delivery',
+    'goal',
+    'experiment',
   ];
   const rows = await Promise.all(
     tables.map((table) => server.db.query(`SELECT * FROM ${table} ORDER BY 1, 2`)),
@@ -127,7 +129,10 @@ it('no route lets one workspace read or touch what is another’s', async () => 
   const block = { name: 'Mine', block: newBlock('heading') };
   const idOf = async (path: string, body: object): Promise<string> =>
     (await theirs.ask('POST', `/sites/${theirs.siteId}/${path}`, body)).json().id;
+  const goal = { name: 'Mine', deed: { kind: 'answer' }, days: 7 };
   const theirIds: Record<string, string> = {
+    goals: (await theirs.ask('POST', `/sites/${theirs.siteId}/goals`, { ...goal, name: 'Theirs' })).json()[0]
+      .id,
     looks: await idOf('looks', { ...look, name: 'Theirs' }),
     blocks: await idOf('blocks', { ...block, name: 'Theirs' }),
     templates: await idOf('templates', { name: 'Theirs', message: document.message }),
@@ -189,6 +194,10 @@ it('no route lets one workspace read or touch what is another’s', async () => 
     'PATCH /api/sites/{siteId}/pictures/{id}': { name: 'Mine', alt: '' },
     'POST /api/sites/{siteId}/groups': { name: 'Mine', rules: [] },
     'PUT /api/sites/{siteId}/groups/{groupId}': { name: 'Mine', rules: [] },
+    'POST /api/sites/{siteId}/goals': goal,
+    'PUT /api/sites/{siteId}/goals/{id}': goal,
+    'POST /api/campaigns/{campaignId}/experiments/forecast': { smallest: 1, isPlanned: true, arms: 2 },
+    'POST /api/campaigns/{campaignId}/experiments/end': { adopt: null },
   };
   const before = await everything();
   for (const { method, path } of routes) {

@@ -5,6 +5,7 @@ import { countEvents } from '../results/index.ts';
 import type { Services } from '../services.ts';
 import { cataloguePath, learnPages } from '../sites/index.ts';
 import { seedAnswers } from './answers.ts';
+import { seedExperiment } from './experiment.ts';
 import { type DemoTraffic, demoEvents, demoStays } from './visits.ts';
 
 /** The printed demo accounts. They exist only where the demo is seeded, on loopback. */
@@ -171,6 +172,7 @@ async function seedCampaigns(services: Services, principal: Principal, siteId: s
     campaignId: letter,
     count: 74,
   });
+  await seedExperiment(services.db, letter, siteId);
   await publishing.rest(principal, letter);
 
   await make('Welcome to members', 'corner-invitation', on('/members'));

@@ -175,6 +175,10 @@ export function demoEvents(traffic: DemoTraffic, now: Date): StoredEvent[] {
               }),
             ]
           : []),
+      // Some go on to what the observatory would like them to see.
+      ...(random() < (isConverted ? 0.34 : 0.06)
+        ? [event('pageview', openedMs + 300_000, { page: '/membership', path: '/membership', begun: null })]
+        : []),
     ];
   }).flat();
 }

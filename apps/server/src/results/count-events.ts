@@ -69,53 +69,85 @@ interface Step {
   readonly isMore: boolean;
 }
 
+/** Of the transaction that would begin next. Such numbers stay far below what a number holds exactly. */
+async function nextTransaction(manager: EntityManager): Promise<number> {
+  const [{ next }]: [{ next: string }] = await manager.query(
+    'SELECT pg_snapshot_xmax(pg_current_snapshot())::text AS next',
+  );
+  return Number(next);
+}
+
+/** A session names its transaction by the lower half of its number. */
+const HALF = 2 ** 32;
+
+/**
+ * All transactions of this database before this one have ended, so that none of their events can come any more. What is
+ * under way in other databases of the same cluster is not waited for.
+ */
+async function horizonOf(manager: EntityManager): Promise<number> {
+  // First, so that whoever begins between the two lies behind it.
+  const next = await nextTransaction(manager);
+  const running: { xid: string }[] = await manager.query(
+    `SELECT backend_xid::text AS xid FROM pg_stat_activity
+      WHERE datname = current_database() AND backend_xid IS NOT NULL AND pid <> pg_backend_pid()`,
+  );
+  const upper = Math.floor(next / HALF) * HALF;
+  return running
+    .map(({ xid }) => upper + Number(xid))
+    .reduce((least, tx) => Math.min(least, tx > next ? tx - HALF : tx), next);
+}
+
 /** Counts a piece; `null` when another process is at it. */
 async function countSome(manager: EntityManager): Promise<Step | null> {
   await manager.query(`SET LOCAL statement_timeout = '10min'`);
-  const [until]: { tx: string; since: string }[] = await manager.query(
-    'SELECT tx, since::text FROM counted_until FOR UPDATE SKIP LOCKED',
+  const [until]: { tx: string; since: string; isOld: boolean }[] = await manager.query(
+    `SELECT tx, since::text, since < now() - interval '${USUAL_AGE}' AS "isOld" FROM counted_until
+        FOR UPDATE SKIP LOCKED`,
   );
   if (!until) return null;
-  const { tx: from, since } = until;
-  // All transactions before the oldest that is under way have ended: none of their events can come any more.
-  const [{ horizon }]: [{ horizon: string }] = await manager.query(
-    'SELECT pg_snapshot_xmin(pg_current_snapshot())::text AS horizon',
-  );
+  const { tx: from, since, isOld } = until;
+  const horizon = await horizonOf(manager);
   const [{ last, found }]: [{ last: string | null; found: string }] = await manager.query(
     `SELECT max(tx) AS last, count(*) AS found
        FROM (SELECT tx FROM event WHERE tx >= $1 AND tx < $2 AND at >= $3 ORDER BY tx LIMIT ${AT_ONCE}) AS next_ones`,
     [from, horizon, since],
   );
   const isMore = Number(found) === AT_ONCE;
-  const upTo = isMore && last !== null ? String(Number(last) + 1) : horizon;
+  const upTo = isMore && last !== null ? Number(last) + 1 : horizon;
   if (Number(found) > 0) {
     await manager.query(COUNT, [from, upTo, since]);
-    await countGoals(manager, from, upTo, since);
+    await countGoals(manager, { from, upTo, since });
   }
-  await manager.query(
-    `UPDATE counted_until SET tx = $1,
-       since = CASE WHEN EXISTS (SELECT FROM event WHERE event.tx >= $1 AND at < now() - interval '${USUAL_AGE}' AND at >= since)
-                    THEN since ELSE greatest(since, now() - interval '${USUAL_AGE}') END`,
-    [upTo],
-  );
-  return { tx: Number(upTo), isMore };
+  await manager.query('UPDATE counted_until SET tx = $1', [upTo]);
+  // Once all that happened long ago is counted, only what is usual is looked for again.
+  if (isOld)
+    await manager.query(
+      `UPDATE counted_until SET since = now() - interval '${USUAL_AGE}'
+        WHERE NOT EXISTS (SELECT FROM event WHERE event.tx >= $1 AND at < now() - interval '${USUAL_AGE}' AND at >= $2)`,
+      [upTo, since],
+    );
+  return { tx: upTo, isMore };
 }
 
 /**
- * Counts every event that was stored before it was called. Where another process counts, or a transaction of somebody
- * else holds it up, it is waited for a moment and then left to the worker.
+ * Counts every event that was stored before it was called. Where another process counts, or somebody's transaction holds it
+ * up, it is waited for a moment and then left to the worker.
  */
 export async function countEvents(db: DataSource, patienceMs = PATIENCE_MS): Promise<void> {
-  const [{ is_new: isNew, next }]: [{ is_new: boolean; next: string }] = await db.query(
-    `SELECT EXISTS (SELECT FROM event WHERE tx >= (SELECT tx FROM counted_until) AND at >= (SELECT since FROM counted_until))
-              AS is_new,
-            pg_snapshot_xmax(pg_current_snapshot())::text AS next`,
+  const [until]: { tx: string; since: string }[] = await db.query(
+    'SELECT tx, since::text FROM counted_until',
+  );
+  // Asked with the values themselves: the database then looks at the few days that can hold any.
+  const [{ isNew }]: [{ isNew: boolean }] = await db.query(
+    'SELECT EXISTS (SELECT FROM event WHERE tx >= $1 AND at >= $2) AS "isNew"',
+    [until?.tx, until?.since],
   );
   if (!isNew) return;
+  const next = await nextTransaction(db.manager);
   const untilMs = Date.now() + patienceMs;
   for (;;) {
     const step = await db.transaction(countSome);
-    if (step && !step.isMore && step.tx >= Number(next)) return;
+    if (step && !step.isMore && step.tx >= next) return;
     if (Date.now() >= untilMs) return;
     if (!step?.isMore) await new Promise((resolve) => setTimeout(resolve, PAUSE_MS));
   }

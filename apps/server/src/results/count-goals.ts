@@ -11,9 +11,7 @@ const NOTHING_TOLD = { kind: '', holds: () => false };
  */
 export async function countGoals(
   manager: EntityManager,
-  from: string,
-  upTo: string,
-  since: string,
+  { from, upTo, since }: { readonly from: string; readonly upTo: number; readonly since: string },
 ): Promise<void> {
   const goals: {
     id: string;

@@ -1,0 +1,52 @@
+import type { Experiment } from '@velarium/contract';
+import { dayAfter, visitorsASide } from '@velarium/core';
+import type { DataSource } from 'typeorm';
+import { seededRandom } from './random.ts';
+
+const DAY_MS = 86_400_000;
+/** When it ran, days ago, and what was tried: the letter at 25 seconds and at half of the article. */
+const BEGAN = 64;
+const ENDED = 22;
+const A_DAY = 46;
+const RATES = [0.029, 0.058] as const;
+const SMALLEST = 0.02;
+
+/** An experiment of the past that found something, as it was kept when it ended. */
+export async function seedExperiment(db: DataSource, campaignId: string, goalSiteId: string): Promise<void> {
+  const random = seededRandom(31);
+  const today = new Date().toISOString().slice(0, 10);
+  const arms = RATES.map((_, at) => ({ id: 'ab'[at] as string, weight: 50, visitors: 0, converters: 0 }));
+  const days: Experiment['days'] = [];
+  for (let ago = BEGAN - 1; ago >= ENDED; ago--) {
+    RATES.forEach((rate, at) => {
+      const arm = arms[at] as (typeof arms)[number];
+      const visitors = Math.round(A_DAY * (0.7 + random() * 0.6));
+      arm.visitors += visitors;
+      for (let n = 0; n < visitors; n++) if (random() < rate) arm.converters++;
+    });
+    days.push({ day: dayAfter(today, -ago), arms: arms.map((arm) => ({ ...arm })) });
+  }
+  const entered = arms.reduce((sum, { visitors }) => sum + visitors, 0);
+  await db.query(
+    `INSERT INTO experiment (campaign_id, arms, tried, visitors_a_side, smallest, window_hours, started_at, ended_at, ended,
+                             adopted, found)
+     VALUES ($1, $2, '', $3, $4, 24, $5, $6, 'adopted', 'b', $7)`,
+    [
+      campaignId,
+      JSON.stringify(arms.map(({ id, weight }) => ({ id, weight }))),
+      visitorsASide({ rate: RATES[0], wanted: RATES[0] + SMALLEST }),
+      SMALLEST,
+      new Date(Date.now() - BEGAN * DAY_MS),
+      new Date(Date.now() - ENDED * DAY_MS),
+      JSON.stringify({ days, entered }),
+    ],
+  );
+  await db.query(
+    `INSERT INTO goal (site_id, name, deed, days, created_at) VALUES ($1, $2, $3, 7, now() - interval '90 days')`,
+    [
+      goalSiteId,
+      'Came to the membership page',
+      JSON.stringify({ kind: 'page', pages: [{ kind: 'begins', address: '/membership' }] }),
+    ],
+  );
+}
