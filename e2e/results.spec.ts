@@ -1,6 +1,6 @@
 import type { Manifest } from '@velarium/contract';
 import { assign } from '@velarium/core';
-import { restAll } from './lib/api.ts';
+import { publish, restAll } from './lib/api.ts';
 import { expect, expectAccessible, newVisitor, test, visit } from './lib/velarium.ts';
 import { launch, newCampaign, saved, say, side } from './lib/workbench.ts';
 
@@ -145,4 +145,58 @@ test('two moments are tried: each visitor meets their own, every time, and Resul
   await page.getByRole('menuitem', { name: 'Stop it' }).click();
   await expect(page.getByText('Stopped. Everybody gets the present one.')).toBeVisible();
   await expect(page.getByText('Experiments that have ended')).toBeVisible();
+});
+
+test('a goal is made, and reached by somebody from whom the message was withheld', async ({
+  velarium,
+  studioPage: page,
+  browser,
+}) => {
+  await restAll(velarium);
+  await page.getByRole('link', { name: 'Site', exact: true }).click();
+  await page.getByRole('tab', { name: 'Goals' }).click();
+  await page.getByRole('button', { name: 'New goal' }).click();
+  const dialog = page.getByRole('dialog', { name: 'New goal' });
+  await dialog.getByLabel('Name').fill('Looked at the tours');
+  await dialog.getByRole('combobox', { name: 'Find a page by title or path' }).fill('/night-tours');
+  await dialog
+    .getByRole('option', { name: /\/night-tours/ })
+    .first()
+    .click();
+  await expect(dialog.getByText(/^Reached by \d+ page/)).toBeVisible();
+  await expectAccessible(page);
+  await dialog.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByRole('list', { name: 'Goals' })).toContainText('Looked at the tours');
+
+  await publish(velarium, { triggers: [{ kind: 'time', seconds: 1 }], limits: { holdout: 90 } });
+  const told = () =>
+    velarium.query(
+      `SELECT kind, visitor FROM event WHERE kind IN ('shown', 'held')
+          AND campaign_id = (SELECT id FROM campaign ORDER BY created_at DESC LIMIT 1)`,
+      [],
+    ) as Promise<{ kind: string; visitor: string }[]>;
+  // One in ten is shown it: that forty in a row are happens as good as never.
+  let visitors = 0;
+  for (; visitors < 40 && !(await told()).some(({ kind }) => kind === 'held'); visitors++) {
+    const context = await newVisitor(browser);
+    const site = await visit(context, `${velarium.fell}/about`);
+    await expect
+      .poll(async () => {
+        await site.pass(0.5);
+        return (await told()).length;
+      })
+      .toBe(visitors + 1);
+    await site.page.goto(`${velarium.fell}/night-tours`);
+    await site.settle();
+    await context.close();
+  }
+  await page.getByRole('link', { name: 'Board', exact: true }).click();
+  await page
+    .getByRole('button', { name: /^Actions for/ })
+    .first()
+    .click();
+  await page.getByRole('menuitem', { name: 'Results' }).click();
+  const row = page.getByRole('row', { name: /^Looked at the tours/ });
+  await expect(row.getByRole('cell').nth(1)).toContainText('1 of 1');
+  await expectAccessible(page);
 });

@@ -64,7 +64,7 @@ export function scheduleWords({ zone, start, end, days, hours, blackouts }: Sche
 export const priorityWords = (priority: number): string =>
   `${priority > NORMAL_PRIORITY ? 'going before others' : 'letting others go before'} with priority ${priority} of 9`;
 
-/** `held back from 10 % of visitors and tried in 3 versions (a 50 %, b 30 %, c 20 %)`. */
+/** `held back from 10 % of visitors and tried in 3 variants (a 50 %, b 30 %, c 20 %)`. */
 export function experimentWords(
   holdout: number,
   variants: readonly { readonly id: string; readonly weight: number }[],
@@ -73,6 +73,6 @@ export function experimentWords(
   const shares = [{ id: 'a', weight: rest }, ...variants].map(({ id, weight }) => `${id} ${weight} %`);
   return listOf([
     ...(holdout > 0 ? [`held back from ${holdout} % of visitors`] : []),
-    ...(variants.length > 0 ? [`tried in ${variants.length + 1} versions (${shares.join(', ')})`] : []),
+    ...(variants.length > 0 ? [`tried in ${variants.length + 1} variants (${shares.join(', ')})`] : []),
   ]);
 }

@@ -90,14 +90,16 @@ export const priority: Parser<number> = as(
 );
 
 const share = as(said`${found(/[a-z0-9-]+/, String)} ${number} %`, ([id, weight]) => ({ id, weight }));
-const versions = as(said`tried in ${number} versions (${joined(share, ', ')})`, ([, shares]) =>
+// People say either word.
+const tried = either(words('variants', 0), words('versions', 0));
+const variants = as(said`tried in ${number} ${tried} (${joined(share, ', ')})`, ([, , shares]) =>
   shares.slice(1),
 );
 const heldBack = as(said`held back from ${number} % of visitors`, ([part]) => part);
 
-/** What `experimentWords` says; the first version's share is what the others leave. */
+/** What `experimentWords` says; the first variant's share is what the others leave. */
 export const experiment: Parser<{ holdout: number; variants: { id: string; weight: number }[] }> = either(
-  as(said`${heldBack} and ${versions}`, ([holdout, variants]) => ({ holdout, variants })),
+  as(said`${heldBack} and ${variants}`, ([holdout, shares]) => ({ holdout, variants: shares })),
   as(heldBack, (holdout) => ({ holdout, variants: [] })),
-  as(versions, (variants) => ({ holdout: 0, variants })),
+  as(variants, (shares) => ({ holdout: 0, variants: shares })),
 );

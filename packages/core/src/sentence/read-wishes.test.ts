@@ -116,7 +116,7 @@ describe('what is typed becomes the rule, and the sentence says it back', () => 
     const text = sentenceText(
       documentSentence({ ...start, variants: [{ id: 'b', weight: 30, message: start.message }] }),
     );
-    expect(readWishes(text, names).rest).toEqual(['tried in 2 versions (a 70 %, b 30 %) (1 are there)']);
+    expect(readWishes(text, names).rest).toEqual(['tried in 2 variants (a 70 %, b 30 %) (1 are there)']);
     expect(readWishes(text, { ...names, versions: ['b'] }).rest).toEqual([]);
   });
   it('what is typed beyond the four hundredth letter is named, not dropped', () => {

@@ -52,7 +52,7 @@ function otherVersions({ variants }: SentenceInput, { versions }: PageNames): st
   const isSame = variants.length === versions.length && variants.every(({ id }) => versions.includes(id));
   return isSame
     ? []
-    : [`${experimentWords(0, variants) || 'one version'} (${versions.length + 1} are there)`];
+    : [`${experimentWords(0, variants) || 'one variant'} (${versions.length + 1} are there)`];
 }
 
 /**

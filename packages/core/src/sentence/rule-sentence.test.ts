@@ -79,7 +79,7 @@ describe('each phrase is correct in number and commas', () => {
     [
       'a holdout and versions',
       (input) => ({ ...limits({ holdout: 5 })(input), variants: [{ id: 'b', weight: 30 }] }),
-      ', held back from 5 % of visitors and tried in 2 versions (a 70 %, b 30 %).',
+      ', held back from 5 % of visitors and tried in 2 variants (a 70 %, b 30 %).',
     ],
     [
       'a pause after a no',
