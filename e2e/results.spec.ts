@@ -186,6 +186,8 @@ test('a goal is made, and reached by somebody from whom the message was withheld
         return (await told()).length;
       })
       .toBe(visitors + 1);
+    // They go on a little later.
+    await site.pass(5);
     await site.page.goto(`${velarium.fell}/night-tours`);
     await site.settle();
     await context.close();

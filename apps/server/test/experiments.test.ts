@@ -155,6 +155,14 @@ describe('ending it', () => {
     expect((await experiments()).ended).toMatchObject([{ ended: 'stopped', adopted: null }]);
   });
 
+  it('publishes no edit that nobody has looked at', async () => {
+    await launch(divided);
+    const { revision, document } = await now();
+    await owner.ask('PUT', path('draft'), { revision, document: later(document) });
+    expect((await end('b')).json()).toMatchObject({ status: 409, code: 'edits-open' });
+    expect((await experiments()).running).not.toBeNull();
+  });
+
   it('takes one that runs, and a variant that was tried', async () => {
     expect((await end(null)).statusCode).toBe(404);
     await launch(divided);

@@ -70,8 +70,11 @@ export interface Visit {
 /** Follows one document from page view to page view: tells core what happens and does what core decides. */
 export function startVisit(input: VisitInput): Visit {
   const { script, storage, store, outbox, load, topics, parts, ask: askEdge, isPreview } = input;
+  const { site } = input.manifest;
+  // Whose visit it is must be known before anything is asked of memory.
+  if (site.sharedDomain)
+    parts.shareSession?.(site.sharedDomain, script.key, site.sessionMinutes, storage, store);
   const manifest = parts.RARE?.manifestFor(store.read().visitor, input.manifest) ?? input.manifest;
-  const { site } = manifest;
   const extras = { ...parts.EXTRAS, ...parts.RARE };
   const index = createPageIndex(manifest, extras);
   const keysOf = createKeyReader(site);
@@ -323,8 +326,6 @@ export function startVisit(input: VisitInput): Visit {
     if (opener) openByHand(opener.getAttribute('data-velarium-open') ?? '');
     if (closest(event, '[data-velarium-close]')) closeAll('script');
   });
-  if (site.sharedDomain)
-    parts.shareSession?.(site.sharedDomain, script.key, site.sessionMinutes, storage, store);
   beginPageView();
 
   return {

@@ -12,7 +12,7 @@ const RATES = [0.029, 0.058] as const;
 const SMALLEST = 0.02;
 
 /** An experiment of the past that found something, as it was kept when it ended. */
-export async function seedExperiment(db: DataSource, campaignId: string, goalSiteId: string): Promise<void> {
+export async function seedExperiment(db: DataSource, campaignId: string): Promise<void> {
   const random = seededRandom(31);
   const today = new Date().toISOString().slice(0, 10);
   const arms = RATES.map((_, at) => ({ id: 'ab'[at] as string, weight: 50, visitors: 0, converters: 0 }));
@@ -41,12 +41,15 @@ export async function seedExperiment(db: DataSource, campaignId: string, goalSit
       JSON.stringify({ days, entered }),
     ],
   );
-  await db.query(
-    `INSERT INTO goal (site_id, name, deed, days, created_at) VALUES ($1, $2, $3, 7, now() - interval '90 days')`,
+}
+
+/** What the observatory would like visitors to come to; made before anybody came, so that it counts from the first. */
+export const seedGoal = (db: DataSource, siteId: string): Promise<unknown> =>
+  db.query(
+    `INSERT INTO goal (site_id, name, deed, days, created_at) VALUES ($1, $2, $3, 7, now() - interval '95 days')`,
     [
-      goalSiteId,
+      siteId,
       'Came to the membership page',
       JSON.stringify({ kind: 'page', pages: [{ kind: 'begins', address: '/membership' }] }),
     ],
   );
-}

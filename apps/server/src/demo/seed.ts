@@ -5,7 +5,7 @@ import { countEvents } from '../results/index.ts';
 import type { Services } from '../services.ts';
 import { cataloguePath, learnPages } from '../sites/index.ts';
 import { seedAnswers } from './answers.ts';
-import { seedExperiment } from './experiment.ts';
+import { seedExperiment, seedGoal } from './experiment.ts';
 import { type DemoTraffic, demoEvents, demoStays } from './visits.ts';
 
 /** The printed demo accounts. They exist only where the demo is seeded, on loopback. */
@@ -57,6 +57,7 @@ export async function seedDemo(
     timeZone: 'Europe/London',
     key: 'skerryline22',
   });
+  await seedGoal(services.db, fell.id);
   await services.library.looks.begin(fell.id, 'night-ridge');
   await services.library.looks.begin(skerry.id, 'slack-tide');
   for (const [site, origin] of [
@@ -172,7 +173,7 @@ async function seedCampaigns(services: Services, principal: Principal, siteId: s
     campaignId: letter,
     count: 74,
   });
-  await seedExperiment(services.db, letter, siteId);
+  await seedExperiment(services.db, letter);
   await publishing.rest(principal, letter);
 
   await make('Welcome to members', 'corner-invitation', on('/members'));

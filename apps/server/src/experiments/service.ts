@@ -156,12 +156,22 @@ export function createExperimentService({
       adopt: string | null,
       publishing: Pick<PublishingService, 'publish'>,
     ): Promise<CampaignDocument> {
-      const { document, revision } = await campaigns.get(actor.workspaceId, campaignId);
+      const { document, revision, hasUnpublishedChanges } = await campaigns.get(
+        actor.workspaceId,
+        campaignId,
+      );
       await countEvents(db);
       const row = await open(db.manager, campaignId);
       if (!row) throw notFound('experiment');
       if (adopt !== null && !row.arms.some(({ id }) => id === adopt))
         throw new ProblemError(422, 'no-variant', 'No such variant', 'Choose one of those that were tried.');
+      if (hasUnpublishedChanges)
+        throw new ProblemError(
+          409,
+          'edits-open',
+          'There are edits that are not published',
+          'Ending it would publish them unseen. Publish them, or take them back on the Workbench, and end it then.',
+        );
       const chosen = document.variants.find(({ id }) => id === adopt);
       const { trial: _trial, ...rest } = document;
       const next: CampaignDocument = {

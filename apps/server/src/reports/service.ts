@@ -6,7 +6,7 @@ import type {
   SiteResults,
   Stretch,
 } from '@velarium/contract';
-import { type Asked, askedDays } from '@velarium/core';
+import { type Asked, askedDays, wallClock } from '@velarium/core';
 import type { DataSource } from 'typeorm';
 import type { CampaignService } from '../campaigns/index.ts';
 import { readGoals } from '../goals/index.ts';
@@ -28,15 +28,20 @@ interface ReportServices {
 
 /** What campaigns did, of any stretch of days. Everything is read from what `results/count-events.ts` has counted. */
 export function createReports({ db, sites, campaigns }: ReportServices) {
+  /** The first day anything happened on with these campaigns. */
+  async function firstDayOf(ids: readonly string[]): Promise<string | undefined> {
+    const [row]: { first: string | null }[] = await db.query(
+      `SELECT to_char(min(day), 'YYYY-MM-DD') AS first FROM campaign_day WHERE campaign_id = ANY($1::uuid[])`,
+      [ids],
+    );
+    return row?.first ?? undefined;
+  }
+
   /** The days a question is about, in the site's own zone. */
   async function asked(question: PeriodQuestion, timeZone: string, ids: readonly string[]): Promise<Asked> {
-    const [{ today, first }]: [{ today: string; first: string }] = await db.query(
-      `SELECT to_char(now() AT TIME ZONE $1, 'YYYY-MM-DD') AS today,
-              to_char(coalesce(min(day), (now() AT TIME ZONE $1)::date), 'YYYY-MM-DD') AS first
-         FROM campaign_day WHERE campaign_id = ANY($2::uuid[])`,
-      [timeZone, ids],
-    );
-    const found = askedDays(question, today, first);
+    const today = new Date(wallClock(Date.now(), timeZone)).toISOString().slice(0, 10);
+    const first = question.period === 'launch' ? await firstDayOf(ids) : undefined;
+    const found = askedDays(question, today, first ?? today);
     if (typeof found === 'string')
       throw new ProblemError(422, 'wrong-period', 'These days cannot be shown', found);
     return found;

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Experiment } from '@velarium/contract';
 import {
+  chanceWords,
   costOfChoosing,
   counted,
   experimentSentence,
@@ -47,6 +48,7 @@ export function ExperimentSection({ campaignId }: { readonly campaignId: string 
                 </p>
                 <p className="font-serif text-lg leading-snug">{experimentSentence(one)}</p>
                 <Arms experiment={one} />
+                <Evidence experiment={one} />
               </li>
             ))}
           </ul>
@@ -174,7 +176,7 @@ function Arms({ experiment }: { readonly experiment: Experiment }) {
             </td>
             <td className="py-2 pl-6 text-xs text-soft">
               {at > 0 &&
-                `${percent(probabilityBetter(present, arm))} likely to be better; choosing it wrongly would cost ${(costOfChoosing(present, arm) * 100).toFixed(2)} points`}
+                `${chanceWords(probabilityBetter(present, arm))} likely to be better; choosing it wrongly would cost ${(costOfChoosing(present, arm) * 100).toFixed(2)} points`}
             </td>
           </tr>
         ))}

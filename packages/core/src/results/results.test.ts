@@ -3,7 +3,14 @@ import { compareStretches } from '../statistics/before-after.ts';
 import { aroundDay, readDayCounts } from './day-counts.ts';
 import { byCertainty, saysLittle } from './order.ts';
 import { askedDays, daysIn, daysOf } from './period.ts';
-import { beforeAfterWords, differenceWords, intervalWords, percent, unevennessWords } from './words.ts';
+import {
+  beforeAfterWords,
+  chanceWords,
+  differenceWords,
+  intervalWords,
+  percent,
+  unevennessWords,
+} from './words.ts';
 
 describe('the days a question is about', () => {
   const today = '2026-03-30';
@@ -122,6 +129,14 @@ describe('words', () => {
     [1, '100 %'],
   ])('%d is %s', (share, words) => {
     expect(percent(share)).toBe(words);
+  });
+  test.each([
+    [1, 'more than 99.9 %'],
+    [0.9731, '97.3 %'],
+    [0.5, '50.0 %'],
+    [0.0002, 'less than 0.1 %'],
+  ])('a chance of %d: %s', (chance, words) => {
+    expect(chanceWords(chance)).toBe(words);
   });
   it('intervals and differences', () => {
     expect(intervalWords({ low: 0.061, high: 0.089 })).toBe('6.1 to 8.9 %');

@@ -61,6 +61,8 @@ const points = (share: number): string => Math.abs(share * 100).toFixed(1);
 /** What an experiment says, in one sentence a person can act on; right whenever one looks. */
 export function experimentSentence(experiment: Experiment): string {
   const { code, arm, look, seen, stories } = verdictOfExperiment(experiment);
+  // One that has ended is only told of.
+  const stop = experiment.endedAt === null ? ' It can be stopped here.' : '';
   switch (code) {
     case 'nothing':
       return experiment.entered === 0
@@ -72,14 +74,14 @@ export function experimentSentence(experiment: Experiment): string {
       const now = stories.find(({ id }) => id === arm)?.looks.at(-1) ?? look;
       return `${sentenceCase(name(arm))} is better, by ${points(look?.low ?? 0)} to ${points(look?.high ?? 0)} points on the day it was sure${
         now && look && now.day !== look.day ? ` (${points(now.low)} to ${points(now.high)} by now)` : ''
-      }. It can be stopped here.`;
+      }.${stop}`;
     }
     case 'present':
       return stories.length === 1
-        ? `The present one is better than ${name(arm)}, by ${points(look?.high ?? 0)} to ${points(look?.low ?? 0)} points. It can be stopped here.`
-        : 'The present one is better than every other. It can be stopped here.';
+        ? `The present one is better than ${name(arm)}, by ${points(look?.high ?? 0)} to ${points(look?.low ?? 0)} points.${stop}`
+        : `The present one is better than every other.${stop}`;
     case 'noDifference':
-      return `There is no difference worth having: whatever there is, is less than ${points(experiment.smallest)} points. It can be stopped here.`;
+      return `There is no difference worth having: whatever there is, is less than ${points(experiment.smallest)} points.${stop}`;
     case 'undecided':
       return 'Its plan is seen to the end and nothing is sure. Keep what you like better, or try something that differs more.';
     default: {

@@ -19,6 +19,10 @@ export function percent(share: number): string {
   return `${points.toFixed(digits)} %`;
 }
 
+/** A chance as people read it; never as certain as none is: `more than 99.9 %`. */
+export const chanceWords = (chance: number): string =>
+  chance > 0.999 ? 'more than 99.9 %' : chance < 0.001 ? 'less than 0.1 %' : `${(chance * 100).toFixed(1)} %`;
+
 /** `6.1 to 8.9 %`. */
 export function intervalWords({ low, high }: Pick<Rate, 'low' | 'high'>): string {
   return `${percent(low).replace(' %', '')} to ${percent(high)}`;
@@ -114,7 +118,7 @@ export function beforeAfterWords(found: BeforeAfter): string {
 export const unevennessWords = ({ unevenness, daysBefore, daysAfter }: BeforeAfter): string =>
   `${counted(daysBefore, 'day')} against ${counted(daysAfter, 'day')}. ${
     unevenness > 1.05
-      ? `These days are ${unevenness.toFixed(1)} times as uneven as chance makes them, and the interval is that much wider.`
+      ? `These days are ${unevenness.toFixed(1)} times as uneven as chance makes them, and the interval is wider by the root of that.`
       : 'These days are no more uneven than chance makes them.'
   }`;
 
