@@ -6,7 +6,7 @@ import { createInstallation, letterOf } from './installation.ts';
 
 /**
  * Results over very many events. Run by hand, since it takes a while: `node --import tsx bench/results.ts [events]`; its
- * figures stand in docs/benchmarks.md.
+ * figures stand in docs/statistics.md.
  */
 const EVENTS = Number(process.argv[2] ?? 10_000_000);
 const CAMPAIGNS = 100;

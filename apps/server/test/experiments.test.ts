@@ -163,6 +163,13 @@ describe('ending it', () => {
     expect((await experiments()).running).not.toBeNull();
   });
 
+  it('does not run a campaign that rests', async () => {
+    await launch(divided);
+    await owner.ask('POST', path('rest'));
+    expect((await end(null)).json()).toMatchObject({ status: 409, code: 'at-rest' });
+    expect((await now()).state).toBe('resting');
+  });
+
   it('takes one that runs, and a variant that was tried', async () => {
     expect((await end(null)).statusCode).toBe(404);
     await launch(divided);

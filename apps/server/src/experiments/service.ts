@@ -156,7 +156,7 @@ export function createExperimentService({
       adopt: string | null,
       publishing: Pick<PublishingService, 'publish'>,
     ): Promise<CampaignDocument> {
-      const { document, revision, hasUnpublishedChanges } = await campaigns.get(
+      const { document, revision, state, hasUnpublishedChanges } = await campaigns.get(
         actor.workspaceId,
         campaignId,
       );
@@ -165,6 +165,13 @@ export function createExperimentService({
       if (!row) throw notFound('experiment');
       if (adopt !== null && !row.arms.some(({ id }) => id === adopt))
         throw new ProblemError(422, 'no-variant', 'No such variant', 'Choose one of those that were tried.');
+      if (state === 'resting' || state === 'archived')
+        throw new ProblemError(
+          409,
+          'at-rest',
+          'The campaign rests',
+          'Ending its experiment is a publish, and would run it. Run it again yourself, and end it then.',
+        );
       if (hasUnpublishedChanges)
         throw new ProblemError(
           409,
