@@ -192,11 +192,12 @@ test('a goal is made, and reached by somebody from whom the message was withheld
     await site.settle();
     await context.close();
   }
+  const [campaign] = (await velarium.query(
+    'SELECT name FROM campaign ORDER BY created_at DESC LIMIT 1',
+    [],
+  )) as { name: string }[];
   await page.getByRole('link', { name: 'Board', exact: true }).click();
-  await page
-    .getByRole('button', { name: /^Actions for/ })
-    .first()
-    .click();
+  await page.getByRole('button', { name: `Actions for ${campaign?.name}` }).click();
   await page.getByRole('menuitem', { name: 'Results' }).click();
   const row = page.getByRole('row', { name: /^Looked at the tours/ });
   await expect(row.getByRole('cell').nth(1)).toContainText('1 of 1');

@@ -1,6 +1,6 @@
 import type { PeriodQuestion } from '@velarium/contract';
 import { RESULT_AGAINST, RESULT_PERIODS } from '@velarium/contract/values';
-import { useCallback, useMemo } from 'react';
+import { useCallback, useEffect, useMemo, useRef } from 'react';
 import { useSearchParams } from 'react-router';
 import type { AskedPeriod } from '../api/results.ts';
 
@@ -18,19 +18,21 @@ export function useQuestion() {
       against: RESULT_AGAINST.find((one) => one === read('against')) ?? 'weekdays',
     };
   }, [search]);
+  // The address follows a moment later: what was set just before must not be lost by what is set now.
+  const latest = useRef(search);
+  useEffect(() => {
+    latest.current = search;
+  }, [search]);
   const set = useCallback(
-    (change: Record<string, string | undefined>) =>
-      setSearch(
-        (old) => {
-          const next = new URLSearchParams(old);
-          for (const [key, value] of Object.entries(change)) {
-            if (value) next.set(key, value);
-            else next.delete(key);
-          }
-          return next;
-        },
-        { replace: true },
-      ),
+    (change: Record<string, string | undefined>) => {
+      const next = new URLSearchParams(latest.current);
+      for (const [key, value] of Object.entries(change)) {
+        if (value) next.set(key, value);
+        else next.delete(key);
+      }
+      latest.current = next;
+      setSearch(next, { replace: true });
+    },
     [setSearch],
   );
   return { asked, set, read: (key: string) => search.get(key) };
