@@ -2,10 +2,10 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import type { SiteResults } from '@velarium/contract';
 import {
   byCertainty,
+  closedSoonWords,
   conversionRate,
   counted,
   figure,
-  percent,
   periodWords,
   saysLittle,
 } from '@velarium/core';
@@ -92,8 +92,6 @@ function Found({ siteId, results, search }: FoundProps) {
         Choose other days, or look on the Board whether a campaign is running.
       </EmptyState>
     );
-  const closes = told.reduce((sum, { counts }) => sum + counts.closes, 0);
-  const soon = told.reduce((sum, { counts }) => sum + counts.closedSoon, 0);
   return (
     <div className="grid gap-8">
       <OverTimeChart {...results} />
@@ -107,11 +105,7 @@ function Found({ siteId, results, search }: FoundProps) {
             count,
           }))}
         />
-        <p className="text-soft">
-          {closes === 0
-            ? 'No message was closed on these days.'
-            : `Of ${counted(closes, 'close')}, ${figure(soon)} came within two seconds of the opening (${percent(soon / closes)}): those messages were not read.`}
-        </p>
+        <p className="text-soft">{closedSoonWords(told.map(({ counts }) => counts))}</p>
       </section>
     </div>
   );

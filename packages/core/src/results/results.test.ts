@@ -6,6 +6,7 @@ import { askedDays, daysIn, daysOf } from './period.ts';
 import {
   beforeAfterWords,
   chanceWords,
+  closedSoonWords,
   differenceWords,
   intervalWords,
   percent,
@@ -137,6 +138,15 @@ describe('words', () => {
     [0.0002, 'less than 0.1 %'],
   ])('a chance of %d: %s', (chance, words) => {
     expect(chanceWords(chance)).toBe(words);
+  });
+  it('closes before anybody can have read', () => {
+    expect(closedSoonWords([])).toBe('No message was closed on these days.');
+    expect(
+      closedSoonWords([
+        { closes: 3, closedSoon: 1 },
+        { closes: 1, closedSoon: 0 },
+      ]),
+    ).toBe('Of 4 closes, 1 came within two seconds of the opening (25 %): those messages were not read.');
   });
   it('intervals and differences', () => {
     expect(intervalWords({ low: 0.061, high: 0.089 })).toBe('6.1 to 8.9 %');

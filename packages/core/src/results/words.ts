@@ -173,3 +173,14 @@ export function partWords(by: Breakdown, key: string | null): string {
       return key;
   }
 }
+
+/** How many closes of some campaigns came before anybody can have read. */
+export function closedSoonWords(
+  counts: readonly { readonly closes: number; readonly closedSoon: number }[],
+): string {
+  const closes = counts.reduce((sum, one) => sum + one.closes, 0);
+  const soon = counts.reduce((sum, { closedSoon }) => sum + closedSoon, 0);
+  return closes === 0
+    ? 'No message was closed on these days.'
+    : `Of ${counted(closes, 'close')}, ${figure(soon)} came within two seconds of the opening (${percent(soon / closes)}): those messages were not read.`;
+}
