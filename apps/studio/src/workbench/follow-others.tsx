@@ -36,10 +36,10 @@ export function FollowOthers({ campaign }: { readonly campaign: Campaign }) {
       store.getState().takeTheirs(campaign);
       if (conflicts.length > 0)
         setReplaced({ paths: conflicts, mine: document, theirs: campaign.document, together: merged });
-      else
-        tell(
-          `Somebody else has changed this campaign: ${changedWords(document, campaign.document).join(', ')}.`,
-        );
+      else {
+        const changed = changedWords(document, campaign.document);
+        if (changed.length > 0) tell(`Somebody else has changed this campaign: ${changed.join(', ')}.`);
+      }
     }
     // Moves made elsewhere (rest, run, a new name) come the same way.
     if (campaign.revision === store.getState().revision) store.getState().takeServer(campaign);

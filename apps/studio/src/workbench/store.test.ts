@@ -123,4 +123,20 @@ describe('saving', () => {
     state().undo();
     expect(state().document).toBe(mine);
   });
+
+  it('what was changed here stays known as such, while others save on top of it', () => {
+    const { state, seconds } = begin();
+    seconds(300);
+    const mine = state().document;
+    const theirs = {
+      ...mine,
+      message: { ...mine.message, close: { ...mine.message.close, word: 'Not now' } },
+    };
+    state().takeTheirs({ ...campaign, document: theirs, revision: 9 });
+    const before = campaign.document.message.close.afterSeconds;
+    expect(state().groundDocument.message.close).toMatchObject({ afterSeconds: before, word: 'Not now' });
+    // Now they replace it: that was decided, and is the ground.
+    state().takeTheirs({ ...campaign, revision: 10 });
+    expect(state().groundDocument).toEqual(campaign.document);
+  });
 });

@@ -1,4 +1,5 @@
 import type { Campaign, CampaignDocument, CampaignState, Message, Rule } from '@velarium/contract';
+import { mergeDocuments } from '@velarium/core';
 import { createContext, useContext, useDeferredValue } from 'react';
 import { createStore, type StoreApi, useStore } from 'zustand';
 
@@ -36,7 +37,7 @@ export interface WorkbenchState {
   /** The server's count of saves that `document` grew from. */
   readonly revision: number;
   readonly savedDocument: CampaignDocument;
-  /** What the campaign said before anything was changed here: as it was opened, or as somebody else last saved it. */
+  /** What the campaign would say had nothing been changed here: as it was opened, with what others have saved since. */
   readonly groundDocument: CampaignDocument;
   /** Whether the server's draft says something the published version does not. */
   readonly hasUnpublishedChanges: boolean;
@@ -70,6 +71,10 @@ export interface WorkbenchState {
   setStage(change: Partial<StageView>): void;
 }
 export type WorkbenchStore = StoreApi<WorkbenchState>;
+
+/** What was changed here and stands in theirs as well stays ours: whoever replaces it later has replaced our change. */
+const groundAfter = (ground: CampaignDocument, mine: CampaignDocument, theirs: CampaignDocument) =>
+  mergeDocuments(mine, theirs, ground).merged;
 
 export function createWorkbenchStore(
   campaign: Campaign,
@@ -155,10 +160,10 @@ export function createWorkbenchStore(
       takeServer: ({ name, state, hasUnpublishedChanges }) =>
         set({ name, campaignState: state, hasUnpublishedChanges }),
       takeTheirs: (theirs) =>
-        set(({ past, document }) => ({
+        set(({ past, document, groundDocument }) => ({
           document: theirs.document,
           savedDocument: theirs.document,
-          groundDocument: theirs.document,
+          groundDocument: groundAfter(groundDocument, document, theirs.document),
           hasUnpublishedChanges: theirs.hasUnpublishedChanges,
           revision: theirs.revision,
           past: [...past, document],
@@ -166,10 +171,10 @@ export function createWorkbenchStore(
           status: 'saved',
         })),
       takeTogether: (theirs, together) =>
-        set(({ past, document }) => ({
+        set(({ past, document, groundDocument }) => ({
           document: together,
           savedDocument: theirs.document,
-          groundDocument: theirs.document,
+          groundDocument: groundAfter(groundDocument, document, theirs.document),
           hasUnpublishedChanges: theirs.hasUnpublishedChanges,
           revision: theirs.revision,
           past: [...past, document],
