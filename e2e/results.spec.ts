@@ -205,3 +205,76 @@ test('a goal is made, and reached by somebody from whom the message was withheld
   await expect(row.getByRole('cell').nth(1)).toContainText('1 of 1');
   await expectAccessible(page);
 });
+
+test('a purchase is told by the shop, with the worth of its basket, and a campaign is measured by it', async ({
+  velarium,
+  studioPage: page,
+  browser,
+}) => {
+  await restAll(velarium);
+  await page.getByRole('link', { name: 'Site', exact: true }).click();
+  await page.getByRole('tab', { name: 'Goals' }).click();
+  await page.getByRole('button', { name: 'New goal' }).click();
+  const dialog = page.getByRole('dialog', { name: 'New goal' });
+  await dialog.getByLabel('Name', { exact: true }).fill('An order');
+  await dialog.getByRole('radio', { name: 'The page tells of it' }).check();
+  await dialog.getByRole('combobox', { name: 'It is worth' }).click();
+  await page.getByRole('option', { name: 'The basket' }).click();
+  await expect(dialog).toContainText('velarium.event("bought")');
+  await dialog.getByRole('radio', { name: 'Counts each time' }).check();
+  await expectAccessible(page);
+  await dialog.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByRole('list', { name: 'Goals' })).toContainText(
+    'on the event “bought”, worth the basket, within 7 days, each time',
+  );
+
+  await publish(velarium, { triggers: [{ kind: 'time', seconds: 1 }] });
+  const context = await newVisitor(browser);
+  const site = await visit(context, `${velarium.fell}/about`);
+  await site.pass(2);
+  await expect(site.message).toHaveCount(1);
+  await site.settle();
+  await site.go(`${velarium.fell}/shop`);
+  for (const at of [0, 1]) await site.page.locator('[data-add]').nth(at).click();
+  await site.go(`${velarium.fell}/shop/checkout`);
+  for (const label of ['Name', 'Mail address', 'Address'])
+    await site.page
+      .getByLabel(label, { exact: true })
+      .fill(label === 'Mail address' ? 'wren@example.org' : 'Wren');
+  const together = await site.page.getByText(/^Together £/).textContent();
+  await site.page.getByRole('button', { name: 'Place the order' }).click();
+  await site.settle();
+  const [told] = (await velarium.query(
+    "SELECT worth FROM event WHERE kind = 'reached' ORDER BY at DESC LIMIT 1",
+    [],
+  )) as {
+    worth: string;
+  }[];
+  const worth = Number(together?.replace('Together £', ''));
+  expect(worth).toBeGreaterThan(10);
+  expect(Number(told?.worth)).toBe(worth);
+  await context.close();
+
+  const [campaign] = (await velarium.query(
+    'SELECT name FROM campaign ORDER BY created_at DESC LIMIT 1',
+    [],
+  )) as {
+    name: string;
+  }[];
+  await page.getByRole('link', { name: 'Board', exact: true }).click();
+  await page.getByRole('button', { name: `Actions for ${campaign?.name}` }).click();
+  await page.getByRole('menuitem', { name: 'Results' }).click();
+  const row = page.getByRole('row', { name: /^An order/ });
+  await expect(row.getByRole('cell').first()).toContainText(`1 of 1`);
+  await expect(row.getByRole('cell').first()).toContainText(
+    `1 time, worth ${worth.toFixed(2)}, ${worth.toFixed(2)} a visitor`,
+  );
+  await page.getByRole('button', { name: 'Choose goals' }).click();
+  const choice = page.getByRole('dialog', { name: 'Goals of this campaign' });
+  await choice.getByRole('switch', { name: /^All goals/ }).click();
+  await choice.getByRole('checkbox', { name: 'Came to the membership page' }).uncheck();
+  await expectAccessible(page);
+  await choice.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByRole('row', { name: /^Came to the membership page/ })).toHaveCount(0);
+  await expect(row).toBeVisible();
+});

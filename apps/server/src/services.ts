@@ -54,7 +54,7 @@ export function createServices(
   const results = createResultService(db);
   const library = createLibraryService(db, outside);
   const campaigns = createCampaignService({ db, sites, results, library });
-  const goals = createGoalService({ db, sites });
+  const goals = createGoalService({ db, sites, campaigns });
   const reports = createReports({ db, sites, campaigns });
   const people = createPeopleService({ db, sites, seal });
   const members = createMemberService({ db, accounts, seal, studioOrigin });

@@ -118,7 +118,10 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
       });
       await scope.register(deliveryRoutes, { deliveries: services.deliveries });
       await scope.register(resultRoutes, { reports: services.reports });
-      await scope.register(goalRoutes, { goals: services.goals });
+      await scope.register(goalRoutes, {
+        goals: services.goals,
+        onChanged: services.publishing.prepareSite,
+      });
       await scope.register(experimentRoutes, {
         experiments: services.experiments,
         publishing: services.publishing,

@@ -1,4 +1,4 @@
-import type { Campaign, CampaignResults, Goal } from '@velarium/contract';
+import type { Campaign, CampaignResults, Goal, Manifest } from '@velarium/contract';
 import { afterAll, beforeAll, beforeEach, describe, expect, it, test } from 'vitest';
 import {
   addColleague,
@@ -109,11 +109,100 @@ it('any form that is answered is one; a link that is followed is none', async ()
   expect(await results()).toMatchObject([{ visitors: 2, reached: 1 }]);
 });
 
+describe('a purchase that an event of the page tells of', () => {
+  const BOUGHT = { kind: 'event', name: 'bought', condition: null, worth: { from: 'data', path: 'total' } };
+  const bought = (goal: string, worth: number | undefined, agoMs = 0) => ({
+    kind: 'reached',
+    goal,
+    worth,
+    id: eventId(Date.now() - agoMs),
+  });
+  const say = (events: object[], of: Member = owner) =>
+    sendEvents(server, of, events as never, { visitor: randomVisitor() });
+  const counting = async (counts: 'once' | 'each') => {
+    const made = await owner.ask('POST', goals(), { name: 'Bought', deed: BOUGHT, days: 7, counts });
+    await longAgo();
+    return made.json<Goal[]>()[0]?.id as string;
+  };
+
+  it.each([
+    ['once', { times: 2, worth: 30.35, withheldTimes: 1, withheldWorth: 7 }],
+    ['each', { times: 4, worth: 130.35, withheldTimes: 1, withheldWorth: 7 }],
+  ] as const)('counts %s, with its worth, shown or withheld', async (counts, sums) => {
+    const goal = await counting(counts);
+    await say([
+      bought(goal, 500, 120_000),
+      ofCampaign('shown', 60_000),
+      bought(goal, 10.1, 30_000),
+      bought(goal, 60, 20_000),
+      bought(goal, 40, 10_000),
+    ]);
+    await say([ofCampaign('shown', 60_000), bought(goal, 20.25)]);
+    await say([ofCampaign('shown', 60_000)]);
+    await say([ofCampaign('held', 60_000), bought(goal, 7)]);
+    expect(await results()).toMatchObject([
+      { counts, visitors: 3, reached: 2, withheld: 1, withheldReached: 1, ...sums },
+    ]);
+  });
+
+  it('is told to the tag while it is a goal, and counts for nobody afterwards', async () => {
+    const manifest = async () =>
+      (await server.edge.inject({ url: `/tag/${owner.siteKey}/manifest.json` })).json<Manifest>();
+    const goal = await counting('once');
+    await expect.poll(async () => (await manifest()).goals).toMatchObject([{ id: goal, name: 'bought' }]);
+    await owner.ask('DELETE', goals(goal));
+    await expect.poll(async () => (await manifest()).goals).toBeUndefined();
+    expect((await say([bought(goal, 5)])).statusCode).toBe(204);
+    expect(await results()).toEqual([]);
+  });
+
+  it('reaches no goal of another site, none of another kind, and none with a worth below nothing', async () => {
+    const goal = await counting('once');
+    const booked = await make('Booked');
+    const other = await createWorkspace(server);
+    await say([bought(goal, 5)], other);
+    await say([bought(booked.id, 5)]);
+    expect((await say([bought(goal, -5)])).statusCode).toBe(422);
+    await results();
+    const rows = await server.db.query('SELECT * FROM goal_reached WHERE goal_id = ANY($1)', [
+      [goal, booked.id],
+    ]);
+    expect(rows).toEqual([]);
+  });
+});
+
+it('a campaign is measured by the goals chosen for it', async () => {
+  const booked = await make('Booked');
+  const answered = await make('Answered', { kind: 'answer' });
+  await longAgo();
+  await sendEvents(server, owner, [ofCampaign('shown', 60_000)] as never, { visitor: randomVisitor() });
+  const chosen = `/campaigns/${campaign.id}/goals`;
+  const names = async () => (await results()).map(({ name }) => name);
+  expect((await owner.ask('GET', chosen)).json()).toEqual({ goals: null });
+  expect(await names()).toEqual(['Booked', 'Answered']);
+  await owner.ask('PUT', chosen, { goals: [answered.id] });
+  expect(await names()).toEqual(['Answered']);
+  await owner.ask('DELETE', goals(answered.id));
+  expect((await owner.ask('GET', chosen)).json()).toEqual({ goals: [] });
+  const viewer = await addColleague(server, owner, 'viewer');
+  expect((await viewer.ask('PUT', chosen, { goals: null })).statusCode).toBe(403);
+  const other = await createWorkspace(server);
+  const theirs = await other.ask('POST', `/sites/${other.siteId}/goals`, {
+    name: 'Theirs',
+    deed: BOOKED,
+    days: 7,
+  });
+  expect(
+    (await owner.ask('PUT', chosen, { goals: [booked.id, theirs.json<Goal[]>()[0]?.id] })).statusCode,
+  ).toBe(404);
+});
+
 describe('goals', () => {
   test.each<[string, object]>([
     ['without a page', { kind: 'page', pages: [] }],
     ['told by the page alone', { kind: 'page', pages: [{ kind: 'holds', selector: '.thanks' }] }],
     ['of a kind nobody knows', { kind: 'purchase' }],
+    ['of an event without a name', { kind: 'event', name: ' ', condition: null, worth: null }],
   ])('%s are refused', async (_what, deed) => {
     expect((await owner.ask('POST', goals(), { name: 'G', deed, days: 7 })).statusCode).toBe(422);
   });

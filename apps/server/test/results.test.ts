@@ -53,6 +53,8 @@ const event = (kind: string, agoMs: number, more: Partial<StoredEvent> = {}): St
   stay: null,
   view: null,
   cause: null,
+  goal: null,
+  worth: null,
   begun: null,
   told: null,
   ...more,

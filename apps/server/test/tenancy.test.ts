@@ -196,6 +196,7 @@ it('no route lets one workspace read or touch what is another’s', async () => 
     'PUT /api/sites/{siteId}/groups/{groupId}': { name: 'Mine', rules: [] },
     'POST /api/sites/{siteId}/goals': goal,
     'PUT /api/sites/{siteId}/goals/{id}': goal,
+    'PUT /api/campaigns/{campaignId}/goals': { goals: null },
     'POST /api/campaigns/{campaignId}/experiments/forecast': { smallest: 1, isPlanned: true, arms: 2 },
     'POST /api/campaigns/{campaignId}/experiments/end': { adopt: null },
   };

@@ -55,6 +55,9 @@ export const visitorEventSchema = z.strictObject({
   view: eventIdSchema.optional(),
   /** With the first `pageview` of a session: its number, 1 for the visitor's first, and the host it came from. */
   begun: z.tuple([z.number().int().min(1).max(1e9), z.string().max(300)]).optional(),
+  /** With `reached`: the goal, and what it was worth in the site's own currency. */
+  goal: z.uuid().optional(),
+  worth: z.number().min(0).max(1e12).optional(),
   /** With `left`, where the site records it. */
   told: toldSchema.optional(),
 });

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { audienceSchema } from './audience.ts';
+import { goalEventSchema } from './goals.ts';
 import { messageHashSchema } from './message/message.ts';
 import { capSchema, pauseSchema } from './rule.ts';
 import { scheduleSchema } from './schedule.ts';
@@ -153,6 +154,10 @@ export const manifestCampaignSchema = z.strictObject({
 });
 export type ManifestCampaign = z.infer<typeof manifestCampaignSchema>;
 
+/** A goal the tag tells of. */
+const manifestGoalSchema = goalEventSchema.omit({ kind: true }).extend({ id: z.uuid() });
+export type ManifestGoal = z.infer<typeof manifestGoalSchema>;
+
 export const manifestSchema = z.strictObject({
   v: z.literal(1),
   /** What the tag must load beside itself to decide for this site. */
@@ -162,6 +167,8 @@ export const manifestSchema = z.strictObject({
   /** IANA name of the site's time zone. */
   timeZone: z.string(),
   site: siteSettingsSchema,
+  /** Goals that events of the page reach; missing where the site has none. */
+  goals: z.array(manifestGoalSchema).optional(),
   /** In order of precedence: the first that may open does. */
   campaigns: z.array(manifestCampaignSchema),
 });

@@ -106,7 +106,7 @@ export const campaignResultsSchema = z.strictObject({
   openedDepth: z.array(count),
   by: breakdownSchema,
   parts: z.array(partSchema),
-  /** The site's goals: how many reached each within its days after they first met it, or it was withheld from them. */
+  /** Those of the site's goals that are chosen for it: how many reached each within its days after they first met it, or it was withheld from them. */
   goals: z.array(
     z.strictObject({
       id: z.uuid(),
@@ -116,6 +116,12 @@ export const campaignResultsSchema = z.strictObject({
       reached: count,
       withheld: count,
       withheldReached: count,
+      /** Whether each time counts, how often it was done, and what it was worth; `null` for a goal that has no worth. */
+      counts: z.enum(['once', 'each']),
+      times: count,
+      withheldTimes: count,
+      worth: z.number().nullable(),
+      withheldWorth: z.number().nullable(),
     }),
   ),
   versions: z.array(

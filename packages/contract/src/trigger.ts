@@ -13,6 +13,9 @@ export const dataConditionSchema = z.strictObject({
 });
 export type DataCondition = z.infer<typeof dataConditionSchema>;
 
+/** What a page calls one of its events. */
+export const eventNameSchema = z.string().trim().min(1, 'name the event').max(80);
+
 /** One thing that can happen on a visit. Each is a small state machine in core, fed with facts. */
 export const triggerSchema = z.discriminatedUnion('kind', [
   /** The document is parsed (`ready`) or everything in it is loaded. */
@@ -45,7 +48,7 @@ export const triggerSchema = z.discriminatedUnion('kind', [
   }),
   z.strictObject({
     kind: z.literal('event'),
-    name: z.string().trim().min(1, 'name the event').max(80),
+    name: eventNameSchema,
     condition: dataConditionSchema.nullable(),
   }),
   z.strictObject({ kind: z.literal('hand') }),

@@ -32,8 +32,8 @@ export const SPAN_UNITS = ['minutes', 'hours', 'days', 'weeks', 'months'] as con
 export type SpanUnit = (typeof SPAN_UNITS)[number];
 
 /**
- * `held` is a showing that the holdout withheld; `refused` is a visitor's "no"; `shared` passed the page on; `left` ends a
- * page view, or may have.
+ * `held` is a showing that the holdout withheld; `refused` is a visitor's "no"; `shared` passed the page on; `reached` is a
+ * goal that an event of the page has told of; `left` ends a page view, or may have.
  */
 export const EVENT_KINDS = [
   'pageview',
@@ -45,6 +45,7 @@ export const EVENT_KINDS = [
   'held',
   'refused',
   'shared',
+  'reached',
   'left',
 ] as const;
 export type EventKind = (typeof EVENT_KINDS)[number];

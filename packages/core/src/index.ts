@@ -30,6 +30,8 @@ export * from './deliveries/delivery-words.ts';
 export * from './deliveries/next-try.ts';
 export * from './devices/browser.ts';
 export * from './devices/device.ts';
+export * from './goals/goal-words.ts';
+export * from './goals/reached-by.ts';
 export * from './limits/site-limits.ts';
 export * from './limits/ten-visits.ts';
 export * from './look/look-of-page.ts';

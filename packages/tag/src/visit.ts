@@ -39,7 +39,7 @@ const STILLNESS_EVERY_MS = 250;
 const LONGEST_TIMER_MS = 3_600_000;
 
 const nothing = () => {};
-const NOTHING_TOLD = { kind: '', holds: () => false } as unknown as PageViewFacts;
+const NOTHING_TOLD = { kind: '', holds: nothing } as unknown as PageViewFacts;
 
 export interface VisitInput {
   readonly script: SiteScript;
@@ -78,7 +78,7 @@ export function startVisit(input: VisitInput): Visit {
   const extras = { ...parts.EXTRAS, ...parts.RARE };
   const index = createPageIndex(manifest, extras);
   const keysOf = createKeyReader(site);
-  const told = parts.createToldFacts?.(parts.RARE, site.recordedFacts);
+  const told = parts.createToldFacts?.(parts.RARE, manifest, (reached) => report('reached', reached));
   // Without the extras no live campaign asks for any of these.
   const readFacts = told?.read ?? (() => NOTHING_TOLD);
   const shown = new Map<string, Shown>();
@@ -107,6 +107,16 @@ export function startVisit(input: VisitInput): Visit {
     version: campaign?.version,
     variant: campaign?.variant,
   });
+  /** Tells what happened, and answers with the id of the event that says so. */
+  const report = (
+    kind: VisitorEvent['kind'],
+    more?: Partial<VisitorEvent> | null | false,
+    campaign?: ManifestCampaign,
+  ) => {
+    const event = { ...eventOf(kind, campaign), ...more };
+    outbox.add(event);
+    return event.id;
+  };
   const beginPageView = () => {
     viewedPage = page();
     const pageKey = keysOf(page()).path;
@@ -124,12 +134,7 @@ export function startVisit(input: VisitInput): Visit {
       now: now(),
       extras,
     });
-    const viewed = eventOf('pageview');
-    viewId = viewed.id;
-    outbox.add({
-      ...viewed,
-      begun: session.views > 1 ? undefined : [session.number, session.referrer],
-    });
+    viewId = report('pageview', session.views < 2 && { begun: [session.number, session.referrer] });
     depth = onDepth((reached) => {
       if (asksDepth) tell({ kind: 'scrolled', ...reached });
     });
@@ -188,7 +193,7 @@ export function startVisit(input: VisitInput): Visit {
     // People come back to hidden pages and leave them again.
     // Of who is not remembered nothing that the page told is recorded.
     const facts = storage.isKept() && told?.recorded();
-    if (`${stay}` !== toldStay) outbox.add({ ...eventOf('left'), stay, view: viewId, ...facts });
+    if (`${stay}` !== toldStay) report('left', { stay, view: viewId, ...facts });
     toldStay = `${stay}`;
   };
   /** What memory says, without the part of this page's visible time that it already holds. */
@@ -204,7 +209,7 @@ export function startVisit(input: VisitInput): Visit {
     const at = now();
     const next = view.next(memoryNow(), at);
     view.settle(next, at);
-    for (const campaign of next.held) outbox.add(eventOf('held', campaign));
+    for (const campaign of next.held) report('held', null, campaign);
     return next;
   };
 
@@ -252,11 +257,7 @@ export function startVisit(input: VisitInput): Visit {
         stayed,
         manifest,
         change: store.change,
-        report(kind, more) {
-          const event = { ...eventOf(kind, campaign), ...more };
-          outbox.add(event);
-          return event.id;
-        },
+        report: (kind, more) => report(kind, more, campaign),
         tell: (topic, name) => topics.tell(topic, id, { name }),
         send: (answered) =>
           // Nothing is sent but from a form, which came with its part.
@@ -289,7 +290,7 @@ export function startVisit(input: VisitInput): Visit {
   };
   const openAtOnce = async (campaign: ManifestCampaign) => {
     const ofView = view;
-    const loaded = await load(campaign.message).catch(() => undefined);
+    const loaded = await load(campaign.message).catch(nothing);
     if (loaded && !shown.size && view === ofView) open(campaign, loaded);
   };
   /** By hand: the page asks for it itself, so neither its moment nor its caps are asked. */

@@ -43,13 +43,28 @@ export async function seedExperiment(db: DataSource, campaignId: string): Promis
   );
 }
 
-/** What the observatory would like visitors to come to; made before anybody came, so that it counts from the first. */
-export const seedGoal = (db: DataSource, siteId: string): Promise<unknown> =>
-  db.query(
-    `INSERT INTO goal (site_id, name, deed, days, created_at) VALUES ($1, $2, $3, 7, now() - interval '95 days')`,
+/**
+ * What the observatory would like visitors to come to; made before anybody came, so that it counts from the first.
+ *
+ * @returns The goal of buying something, which events tell of.
+ */
+export async function seedGoals(db: DataSource, siteId: string): Promise<string> {
+  const rows: { id: string }[] = await db.query(
+    `INSERT INTO goal (site_id, name, deed, counts, days, created_at)
+     VALUES ($1, 'Came to the membership page', $2, 'once', 7, now() - interval '95 days'),
+            ($1, 'Bought in the shop', $3, 'each', 14, now() - interval '94 days') RETURNING id`,
     [
       siteId,
-      'Came to the membership page',
       JSON.stringify({ kind: 'page', pages: [{ kind: 'begins', address: '/membership' }] }),
+      JSON.stringify({
+        kind: 'event',
+        name: 'bought',
+        condition: null,
+        worth: { from: 'data', path: 'total' },
+      }),
     ],
   );
+  const bought = rows.at(-1);
+  if (!bought) throw new Error('expected two goals');
+  return bought.id;
+}

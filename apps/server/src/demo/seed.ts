@@ -5,7 +5,7 @@ import { countEvents } from '../results/index.ts';
 import type { Services } from '../services.ts';
 import { cataloguePath, learnPages } from '../sites/index.ts';
 import { seedAnswers } from './answers.ts';
-import { seedExperiment, seedGoal } from './experiment.ts';
+import { seedExperiment, seedGoals } from './experiment.ts';
 import { type DemoTraffic, demoEvents, demoStays } from './visits.ts';
 
 /** The printed demo accounts. They exist only where the demo is seeded, on loopback. */
@@ -57,7 +57,7 @@ export async function seedDemo(
     timeZone: 'Europe/London',
     key: 'skerryline22',
   });
-  await seedGoal(services.db, fell.id);
+  const bought = await seedGoals(services.db, fell.id);
   await services.library.looks.begin(fell.id, 'night-ridge');
   await services.library.looks.begin(skerry.id, 'slack-tide');
   for (const [site, origin] of [
@@ -71,7 +71,7 @@ export async function seedDemo(
     await sites.setSettings(workspaceId, site.id, { ...site.settings, recordedFacts: ['plan'] });
     await services.publishing.prepareSite(workspaceId, site.id);
   }
-  await seedCampaigns(services, principal, fell.id);
+  await seedCampaigns(services, principal, fell.id, bought);
   await countEvents(services.db, Number.POSITIVE_INFINITY);
 }
 
@@ -100,7 +100,19 @@ const on =
     },
   });
 
-async function seedCampaigns(services: Services, principal: Principal, siteId: string): Promise<void> {
+const withHoldout =
+  (holdout: number, change: Change): Change =>
+  (document) => {
+    const { rule, ...changed } = change(document);
+    return { ...changed, rule: { ...rule, limits: { ...rule.limits, holdout } } };
+  };
+
+async function seedCampaigns(
+  services: Services,
+  principal: Principal,
+  siteId: string,
+  bought: string,
+): Promise<void> {
   const { campaigns, publishing } = services;
   await services.db.transaction((manager) => ensurePartitions(manager, new Date(), -DEMO_DAYS, 0));
   const make = async (name: string, template: string, change: Change): Promise<string> => {
@@ -108,8 +120,11 @@ async function seedCampaigns(services: Services, principal: Principal, siteId: s
     await campaigns.saveDraft(principal, created.id, created.revision, change(created.document));
     return created.id;
   };
-  const showings = async (campaignId: string, traffic: Omit<DemoTraffic, 'siteId' | 'campaignId'>) => {
-    await storeAll(services, demoEvents({ siteId, campaignId, ...traffic }, new Date()));
+  const showings = async (
+    campaignId: string,
+    traffic: Omit<DemoTraffic, 'siteId' | 'campaignId' | 'bought'>,
+  ) => {
+    await storeAll(services, demoEvents({ siteId, campaignId, bought, ...traffic }, new Date()));
     // It has been running all the while.
     for (const [table, column] of [
       ['campaign_version', 'published_at'],
@@ -154,12 +169,13 @@ async function seedCampaigns(services: Services, principal: Principal, siteId: s
   const letter = await make(
     'Sky letter for readers',
     'sky-letter',
-    on('/journal/finding-saturn', '/journal/meteor-notebook'),
+    withHoldout(10, on('/journal/finding-saturn', '/journal/meteor-notebook')),
   );
   await publishing.publish(principal, letter);
   await showings(letter, {
     page: '/journal/finding-saturn',
     visitors: LETTER_VISITORS,
+    held: Math.round(LETTER_VISITORS / 9),
     days: 90,
     cause: 'scroll',
     after: 38,

@@ -16,6 +16,10 @@ export interface DemoTraffic {
   readonly isClicked: boolean;
   /** Share of the visitors who convert. */
   readonly rate: number;
+  /** Visitors from whom it was withheld, beside the others. */
+  readonly held?: number;
+  /** The goal of buying something. */
+  readonly bought: string;
   readonly seed: number;
 }
 
@@ -77,6 +81,8 @@ export function demoStays(
         stay,
         view: stay && view,
         cause: null,
+        goal: null,
+        worth: null,
         begun: ofKind === 'pageview' ? begun : null,
         told: ofKind === 'left' ? told : null,
       });
@@ -112,11 +118,17 @@ function likelyMoment(random: () => number, nowMs: number, days: number): number
 const readFor = (random: () => number): number =>
   random() < 0.2 ? random() * 1.9 : 2 + Math.exp(random() * 3.2);
 
+/** Events that no campaign is named with. */
+const OF_THE_SITE: ReadonlySet<string> = new Set(['pageview', 'reached']);
+/** What baskets cost in the invented shop, pounds. */
+const PRICES = [8, 12, 20, 24, 38, 46.5, 62];
+
 /** Invented showings of one campaign over the days it ran, repeatable from the seed. */
 export function demoEvents(traffic: DemoTraffic, now: Date): StoredEvent[] {
   const random = seededRandom(traffic.seed);
   const uuid = uuidsFrom(random);
-  return Array.from({ length: traffic.visitors }, () => {
+  return Array.from({ length: traffic.visitors + (traffic.held ?? 0) }, (_, n) => {
+    const isHeld = n >= traffic.visitors;
     const visitor = uuid();
     const session = uuid();
     const atMs = likelyMoment(random, now.getTime(), traffic.days);
@@ -136,13 +148,15 @@ export function demoEvents(traffic: DemoTraffic, now: Date): StoredEvent[] {
       page: traffic.page,
       path: traffic.page,
       device,
-      campaign: kind === 'pageview' ? null : traffic.campaignId,
-      version: kind === 'pageview' ? null : 1,
+      campaign: OF_THE_SITE.has(kind) ? null : traffic.campaignId,
+      version: OF_THE_SITE.has(kind) ? null : 1,
       closedBy: null,
       variant: null,
       stay: null,
       view: null,
       cause: kind === 'shown' ? traffic.cause : null,
+      goal: null,
+      worth: null,
       // Of visits of longer ago nothing is kept.
       begun: kind === 'pageview' && !isOld ? inventedBeginning(random, device) : null,
       told: null,
@@ -157,6 +171,23 @@ export function demoEvents(traffic: DemoTraffic, now: Date): StoredEvent[] {
     const way = random();
     const again =
       random() < 0.18 ? [event('shown', (1 + random() * 9) * DAY_MS, { stay: [opened, depth] })] : [];
+    // Some go on to what the observatory would like them to come to; those it was withheld from as well.
+    const goals = (isTaken: boolean) => [
+      ...(random() < (isTaken ? 0.34 : 0.06)
+        ? [event('pageview', openedMs + 300_000, { page: '/membership', path: '/membership', begun: null })]
+        : []),
+      ...(random() < (isTaken ? 0.11 : 0.04)
+        ? [
+            event('reached', openedMs + 900_000, {
+              page: '/shop/checkout',
+              path: '/shop/checkout',
+              goal: traffic.bought,
+              worth: PRICES[Math.floor(random() * PRICES.length)] ?? 8,
+            }),
+          ]
+        : []),
+    ];
+    if (isHeld) return [event('held', openedMs), ...goals(false)];
     return [
       ...(isOld ? [] : [event('pageview', 0)]),
       event('shown', openedMs, { stay: [opened, depth] }),
@@ -175,10 +206,7 @@ export function demoEvents(traffic: DemoTraffic, now: Date): StoredEvent[] {
               }),
             ]
           : []),
-      // Some go on to what the observatory would like them to see.
-      ...(random() < (isConverted ? 0.34 : 0.06)
-        ? [event('pageview', openedMs + 300_000, { page: '/membership', path: '/membership', begun: null })]
-        : []),
+      ...goals(isConverted),
     ];
   }).flat();
 }

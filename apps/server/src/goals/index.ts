@@ -1,2 +1,2 @@
 export { goalRoutes } from './routes.ts';
-export { createGoalService, readGoals } from './service.ts';
+export { createGoalService, goalDeeds, readGoals } from './service.ts';

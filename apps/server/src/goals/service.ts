@@ -1,5 +1,6 @@
-import type { CampaignResults, Goal, SaveGoal, Stretch } from '@velarium/contract';
-import type { DataSource } from 'typeorm';
+import type { CampaignGoals, CampaignResults, Goal, SaveGoal, Stretch } from '@velarium/contract';
+import type { DataSource, EntityManager } from 'typeorm';
+import type { CampaignService } from '../campaigns/index.ts';
 import { notFound, ProblemError } from '../infra/problem.ts';
 import { countEvents } from '../results/index.ts';
 import type { SiteService } from '../sites/index.ts';
@@ -7,13 +8,19 @@ import type { SiteService } from '../sites/index.ts';
 /** More would only be noise beside each other: chance alone calls one in twenty. */
 const MOST = 20;
 
-export function createGoalService({ db, sites }: { readonly db: DataSource; readonly sites: SiteService }) {
+interface GoalServices {
+  readonly db: DataSource;
+  readonly sites: SiteService;
+  readonly campaigns: CampaignService;
+}
+
+export function createGoalService({ db, sites, campaigns }: GoalServices) {
   return {
     async list(workspaceId: string, siteId: string): Promise<Goal[]> {
       await sites.get(workspaceId, siteId);
       await countEvents(db);
       const rows: (Omit<Goal, 'createdAt'> & { createdAt: Date })[] = await db.query(
-        `SELECT goal.id, name, deed, days, created_at AS "createdAt",
+        `SELECT goal.id, name, deed, counts, days, created_at AS "createdAt",
                 (SELECT count(DISTINCT visitor)::integer FROM goal_reached
                   WHERE goal_id = goal.id AND at > now() - interval '28 days') AS reached
            FROM goal WHERE site_id = $1 ORDER BY created_at`,
@@ -22,11 +29,11 @@ export function createGoalService({ db, sites }: { readonly db: DataSource; read
       return rows.map((row) => ({ ...row, createdAt: row.createdAt.toISOString() }));
     },
 
-    /** Makes a goal, or changes the name and the days of one: what it counts stays, or its numbers would mix two things. */
+    /** Makes a goal, or changes all of one but its deed: what it counts stays, or its numbers would mix two things. */
     async save(
       workspaceId: string,
       siteId: string,
-      { name, deed, days }: SaveGoal,
+      { name, deed, counts, days }: SaveGoal,
       id?: string,
     ): Promise<Goal[]> {
       await sites.get(workspaceId, siteId);
@@ -45,13 +52,13 @@ export function createGoalService({ db, sites }: { readonly db: DataSource; read
         const rows: unknown[] = id
           ? (
               await db.query(
-                'UPDATE goal SET name = $3, days = $4 WHERE id = $1 AND site_id = $2 RETURNING id',
-                [id, siteId, name, days],
+                'UPDATE goal SET name = $3, counts = $4, days = $5 WHERE id = $1 AND site_id = $2 RETURNING id',
+                [id, siteId, name, counts, days],
               )
             )[0]
           : await db.query(
-              'INSERT INTO goal (site_id, name, deed, days) VALUES ($1, $2, $3, $4) RETURNING id',
-              [siteId, name, JSON.stringify(deed), days],
+              'INSERT INTO goal (site_id, name, deed, counts, days) VALUES ($1, $2, $3, $4, $5) RETURNING id',
+              [siteId, name, JSON.stringify(deed), counts, days],
             );
         if (rows.length === 0) throw notFound('goal');
       } catch (error) {
@@ -74,13 +81,40 @@ export function createGoalService({ db, sites }: { readonly db: DataSource; read
         [id, siteId],
       );
       if (removed === 0) throw notFound('goal');
+      await db.query(
+        'UPDATE campaign SET goals = array_remove(goals, $1) WHERE site_id = $2 AND $1 = ANY(goals)',
+        [id, siteId],
+      );
+    },
+
+    async chosenFor(workspaceId: string, campaignId: string): Promise<CampaignGoals> {
+      await campaigns.siteOf(workspaceId, campaignId);
+      const [row]: [CampaignGoals] = await db.query('SELECT goals FROM campaign WHERE id = $1', [campaignId]);
+      return row;
+    },
+
+    /** Says which goals of the site a campaign is measured by; those of other sites are none. */
+    async choose(
+      workspaceId: string,
+      campaignId: string,
+      { goals: chosen }: CampaignGoals,
+    ): Promise<CampaignGoals> {
+      const siteId = await campaigns.siteOf(workspaceId, campaignId);
+      const known: { id: string }[] = await db.query('SELECT id FROM goal WHERE site_id = $1', [siteId]);
+      if (chosen?.some((id) => !known.some((goal) => goal.id === id))) throw notFound('goal');
+      await db.query('UPDATE campaign SET goals = $2 WHERE id = $1', [campaignId, chosen]);
+      return { goals: chosen };
     },
   };
 }
 export type GoalService = ReturnType<typeof createGoalService>;
 
+/** What the manifest of a site must know of its goals. */
+export const goalDeeds = (manager: EntityManager, siteId: string): Promise<Pick<Goal, 'id' | 'deed'>[]> =>
+  manager.query('SELECT id, deed FROM goal WHERE site_id = $1 ORDER BY created_at', [siteId]);
+
 /**
- * How many reached each goal of the site within its days after they first met a campaign in a stretch, and how many of those
+ * How many reached each goal chosen for a campaign within its days after they first met a campaign in a stretch, and how many of those
  * from whom it was withheld. Counted from when a goal was made: before, nobody could be seen to reach it.
  */
 export async function readGoals(
@@ -91,31 +125,49 @@ export async function readGoals(
     period,
   }: { readonly campaignId: string; readonly siteId: string; readonly period: Stretch },
 ): Promise<CampaignResults['goals']> {
-  const rows: (Pick<CampaignResults['goals'][number], 'id' | 'name' | 'days'> &
-    Record<'visitors' | 'reached' | 'withheld' | 'withheldReached', string>)[] = await db.query(
+  const rows: (Pick<CampaignResults['goals'][number], 'id' | 'name' | 'days' | 'counts'> &
+    Record<'visitors' | 'reached' | 'withheld' | 'withheldReached' | 'times' | 'withheldTimes', string> & {
+      hasWorth: boolean;
+      worth: string | null;
+      withheldWorth: string | null;
+    })[] = await db.query(
     `WITH entered AS (
        SELECT visitor, min(first_at) AS at, bool_or(kind = 'shown') AS is_shown FROM visitor_day
         WHERE campaign_id = $1 AND kind IN ('shown', 'held') AND day BETWEEN $2 AND $3 GROUP BY visitor)
-     SELECT goal.id, goal.name, goal.days,
+     SELECT goal.id, goal.name, goal.days, goal.counts,
+            coalesce(goal.deed -> 'worth', 'null') <> 'null' AS "hasWorth",
             count(*) FILTER (WHERE is_shown) AS visitors,
-            count(did.it) FILTER (WHERE is_shown) AS reached,
+            count(*) FILTER (WHERE is_shown AND did.times > 0) AS reached,
             count(*) FILTER (WHERE NOT is_shown) AS withheld,
-            count(did.it) FILTER (WHERE NOT is_shown) AS "withheldReached"
-       FROM goal JOIN entered ON entered.at >= goal.created_at
+            count(*) FILTER (WHERE NOT is_shown AND did.times > 0) AS "withheldReached",
+            coalesce(sum(did.times) FILTER (WHERE is_shown), 0) AS times,
+            coalesce(sum(did.times) FILTER (WHERE NOT is_shown), 0) AS "withheldTimes",
+            sum(did.worth) FILTER (WHERE is_shown) AS worth,
+            sum(did.worth) FILTER (WHERE NOT is_shown) AS "withheldWorth"
+       FROM goal JOIN campaign ON campaign.id = $1 AND (goals IS NULL OR goal.id = ANY(goals))
+       JOIN entered ON entered.at >= goal.created_at
        LEFT JOIN LATERAL (
-         SELECT 1 AS it FROM goal_reached hit
-          WHERE hit.goal_id = goal.id AND hit.visitor = entered.visitor AND hit.at > entered.at
-            AND hit.at <= entered.at + goal.days * interval '1 day' LIMIT 1) AS did ON true
+         -- Only the first where it counts once.
+         SELECT count(*) AS times, sum(worth) AS worth FROM (
+           SELECT hit.worth FROM goal_reached hit
+            WHERE hit.goal_id = goal.id AND hit.visitor = entered.visitor AND hit.at > entered.at
+              AND hit.at <= entered.at + goal.days * interval '1 day'
+            ORDER BY hit.at LIMIT CASE goal.counts WHEN 'once' THEN 1 END) AS deed) AS did ON true
       WHERE goal.site_id = $4 GROUP BY goal.id ORDER BY goal.created_at`,
     [campaignId, period.from, period.until, siteId],
   );
-  return rows.map(({ id, name, days, ...counts }) => ({
+  return rows.map(({ id, name, days, counts, hasWorth, ...sums }) => ({
     id,
     name,
     days,
-    visitors: Number(counts.visitors),
-    reached: Number(counts.reached),
-    withheld: Number(counts.withheld),
-    withheldReached: Number(counts.withheldReached),
+    counts,
+    visitors: Number(sums.visitors),
+    reached: Number(sums.reached),
+    withheld: Number(sums.withheld),
+    withheldReached: Number(sums.withheldReached),
+    times: Number(sums.times),
+    withheldTimes: Number(sums.withheldTimes),
+    worth: hasWorth ? Number(sums.worth ?? 0) : null,
+    withheldWorth: hasWorth ? Number(sums.withheldWorth ?? 0) : null,
   }));
 }

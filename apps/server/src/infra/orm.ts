@@ -29,6 +29,7 @@ import { StepOfAnswer1764000000009 } from './migrations/0009-step-of-answer.ts';
 import { Results1764000000010 } from './migrations/0010-results.ts';
 import { Experiments1764000000011 } from './migrations/0011-experiments.ts';
 import { Goals1764000000012 } from './migrations/0012-goals.ts';
+import { Worth1764000000013 } from './migrations/0013-worth.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
@@ -92,6 +93,7 @@ export function createDataSource(
       Results1764000000010,
       Experiments1764000000011,
       Goals1764000000012,
+      Worth1764000000013,
     ],
     migrationsTransactionMode: 'each',
     // A failed query is thrown; writing it down too would put what people sent into the log.

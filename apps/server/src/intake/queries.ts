@@ -26,9 +26,9 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
        SELECT * FROM unnest($1::uuid[], $2::timestamptz[], $3::uuid[], $4::text[], $5::uuid[], $6::uuid[],
                             $7::text[], $8::text[], $9::uuid[], $10::integer[], $11::text[],
                             $12::text[], $13::smallint[], $14::smallint[], $15::uuid[], $16::boolean[],
-                            $17::timestamptz[], $36::text[])
+                            $17::timestamptz[], $36::text[], $37::uuid[], $38::numeric[])
          AS sent (id, at, site_id, kind, visitor, session, page, device, campaign_id, version, closed_by, variant,
-                  seconds, depth, view, is_late, own_at, cause)),
+                  seconds, depth, view, is_late, own_at, cause, goal, worth)),
      -- One row a page, so that joining it doubles nothing.
      counted_as AS (SELECT * FROM unnest($33::uuid[], $34::text[], $35::text[]) AS page_of (site_id, page, path)),
      -- Decision 0016: an event whose own time is not believed is known by its id alone, once and for all.
@@ -41,9 +41,9 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
        RETURNING id, at),
      fresh AS (
        INSERT INTO event (id, at, site_id, kind, visitor, session, page, device, campaign_id, version, closed_by,
-                          variant, seconds, depth, view, cause)
+                          variant, seconds, depth, view, cause, goal, worth)
        SELECT sent.id, sent.at, sent.site_id, kind, visitor, session, page, device, campaign_id, version, closed_by,
-              variant, seconds, depth, view, cause
+              variant, seconds, depth, view, cause, goal, worth
          FROM sent
          LEFT JOIN campaign ON campaign.id = sent.campaign_id AND campaign.site_id = sent.site_id
         WHERE (sent.campaign_id IS NULL OR campaign.id IS NOT NULL)
@@ -145,6 +145,8 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
       ofPages((e) => e.page),
       ofPages((e) => e.path),
       column((e) => e.cause),
+      column((e) => e.goal),
+      column((e) => e.worth),
     ],
   );
   await noteOld(manager, events);

@@ -241,6 +241,8 @@ function eventStorer(site: IntakeSite, visitor: string, client: Client) {
       stay: boundedStay(event.stay),
       view: event.view ?? null,
       cause: event.cause ?? null,
+      goal: event.goal ?? null,
+      worth: event.worth ?? null,
       begun: readBegun(event.begun, client),
       told: readTold(event.told, site.recordedFacts),
     };

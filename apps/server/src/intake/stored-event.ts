@@ -44,6 +44,9 @@ export interface StoredEvent {
   readonly stay: readonly [number, number] | null;
   /** The kind of trigger that opened a message. */
   readonly cause: string | null;
+  /** With `reached`: the goal, and what it was worth. */
+  readonly goal: string | null;
+  readonly worth: number | null;
   /** The page view that was left: the id of its first event. */
   readonly view: string | null;
   /** With the first page view of a session. */

@@ -23,6 +23,7 @@ import {
 } from '@velarium/core';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { CampaignRow, CampaignService } from '../campaigns/index.ts';
+import { goalDeeds } from '../goals/index.ts';
 import { notFound, ProblemError } from '../infra/problem.ts';
 import type { LibraryService } from '../library/index.ts';
 import type { SiteService } from '../sites/index.ts';
@@ -176,7 +177,7 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
     const live = await campaigns.live(manager, siteId);
     const pages = sitePages(await sites.groups.list(siteId, manager), await campaigns.pages(siteId, manager));
     const { manifest, files } = await compile(
-      { ...site, pages },
+      { ...site, pages, goals: await goalDeeds(manager, siteId) },
       live.map(({ campaignId, version, capEpoch, document, allotment }) => ({
         id: campaignId,
         version,

@@ -33,6 +33,14 @@ export async function countGoals(
       WHERE e.tx >= $1 AND e.tx < $2 AND e.at >= $3 AND e.kind = 'converted' ON CONFLICT DO NOTHING`,
     [from, upTo, since],
   );
+  // A page may name any goal: only one of its own site, of events, is reached by it.
+  await manager.query(
+    `INSERT INTO goal_reached (goal_id, visitor, at, worth)
+     SELECT goal.id, e.visitor, e.at, e.worth FROM event e
+       JOIN goal ON goal.id = e.goal AND goal.site_id = e.site_id AND goal.deed ->> 'kind' = 'event'
+      WHERE e.tx >= $1 AND e.tx < $2 AND e.at >= $3 AND e.kind = 'reached' ON CONFLICT DO NOTHING`,
+    [from, upTo, since],
+  );
   const ofPages = goals.flatMap(({ deed, ...goal }) =>
     deed.kind === 'page' ? [{ ...goal, pages: deed.pages }] : [],
   );

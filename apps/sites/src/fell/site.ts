@@ -58,7 +58,7 @@ document.addEventListener('click',(event)=>{
   if(add){keep([...basket(),{id:add.dataset.add,title:add.dataset.title,price:Number(add.dataset.price)}]);add.textContent='In the basket'}
 });
 const checkout=document.querySelector('[data-checkout]');
-if(checkout)checkout.onsubmit=(event)=>{event.preventDefault();keep([]);checkout.querySelector('[role=status]').textContent='Thank you. This is a demonstration, so nothing will be sent.'};
+if(checkout)checkout.onsubmit=(event)=>{event.preventDefault();tell('event','bought',{total:basket().reduce((sum,item)=>sum+item.price,0)});keep([]);checkout.querySelector('[role=status]').textContent='Thank you. This is a demonstration, so nothing will be sent.'};
 const members=document.querySelector('[data-members]');
 function drawMember(){const name=localStorage.getItem('fell-member');tell('visitor',{signedIn:!!name,...(name&&{firstName:name.split(' ')[0],plan:'friend'})});if(!members||!name)return;const out=text('button','Sign out');out.onclick=()=>{localStorage.removeItem('fell-member');location.reload()};members.replaceChildren(text('p','Signed in as '+name+'. The next members’ night is on Thursday.'),out)}
 const signIn=document.querySelector('[data-sign-in]');

@@ -1,5 +1,5 @@
 import { queryOptions } from '@tanstack/react-query';
-import type { Goal, SaveGoal } from '@velarium/contract';
+import type { CampaignGoals, Goal, SaveGoal } from '@velarium/contract';
 import { request } from './client.ts';
 
 const goals = (siteId: string) => `/sites/${siteId}/goals`;
@@ -11,3 +11,10 @@ export const goalsQuery = (siteId: string) =>
 export const saveGoal = (siteId: string, body: SaveGoal, id?: string) =>
   request<Goal[]>(id ? 'PUT' : 'POST', id ? `${goals(siteId)}/${id}` : goals(siteId), body);
 export const removeGoal = (siteId: string, id: string) => request<void>('DELETE', `${goals(siteId)}/${id}`);
+export const campaignGoalsQuery = (campaignId: string) =>
+  queryOptions({
+    queryKey: ['campaigns', campaignId, 'goals'],
+    queryFn: () => request<CampaignGoals>('GET', `/campaigns/${campaignId}/goals`),
+  });
+export const chooseGoals = (campaignId: string, goals: CampaignGoals['goals']) =>
+  request<CampaignGoals>('PUT', `/campaigns/${campaignId}/goals`, { goals });

@@ -7,11 +7,10 @@ import {
   counted,
   figure,
   partWords,
-  percent,
-  periodWords,
   STAY_DEPTHS,
   STAY_SECONDS,
   saysLittle,
+  shareOf,
   wayDown,
 } from '@velarium/core';
 import { Link, useParams } from 'react-router';
@@ -19,15 +18,17 @@ import { campaignResultsQuery } from '../api/results.ts';
 import { cx } from '../ui/cx.ts';
 import { Rate, rateScale } from '../ui/rate.tsx';
 import { Select } from '../ui/select.tsx';
-import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
+import { EmptyState } from '../ui/states.tsx';
 import { when } from '../ui/when.ts';
 import { Bars } from './bars.tsx';
 import { BeforeAndAfter } from './before-and-after.tsx';
 import { Change } from './change.tsx';
 import { ExperimentSection } from './experiment-section.tsx';
+import { GoalsOfCampaign } from './goals-of-campaign.tsx';
+import { Heads } from './heads.tsx';
 import { Histogram } from './histogram.tsx';
 import { OverTimeChart } from './over-time-chart.tsx';
-import { PeriodBar } from './period-bar.tsx';
+import { ResultsFrame } from './results-frame.tsx';
 import { isWhole, useQuestion } from './use-question.ts';
 
 const LOOK_EVERY_MS = 15_000;
@@ -45,50 +46,41 @@ export function CampaignResultsPage() {
     placeholderData: keepPreviousData,
   });
   return (
-    <div className="mx-auto max-w-[1360px] px-6 pb-16">
-      <div className="flex flex-wrap items-end gap-x-6 gap-y-3 pt-7 pb-4">
-        <div className="mr-auto">
-          <p className="text-xs text-soft">
-            <Link
-              to={`/sites/${siteId}/results${window.location.search}`}
-              className="underline underline-offset-4"
-            >
-              Results of the site
-            </Link>
-          </p>
-          <h1 className="font-serif text-3xl">{data?.name ?? 'Results'}</h1>
-          <p aria-live="polite" className="text-soft">
-            {data && !error ? `${periodWords(data)}, by the clocks of ${data.timeZone}` : ' '}
-          </p>
-        </div>
-        <PeriodBar question={question}>
-          <Link
-            to={`/sites/${siteId}/campaigns/${campaignId}`}
-            className="inline-flex h-8 items-center rounded border border-line-strong bg-sheet px-3 font-medium hover:border-ink"
-          >
-            To its Workbench
-          </Link>
-        </PeriodBar>
-      </div>
-      {!isWhole(asked) ? (
-        <p className="py-10 text-center text-soft">Choose the first and the last day.</p>
-      ) : error ? (
-        <ErrorState error={error} onRetry={() => void refetch()} />
-      ) : !data ? (
-        <Skeleton rows={6} label="Loading the results" />
-      ) : (
-        <Found results={data} onBy={(next) => set({ by: next })} />
-      )}
-    </div>
+    <ResultsFrame
+      title={data?.name ?? 'Results'}
+      above={
+        <Link
+          to={`/sites/${siteId}/results${window.location.search}`}
+          className="underline underline-offset-4"
+        >
+          Results of the site
+        </Link>
+      }
+      question={question}
+      actions={
+        <Link
+          to={`/sites/${siteId}/campaigns/${campaignId}`}
+          className="inline-flex h-8 items-center rounded border border-line-strong bg-sheet px-3 font-medium hover:border-ink"
+        >
+          To its Workbench
+        </Link>
+      }
+      results={data}
+      error={error}
+      onRetry={() => void refetch()}
+    >
+      {data && <Found siteId={siteId} results={data} onBy={(next) => set({ by: next })} />}
+    </ResultsFrame>
   );
 }
 
 interface FoundProps {
+  readonly siteId: string;
   readonly results: CampaignResults;
   readonly onBy: (by: Breakdown) => void;
 }
 
-function Found({ results, onBy }: FoundProps) {
+function Found({ siteId, results, onBy }: FoundProps) {
   const { counts, before, closes, openedSeconds, openedDepth } = results;
   if (counts.visitors + counts.withheld === 0)
     return (
@@ -125,7 +117,7 @@ function Found({ results, onBy }: FoundProps) {
       </section>
       <ExperimentSection campaignId={results.id} />
       <OverTimeChart {...results} />
-      <Goals results={results} scaleTo={scaleTo} />
+      <GoalsOfCampaign siteId={siteId} results={results} scaleTo={scaleTo} />
       <section className="grid gap-3">
         <div className="flex items-end gap-4">
           <h2 className="font-serif text-xl">By</h2>
@@ -212,22 +204,14 @@ function Parts({ results, scaleTo }: { readonly results: CampaignResults; readon
       <caption className="sr-only">
         {BREAKDOWN_WORDS[by]}: visitors as they were when they first met it
       </caption>
-      <thead>
-        <tr className="border-b border-line-strong text-xs text-soft">
-          <th scope="col" className="py-2 pr-4 font-medium">
-            {BREAKDOWN_WORDS[by]}
-          </th>
-          <th scope="col" className="py-2 pl-4 text-right font-medium">
-            Visitors
-          </th>
-          <th scope="col" className="py-2 pl-4 text-right font-medium">
-            Converted
-          </th>
-          <th scope="col" className="w-56 py-2 pl-8 font-medium">
-            Rate of visitors
-          </th>
-        </tr>
-      </thead>
+      <Heads
+        heads={[
+          { words: BREAKDOWN_WORDS[by] },
+          { words: 'Visitors', isFigure: true },
+          { words: 'Converted', isFigure: true },
+          { words: 'Rate of visitors', className: 'w-56' },
+        ]}
+      />
       <tbody>
         {parts.map((part) => (
           <tr
@@ -239,7 +223,7 @@ function Parts({ results, scaleTo }: { readonly results: CampaignResults; readon
             </th>
             <td className="py-2 pl-4 text-right">{figure(part.visitors)}</td>
             <td className="py-2 pl-4 text-right">{figure(part.converters)}</td>
-            <td className="py-2 pl-8">
+            <td className="py-2 pl-6">
               <Rate {...part} scaleTo={scaleTo} />
               {saysLittle(part) && <span className="text-xs">too few to say anything</span>}
             </td>
@@ -247,66 +231,6 @@ function Parts({ results, scaleTo }: { readonly results: CampaignResults; readon
         ))}
       </tbody>
     </table>
-  );
-}
-
-/** What visitors came to, of those who met it and of those it was withheld from: what it does beyond what happens anyway. */
-function Goals({ results, scaleTo }: { readonly results: CampaignResults; readonly scaleTo: number }) {
-  const { goals, counts } = results;
-  if (goals.length === 0) return null;
-  return (
-    <section className="grid gap-3">
-      <h2 className="font-serif text-xl">Goals of the site</h2>
-      <table className="w-full border-collapse text-left">
-        <caption className="pb-2 text-left text-xs text-soft">
-          Reached after the first showing in these days, or the withholding. One deed can count for several
-          campaigns.
-          {counts.withheld === 0 &&
-            ' Hold it back from some visitors, under Limits, and you see what happens without it.'}
-        </caption>
-        <thead>
-          <tr className="border-b border-line-strong text-xs text-soft">
-            <th scope="col" className="py-2 font-medium">
-              Goal
-            </th>
-            <th scope="col" className="w-64 py-2 pl-6 font-medium">
-              Of those it was shown to
-            </th>
-            <th scope="col" className="w-64 py-2 pl-6 font-medium">
-              Of those it was withheld from
-            </th>
-            <th scope="col" className="w-60 py-2 pl-6 font-medium">
-              What it does
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {goals.map((goal) => {
-            const shown = { visitors: goal.visitors, converters: goal.reached };
-            const withheld = { visitors: goal.withheld, converters: goal.withheldReached };
-            return (
-              <tr key={goal.id} className="border-b border-line align-top">
-                <th scope="row" className="py-2 font-medium">
-                  {goal.name}
-                  <span className="block text-xs font-normal text-soft">
-                    within {counted(goal.days, 'day')}
-                  </span>
-                </th>
-                {[shown, withheld].map((one, at) => (
-                  <td key={at === 0 ? 'shown' : 'withheld'} className="py-2 pl-6">
-                    {figure(one.converters)} of {figure(one.visitors)}
-                    {one.visitors > 0 && <Rate {...one} scaleTo={scaleTo} />}
-                  </td>
-                ))}
-                <td className="py-2 pl-6">
-                  <Change before={withheld} now={shown} />
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
-    </section>
   );
 }
 
@@ -330,9 +254,7 @@ function Versions({ results, scaleTo }: { readonly results: CampaignResults; rea
             </span>
             <span className="text-right">
               {counted(one.visitors, 'visitor')}
-              <span className="block text-xs text-soft">
-                {counts.visitors > 0 ? percent(one.visitors / counts.visitors) : ''}
-              </span>
+              <span className="block text-xs text-soft">{shareOf(one.visitors, counts.visitors)}</span>
             </span>
             <Rate {...one} scaleTo={scaleTo} />
           </li>

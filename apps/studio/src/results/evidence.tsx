@@ -1,5 +1,5 @@
 import type { Experiment } from '@velarium/contract';
-import { type ArmStory, verdictOfExperiment } from '@velarium/core';
+import { type ArmStory, pointsWords, verdictOfExperiment } from '@velarium/core';
 
 const WIDTH = 560;
 const HEIGHT = 120;
@@ -37,8 +37,6 @@ function Story({
     ...looks.map(({ high }, at) => `${x(at)},${y(high)}`),
     ...looks.map(({ low }, at) => `${x(at)},${y(low)}`).reverse(),
   ].join(' ');
-  const points = (value: number) =>
-    `${value > 0 ? '+' : value < 0 ? '−' : ''}${Math.abs(value * 100).toFixed(1)}`;
   const decidedAt = decided ? looks.indexOf(decided) : -1;
   return (
     <figure className="grid gap-1">
@@ -52,7 +50,7 @@ function Story({
         role="img"
         aria-label={
           last
-            ? `On ${last.day} ${points(last.difference)} points, between ${points(last.low)} and ${points(last.high)}`
+            ? `On ${last.day} ${pointsWords(last.difference)} points, between ${pointsWords(last.low)} and ${pointsWords(last.high)}`
             : undefined
         }
       >
@@ -60,7 +58,7 @@ function Story({
         {[most, 0, -most].map((value) => (
           <g key={value}>
             <text x={LEFT - 6} y={y(value) + 4} textAnchor="end" fontSize="11" fill="var(--color-soft)">
-              {points(value)}
+              {pointsWords(value)}
             </text>
             <path
               d={`M${LEFT} ${y(value)}H${WIDTH - 8}`}

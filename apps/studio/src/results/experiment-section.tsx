@@ -3,6 +3,7 @@ import type { Experiment } from '@velarium/contract';
 import {
   chanceWords,
   costOfChoosing,
+  costWords,
   counted,
   experimentSentence,
   figure,
@@ -20,6 +21,7 @@ import { Rate, rateScale } from '../ui/rate.tsx';
 import { tell, tellProblem } from '../ui/toast.tsx';
 import { when } from '../ui/when.ts';
 import { Evidence } from './evidence.tsx';
+import { Heads } from './heads.tsx';
 
 const LOOK_EVERY_MS = 15_000;
 const ENDED_WORDS = {
@@ -139,28 +141,16 @@ function Arms({ experiment }: { readonly experiment: Experiment }) {
   return (
     <table className="w-full max-w-5xl border-collapse text-left">
       <caption className="sr-only">What each variant did</caption>
-      <thead>
-        <tr className="border-b border-line-strong text-xs text-soft">
-          <th scope="col" className="py-2 font-medium">
-            Variant
-          </th>
-          <th scope="col" className="py-2 pl-4 text-right font-medium">
-            Share
-          </th>
-          <th scope="col" className="py-2 pl-4 text-right font-medium">
-            Visitors
-          </th>
-          <th scope="col" className="py-2 pl-4 text-right font-medium">
-            Converted
-          </th>
-          <th scope="col" className="w-56 py-2 pl-8 font-medium">
-            Rate of visitors
-          </th>
-          <th scope="col" className="w-64 py-2 pl-6 font-medium">
-            As description only
-          </th>
-        </tr>
-      </thead>
+      <Heads
+        heads={[
+          { words: 'Variant' },
+          { words: 'Share', isFigure: true },
+          { words: 'Visitors', isFigure: true },
+          { words: 'Converted', isFigure: true },
+          { words: 'Rate of visitors', className: 'w-56' },
+          { words: 'As description only', className: 'w-64' },
+        ]}
+      />
       <tbody>
         {arms.map((arm, at) => (
           <tr key={arm.id} className="border-b border-line align-top">
@@ -171,12 +161,12 @@ function Arms({ experiment }: { readonly experiment: Experiment }) {
             <td className="py-2 pl-4 text-right">{arm.weight} %</td>
             <td className="py-2 pl-4 text-right">{figure(arm.visitors)}</td>
             <td className="py-2 pl-4 text-right">{figure(arm.converters)}</td>
-            <td className="py-2 pl-8">
+            <td className="py-2 pl-6">
               <Rate {...arm} scaleTo={scaleTo} />
             </td>
             <td className="py-2 pl-6 text-xs text-soft">
               {at > 0 &&
-                `${chanceWords(probabilityBetter(present, arm))} likely to be better; choosing it wrongly would cost ${(costOfChoosing(present, arm) * 100).toFixed(2)} points`}
+                `${chanceWords(probabilityBetter(present, arm))} likely to be better; choosing it wrongly would cost ${costWords(costOfChoosing(present, arm))}`}
             </td>
           </tr>
         ))}

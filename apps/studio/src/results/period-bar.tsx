@@ -3,9 +3,7 @@ import { RESULT_AGAINST, RESULT_PERIODS } from '@velarium/contract/values';
 import { AGAINST_WORDS, PERIOD_WORDS } from '@velarium/core';
 import type { ReactNode } from 'react';
 import { Select } from '../ui/select.tsx';
-import type { useQuestion } from './use-question.ts';
-
-type Question = ReturnType<typeof useQuestion>;
+import type { Question } from './use-question.ts';
 
 /** Which days, and against which. */
 export function PeriodBar({

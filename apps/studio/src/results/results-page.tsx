@@ -1,25 +1,18 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import type { SiteResults } from '@velarium/contract';
-import {
-  byCertainty,
-  closedSoonWords,
-  conversionRate,
-  counted,
-  figure,
-  periodWords,
-  saysLittle,
-} from '@velarium/core';
+import { byCertainty, closedSoonWords, conversionRate, counted, figure, saysLittle } from '@velarium/core';
 import { Link, useParams } from 'react-router';
 import { siteResultsFile, siteResultsQuery } from '../api/results.ts';
 import { Button } from '../ui/button.tsx';
 import { cx } from '../ui/cx.ts';
 import { Rate, rateScale } from '../ui/rate.tsx';
-import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
+import { EmptyState } from '../ui/states.tsx';
 import { tell } from '../ui/toast.tsx';
 import { Bars } from './bars.tsx';
 import { Change } from './change.tsx';
+import { Heads } from './heads.tsx';
 import { OverTimeChart } from './over-time-chart.tsx';
-import { PeriodBar } from './period-bar.tsx';
+import { ResultsFrame } from './results-frame.tsx';
 import { isWhole, useQuestion } from './use-question.ts';
 
 const LOOK_EVERY_MS = 15_000;
@@ -36,15 +29,11 @@ export function ResultsPage() {
     placeholderData: keepPreviousData,
   });
   return (
-    <div className="mx-auto max-w-[1360px] px-6 pb-16">
-      <div className="flex flex-wrap items-end gap-x-6 gap-y-3 pt-7 pb-4">
-        <div className="mr-auto">
-          <h1 className="font-serif text-3xl">Results</h1>
-          <p aria-live="polite" className="text-soft">
-            {data && !error ? `${periodWords(data)}, by the clocks of ${data.timeZone}` : ' '}
-          </p>
-        </div>
-        <PeriodBar question={question}>
+    <ResultsFrame
+      title="Results"
+      question={question}
+      actions={
+        <>
           <Button
             onClick={() => {
               void navigator.clipboard.writeText(window.location.href);
@@ -60,18 +49,14 @@ export function ResultsPage() {
           >
             Save as a table
           </a>
-        </PeriodBar>
-      </div>
-      {!isWhole(asked) ? (
-        <p className="py-10 text-center text-soft">Choose the first and the last day.</p>
-      ) : error ? (
-        <ErrorState error={error} onRetry={() => void refetch()} />
-      ) : !data ? (
-        <Skeleton rows={6} label="Loading the results" />
-      ) : (
-        <Found siteId={siteId} results={data} search={window.location.search} />
-      )}
-    </div>
+        </>
+      }
+      results={data}
+      error={error}
+      onRetry={() => void refetch()}
+    >
+      {data && <Found siteId={siteId} results={data} search={window.location.search} />}
+    </ResultsFrame>
   );
 }
 
@@ -129,26 +114,14 @@ function CampaignTable({ siteId, campaigns, hasAgainst, search }: CampaignTableP
         Sorted by what is certain: by the lower end of the rate’s interval. Faded: too few visitors to say
         anything.
       </caption>
-      <thead>
-        <tr className="border-b border-line-strong text-xs text-soft">
-          <th scope="col" className="py-2 pr-4 font-medium">
-            Campaign
-          </th>
-          {HEADS.map((head) => (
-            <th key={head} scope="col" className="py-2 pl-4 text-right font-medium">
-              {head}
-            </th>
-          ))}
-          <th scope="col" className="w-48 py-2 pl-8 font-medium">
-            Rate of visitors
-          </th>
-          {hasAgainst && (
-            <th scope="col" className="w-56 py-2 pl-6 font-medium">
-              Against the other days
-            </th>
-          )}
-        </tr>
-      </thead>
+      <Heads
+        heads={[
+          { words: 'Campaign' },
+          ...HEADS.map((words) => ({ words, isFigure: true })),
+          { words: 'Rate of visitors', className: 'w-48' },
+          ...(hasAgainst ? [{ words: 'Against the other days', className: 'w-56' }] : []),
+        ]}
+      />
       <tbody>
         {rows.map(({ id, name, isArchived, counts, before }) => (
           <tr key={id} className={cx('border-b border-line align-top', saysLittle(counts) && 'text-soft')}>
@@ -173,7 +146,7 @@ function CampaignTable({ siteId, campaigns, hasAgainst, search }: CampaignTableP
                 </td>
               ),
             )}
-            <td className="py-2.5 pl-8">
+            <td className="py-2.5 pl-6">
               {conversionRate(counts).value === null ? (
                 <span>–</span>
               ) : (

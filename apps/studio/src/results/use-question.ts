@@ -38,6 +38,8 @@ export function useQuestion() {
   return { asked, set, read: (key: string) => search.get(key) };
 }
 
+export type Question = ReturnType<typeof useQuestion>;
+
 /** Whether a question names the days it needs. */
 export const isWhole = (asked: AskedPeriod): boolean =>
   (asked.period !== 'own' || Boolean(asked.from && asked.until)) &&

@@ -278,3 +278,16 @@ describe('what a site’s pages must load', () => {
     expect(compile([change(limits)]).campaigns[0]?.isForgetful).toBe(isForgetful);
   });
 });
+
+it('goals that events reach are told to the tag, with the parts it needs for them; others are not', () => {
+  const event = { name: 'bought', condition: null, worth: { from: 'basket' as const } };
+  const of = (goals: Parameters<typeof compileManifest>[0]['goals']) =>
+    compileManifest({ settings: plainSettings, timeZone: 'UTC', pages, ...(goals && { goals }) }, []);
+  expect(of([{ id: id(1), deed: { kind: 'event', ...event } }])).toMatchObject({
+    goals: [{ id: id(1), ...event }],
+    parts: ['extras', 'rare'],
+  });
+  const others = of([{ id: id(1), deed: { kind: 'answer' } }]);
+  expect(others).not.toHaveProperty('goals');
+  expect(others.parts).toEqual([]);
+});

@@ -2,6 +2,7 @@ import type {
   Audience,
   CompiledPageRule,
   Condition,
+  Goal,
   Limits,
   Manifest,
   ManifestCampaign,
@@ -51,21 +52,34 @@ const FIRST_VARIANT = 'a';
 
 /** Compiles published rules into what the tag needs to decide: normalised page keys apart, bits for devices. */
 export function compileManifest(
-  site: { readonly settings: SiteSettings; readonly timeZone: string; readonly pages: SitePages },
+  site: {
+    readonly settings: SiteSettings;
+    readonly timeZone: string;
+    readonly pages: SitePages;
+    readonly goals?: readonly Pick<Goal, 'id' | 'deed'>[];
+  },
   campaigns: readonly CompiledFrom[],
 ): Manifest {
   const read = tolerant(createKeyReader(site.settings));
   const compiled = campaigns.map((campaign) => compileCampaign(read, site.pages, campaign));
+  const goals = (site.goals ?? []).flatMap(({ id, deed }) => {
+    if (deed.kind !== 'event') return [];
+    const { kind: _, ...told } = deed;
+    return [{ id, ...told }];
+  });
   return {
     v: 1,
     parts: TAG_PARTS.filter(
       (part) =>
+        goals.length > 0 ||
         NEEDS[part](compiled, site.settings) ||
         (part === 'extras' && campaigns.some(({ asksFacts }) => asksFacts)),
     ),
     asksEdge: compiled.some((campaign) => asksFor(campaign, ['country', 'source'])),
     timeZone: site.timeZone,
     site: site.settings,
+    // Few sites have any.
+    ...(goals.length > 0 ? { goals } : {}),
     campaigns: compiled,
   };
 }

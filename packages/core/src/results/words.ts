@@ -28,12 +28,20 @@ export function intervalWords({ low, high }: Pick<Rate, 'low' | 'high'>): string
   return `${percent(low).replace(' %', '')} to ${percent(high)}`;
 }
 
-const signed = (share: number): string => `${share < 0 ? '−' : '+'}${(Math.abs(share) * 100).toFixed(1)}`;
+/** A difference of rates in points: `+1.2`, `−0.4`. */
+export const pointsWords = (share: number): string =>
+  `${share < 0 ? '−' : share > 0 ? '+' : ''}${(Math.abs(share) * 100).toFixed(1)}`;
+
+/** What choosing wrongly would cost, in points of rate: `0.04 points`. */
+export const costWords = (share: number): string => `${(share * 100).toFixed(2)} points`;
+
+/** Which share of a whole a part is; nothing where there is no whole. */
+export const shareOf = (part: number, whole: number): string => (whole > 0 ? percent(part / whole) : '');
 
 /** A difference of rates in points: `+1.2 points (+0.3 to +2.1)`. */
 export function differenceWords({ value, low, high }: Difference): string {
   if (value === null) return 'nothing to compare with';
-  return `${signed(value)} points (${signed(low)} to ${signed(high)})`;
+  return `${pointsWords(value)} points (${pointsWords(low)} to ${pointsWords(high)})`;
 }
 
 const dayFormat = new Intl.DateTimeFormat('en-GB', {

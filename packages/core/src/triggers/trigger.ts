@@ -1,6 +1,6 @@
-import type { DataCondition, Trigger } from '@velarium/contract';
+import type { Trigger } from '@velarium/contract';
 import { EXIT_CERTAINTIES, type ExitCertainty } from '@velarium/contract/values';
-import { compare } from '../audience/compare.ts';
+import { isAsAsked } from './event-data.ts';
 
 /** What the page's observers report. Time, visibility and counts are not facts but are known at every moment. */
 export type Fact =
@@ -58,22 +58,10 @@ export function isMetBy(trigger: Trigger, fact: Fact, { campaign, visibleMs, not
     case 'interact':
       return fact.kind === 'interacted' && fact.what === trigger.what && fact.selector === trigger.selector;
     case 'event':
-      return fact.kind === 'event' && fact.name === trigger.name && holds(trigger.condition, fact.data);
+      return fact.kind === 'event' && fact.name === trigger.name && isAsAsked(trigger.condition, fact.data);
     case 'hand':
       return fact.kind === 'asked' && fact.campaign === campaign;
     default:
       return false;
   }
-}
-
-function holds(condition: DataCondition | null, data: unknown): boolean {
-  if (!condition) return true;
-  let value: unknown = data;
-  for (const key of condition.path.split('.')) {
-    if (typeof value !== 'object' || value === null || !Object.hasOwn(value, key)) return false;
-    value = (value as Record<string, unknown>)[key];
-  }
-  if (typeof condition.value !== 'number')
-    return condition.comparison === 'exactly' && value === condition.value;
-  return typeof value === 'number' && compare(value, condition.comparison, condition.value);
 }

@@ -1,6 +1,6 @@
-import type { Source, VisitorEvent } from '@velarium/contract';
+import type { Manifest, Source, VisitorEvent } from '@velarium/contract';
 import type { Fact, Memory, PageViewFacts } from '@velarium/core/decide';
-import type { Rare, UserAgent } from '@velarium/core/rare';
+import type { GoalReached, Rare, UserAgent } from '@velarium/core/rare';
 import type { PublicApi } from '../api.ts';
 import { find } from '../observe/on.ts';
 
@@ -29,13 +29,15 @@ const isRecord = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' && value !== null;
 
 /**
- * `kinds` is there only where a campaign asks for the kind of browser; `names` are those of the attributes that are
- * recorded, where anything is.
+ * `rare` is there only where the site asks for something of it; `reached` takes each goal that an event of the page has
+ * reached.
  */
 export function createToldFacts(
-  kinds: Pick<Rare, 'browserOf' | 'systemOf'> | undefined,
-  names: string[] | null,
+  rare: Pick<Rare, 'browserOf' | 'systemOf' | 'reachedBy'> | undefined,
+  { site, goals = [] }: Pick<Manifest, 'site' | 'goals'>,
+  reached: (goal: GoalReached) => void,
 ): ToldFacts {
+  const names = site.recordedFacts;
   let kind: string | undefined;
   let signedIn: boolean | null = null;
   let basket: Basket | null = null;
@@ -50,8 +52,8 @@ export function createToldFacts(
   };
   // Asked once: each costs more than a decision does.
   const languages = (navigator.languages ?? [navigator.language]).map((language) => language.toLowerCase());
-  const browser = kinds?.browserOf(agent) ?? 'other';
-  const system = kinds?.systemOf(agent) ?? 'other';
+  const browser = rare?.browserOf(agent) ?? 'other';
+  const system = rare?.systemOf(agent) ?? 'other';
   let zone: string | undefined;
   const timeZone = () => {
     // A browser takes its time over this, so it is asked only when a schedule asks.
@@ -60,7 +62,11 @@ export function createToldFacts(
   };
   return {
     api: (tell, reconsider) => ({
-      event: (name, data) => tell({ kind: 'event', name: String(name), data }),
+      event(given, data) {
+        const name = String(given);
+        rare?.reachedBy(goals, { name, data }, basket?.total ?? null).forEach(reached);
+        tell({ kind: 'event', name, data });
+      },
       page(page) {
         if (isRecord(page) && typeof page.kind === 'string') kind = page.kind;
         reconsider();

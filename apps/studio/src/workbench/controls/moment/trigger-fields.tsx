@@ -1,11 +1,9 @@
-import type { DataCondition, Trigger } from '@velarium/contract';
-import { COMPARISONS, EXIT_CERTAINTIES } from '@velarium/contract/values';
-import { COMPARISON_WORDS } from '@velarium/core';
-import { Field } from '../../../ui/field.tsx';
+import type { Trigger } from '@velarium/contract';
+import { EXIT_CERTAINTIES } from '@velarium/contract/values';
+import { EventFields } from '../../../site/event-fields.tsx';
 import { NumberField } from '../../../ui/number-field.tsx';
 import { Segments } from '../../../ui/segments.tsx';
 import { Select } from '../../../ui/select.tsx';
-import { Switch } from '../../../ui/switch.tsx';
 import { SecondsField } from './seconds-field.tsx';
 import { SelectorField } from './selector-field.tsx';
 
@@ -151,78 +149,8 @@ export function TriggerFields({ trigger, onChange }: TriggerFieldsProps) {
         </div>
       );
     case 'event':
-      return <EventFields trigger={trigger} onChange={onChange} />;
+      return <EventFields event={trigger} onChange={(change) => onChange({ ...trigger, ...change })} />;
     default:
       return null;
   }
-}
-
-type EventTrigger = Extract<Trigger, { kind: 'event' }>;
-
-/** A value as the page would send it: numbers and truths are told from words. */
-const readValue = (text: string): DataCondition['value'] =>
-  text === 'true' || text === 'false'
-    ? text === 'true'
-    : text.trim() !== '' && Number.isFinite(Number(text))
-      ? Number(text)
-      : text.slice(0, 300);
-
-function EventFields({
-  trigger,
-  onChange,
-}: {
-  readonly trigger: EventTrigger;
-  readonly onChange: (trigger: Trigger) => void;
-}) {
-  const { condition } = trigger;
-  const set = (change: Partial<DataCondition>) =>
-    condition && onChange({ ...trigger, condition: { ...condition, ...change } });
-  return (
-    <>
-      <Field
-        label="Name of the event"
-        value={trigger.name}
-        maxLength={80}
-        list="velarium-events"
-        onChange={(event) => event.target.value.trim() && onChange({ ...trigger, name: event.target.value })}
-        hint="basket and signIn are told by themselves; others as velarium.event(name, data)."
-      />
-      <datalist id="velarium-events">
-        <option value="basket" />
-        <option value="signIn" />
-      </datalist>
-      <Switch
-        label="Only with certain data"
-        isOn={condition !== null}
-        onChange={(is) =>
-          onChange({
-            ...trigger,
-            condition: is ? { path: 'total', comparison: 'atLeast', value: 60 } : null,
-          })
-        }
-      />
-      {condition && (
-        <div className="grid grid-cols-[1fr_6.5rem_1fr] items-end gap-2">
-          <Field
-            label="Value"
-            value={condition.path}
-            maxLength={120}
-            onChange={(event) => event.target.value && set({ path: event.target.value })}
-          />
-          <Select
-            label="Is"
-            value={condition.comparison}
-            options={COMPARISONS.map((value) => ({ value, label: COMPARISON_WORDS[value] }))}
-            onChange={(comparison) => set({ comparison })}
-          />
-          <Field
-            label="This"
-            value={String(condition.value)}
-            maxLength={300}
-            onChange={(event) => set({ value: readValue(event.target.value) })}
-          />
-        </div>
-      )}
-    </>
-  );
 }
