@@ -279,8 +279,15 @@ test('a viewer reads and changes nothing', async ({ page, velarium }) => {
   await expect(page.getByText('You may look; changing takes the role editor.')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Launch' })).toHaveCount(0);
   await page.keyboard.press('2');
-  await page.getByLabel('Seconds on the page').fill('33');
+  // What cannot be changed looks and acts like it, and can still be read and copied.
+  const seconds = page.getByLabel('Seconds on the page');
+  await expect(seconds).not.toBeEditable();
+  await seconds.press('ArrowUp');
+  await expect(page.getByRole('button', { name: 'Add a trigger' })).toBeDisabled();
   await expect(page.getByRole('region', { name: 'Rule sentence' })).toContainText('after 8 seconds');
+  await page.keyboard.press('3');
+  await expect(page.getByRole('region', { name: 'Reach' }).getByRole('radio').first()).toBeDisabled();
+  await expectAccessible(page);
   await open('Team')(page);
   await expect(page.getByRole('button', { name: 'Invite somebody' })).toHaveCount(0);
 });

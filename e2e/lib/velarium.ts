@@ -307,7 +307,9 @@ export class SitePage {
 
 /** Nothing that WCAG's automatic rules can find is wrong on this page. */
 export async function expectAccessible(page: Page): Promise<void> {
-  // A notice that is still fading in is pale for that moment only.
+  // A notice that comes or goes is pale for that moment only; of who asks for less motion none is.
+  const isStill = await page.evaluate(() => matchMedia('(prefers-reduced-motion: reduce)').matches);
+  if (!isStill) await page.emulateMedia({ reducedMotion: 'reduce' });
   await expect
     .poll(() =>
       page.evaluate(
@@ -320,6 +322,7 @@ export async function expectAccessible(page: Page): Promise<void> {
     // The pages behind the stage are scenery: hidden from readers and scripts.
     .exclude('iframe[sandbox]')
     .analyze();
+  if (!isStill) await page.emulateMedia({ reducedMotion: null });
   expect(
     violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`),
   ).toEqual([]);

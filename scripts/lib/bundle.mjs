@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
-import { mkdirSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { brotliCompressSync, constants, gzipSync } from 'node:zlib';
 import { ROOT } from './root.mjs';
 
 /** Bundles our own packages and leaves everything of npm to `node_modules`. */
@@ -148,8 +149,21 @@ async function smallest(code, isModule) {
   return result.code;
 }
 
-/** Builds the studio into apps/studio/dist. */
+/** What is small already, and what would not get smaller. */
+const COMPRESSIBLE = /\.(js|css|html|svg|json)$/;
+const LEAST_BYTES = 1024;
+
+/** Builds the studio into apps/studio/dist, every file of it compressed once beside itself. */
 export async function bundleStudio() {
   const { build } = await import('vite');
   await build({ root: `${ROOT}/apps/studio`, logLevel: 'warn' });
+  const folder = `${ROOT}/apps/studio/dist`;
+  for (const name of readdirSync(folder, { recursive: true })) {
+    const file = `${folder}/${name}`;
+    if (!COMPRESSIBLE.test(name) || statSync(file).size < LEAST_BYTES) continue;
+    const bytes = readFileSync(file);
+    const quality = { params: { [constants.BROTLI_PARAM_QUALITY]: 9 } };
+    writeFileSync(`${file}.br`, brotliCompressSync(bytes, quality));
+    writeFileSync(`${file}.gz`, gzipSync(bytes));
+  }
 }

@@ -1,3 +1,4 @@
+import compress from '@fastify/compress';
 import etag from '@fastify/etag';
 import helmet from '@fastify/helmet';
 import fastifyStatic from '@fastify/static';
@@ -54,6 +55,7 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
   });
   // What is asked every few seconds is answered with 304 while nothing of it has changed (RFC 9110, 13.1.2).
   await app.register(etag, { weak: true });
+  await app.register(compress, { threshold: 1024 });
   await app.register(helmet, {
     contentSecurityPolicy: {
       directives: {
@@ -131,10 +133,22 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
   );
   await app.register(servePictures, { library: () => services.library });
   const { studioFiles } = options;
-  if (studioFiles) await app.register(fastifyStatic, { root: studioFiles, wildcard: false });
+  if (studioFiles)
+    await app.register(fastifyStatic, {
+      root: studioFiles,
+      wildcard: false,
+      preCompressed: true,
+      // Files named by their content never change; what names them is asked for each time.
+      cacheControl: false,
+      setHeaders: (reply, path) =>
+        reply.header(
+          'cache-control',
+          path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache',
+        ),
+    });
   app.setNotFoundHandler((request, reply) => {
     // Addresses of the studio are made in the browser; the page decides what they mean.
-    if (studioFiles && request.method === 'GET' && !request.url.startsWith('/api'))
+    if (studioFiles && request.method === 'GET' && !/^\/(api|assets)\//.test(request.url))
       return reply.sendFile('index.html');
     throw notFound('address');
   });

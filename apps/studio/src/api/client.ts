@@ -67,6 +67,10 @@ export async function problemOf(response: Response): Promise<Error> {
   return new Error(`expected JSON from ${response.url}, got status ${response.status}`);
 }
 
+/** Whether what was asked for is not there, or no longer. */
+export const isGone = (error: unknown): boolean =>
+  error instanceof ApiProblem && error.problem.status === 404;
+
 /** What went wrong and how to mend it, for any error. */
 export function problemWords(error: unknown): { title: string; detail: string } {
   if (error instanceof ApiProblem) return { title: error.problem.title, detail: error.problem.detail };

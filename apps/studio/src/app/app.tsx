@@ -6,9 +6,7 @@ import { sessionQuery } from '../api/queries.ts';
 import { Toaster } from '../ui/toast.tsx';
 import { TooltipProvider } from '../ui/tooltip.tsx';
 import { BrokenPlace } from './broken-place.tsx';
-import { FirstSite } from './first-site.tsx';
 import { LostPage } from './lost-page.tsx';
-import { Shell } from './shell.tsx';
 
 /** A session that ended elsewhere shows as signed out wherever it is noticed. */
 const onError = (error: unknown) => {
@@ -46,7 +44,7 @@ const router = createBrowserRouter([
   })),
   {
     path: '/',
-    element: <Shell />,
+    lazy: async () => ({ Component: (await import('./shell.tsx')).Shell }),
     errorElement: <BrokenPlace />,
     hydrateFallbackElement: <FirstPaint />,
     children: [
@@ -54,7 +52,10 @@ const router = createBrowserRouter([
         // An error in a place stays in it: the masthead above leads on to the others.
         errorElement: <BrokenPlace />,
         children: [
-          { index: true, element: <FirstSite /> },
+          {
+            index: true,
+            lazy: async () => ({ Component: (await import('./first-site.tsx')).FirstSite }),
+          },
           { path: 'sites/:siteId', element: <Navigate to="board" replace /> },
           {
             path: 'sites/:siteId/board',

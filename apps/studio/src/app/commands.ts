@@ -85,19 +85,31 @@ export function keysOf(event: KeyboardEvent): string {
 /** Looks through shadow roots: a message on the stage is typed into inside one. */
 const isTyping = (event: KeyboardEvent): boolean => {
   const element = event.composedPath()[0] as HTMLElement | undefined;
+  // In a field that cannot be changed nobody types.
+  if ((element as HTMLInputElement | undefined)?.readOnly) return false;
   return element?.isContentEditable === true || /^(INPUT|TEXTAREA|SELECT)$/.test(element?.tagName ?? '');
 };
 
-/** Dialogs, menus and lists of choices that lie over the place; a list that stands in it is not one. */
-const IN_FRONT = '[role=dialog],[role=menu],[data-radix-popper-content-wrapper]';
+/** Dialogs, menus and lists of choices that lie over the place; a list that stands in it is none, and no tooltip is. */
+const IN_FRONT =
+  '[role=dialog],[role=alertdialog],[role=menu],[data-radix-popper-content-wrapper]:not(:has([role=tooltip]))';
+
+/** What these keys do in a field of text is what somebody who types there means by them. */
+const KEYS_OF_FIELDS = /^Mod\+(Shift\+)?([acvx]|Arrow(Up|Down|Left|Right)|Home|End|Backspace|Delete)$/;
+
+/** The commands of every place, whose keys a place may give another meaning. */
+const OF_THE_FRAME: ReadonlySet<string> = new Set(['Go to', 'Account', 'Palette']);
 
 /** Runs the command an event's keys belong to. Plain letters are left alone while somebody types. */
 export function runByKeys(event: KeyboardEvent): boolean {
   const keys = keysOf(event);
-  if (event.defaultPrevented || (isTyping(event) && !keys.startsWith('Mod+'))) return false;
-  // A dialog or menu in front keeps its keys to itself.
-  if (document.querySelector(IN_FRONT) && !keys.startsWith('Mod+')) return false;
-  for (const commands of useCommandStore.getState().groups.values()) {
+  if (event.defaultPrevented) return false;
+  if (isTyping(event) && (!keys.startsWith('Mod+') || KEYS_OF_FIELDS.test(keys))) return false;
+  // What lies in front keeps all keys to itself.
+  if (document.querySelector(IN_FRONT)) return false;
+  const groups = [...useCommandStore.getState().groups];
+  const frameLast = groups.sort(([a], [b]) => Number(OF_THE_FRAME.has(a)) - Number(OF_THE_FRAME.has(b)));
+  for (const [, commands] of frameLast) {
     const command = commands.find((one) => one.keys === keys);
     if (!command) continue;
     // Ahead of whatever the focus is in: a list would take Ctrl + Enter for its own Enter.

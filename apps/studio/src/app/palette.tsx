@@ -1,4 +1,5 @@
 import { Command as Cmdk } from 'cmdk';
+import { Search } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { keysWords, runByKeys, useCommandStore, useCommands } from './commands.ts';
 
@@ -26,7 +27,9 @@ export function Palette() {
         onClick={() => setOpen(true)}
         className="flex h-8 items-center gap-2 rounded px-2.5 text-soft hover:bg-sail-wash hover:text-ink"
       >
-        Find an action <kbd className="rounded border border-line px-1 text-xs">Ctrl K</kbd>
+        <Search size={14} aria-hidden className="sm:hidden" />
+        <span className="max-sm:sr-only">Find an action</span>
+        <kbd className="rounded border border-line px-1 text-xs max-lg:hidden">Ctrl K</kbd>
       </button>
       <Cmdk.Dialog
         open={isOpen}

@@ -9,6 +9,8 @@ import { ErrorState } from '../ui/states.tsx';
 import { useCommands } from './commands.ts';
 import { OfflineNotice } from './offline-notice.tsx';
 import { Palette } from './palette.tsx';
+import { useKeptFocus } from './use-kept-focus.ts';
+import { useTitle } from './use-title.ts';
 
 const AddSiteDialog = lazy(async () => ({
   default: (await import('../site/settings/site-form.tsx')).AddSiteDialog,
@@ -31,6 +33,7 @@ const PLACES = [
 export function Shell() {
   const session = useQuery(sessionQuery);
   const location = useLocation();
+  const place = useKeptFocus<HTMLElement>();
   if (session.isPending) return null;
   if (session.error && problemWords(session.error).title !== 'Signed out') {
     return <ErrorState error={session.error} onRetry={() => void session.refetch()} />;
@@ -38,12 +41,19 @@ export function Shell() {
   if (!session.data) return <Navigate to="/sign-in" state={{ from: location.pathname }} replace />;
   return (
     <div className="grid h-full grid-rows-[auto_1fr]">
+      <button
+        type="button"
+        onClick={() => place.current?.focus()}
+        className="sr-only z-50 rounded bg-ink px-4 py-2 text-sheet focus:not-sr-only focus:fixed focus:top-2 focus:left-2"
+      >
+        Skip to the place
+      </button>
       <Masthead
         name={session.data.account.name}
         workspace={session.data.workspace.name}
         isOwner={session.data.role === 'owner'}
       />
-      <main className="min-h-0 overflow-auto">
+      <main ref={place} tabIndex={-1} className="min-h-0 overflow-auto outline-none">
         <Outlet />
       </main>
       <OfflineNotice />
@@ -57,12 +67,20 @@ interface MastheadProps {
   readonly isOwner: boolean;
 }
 
+/** Apart, so that places with a name of their own are left to say it. */
+function PlaceTitle({ place, site }: { readonly place: string; readonly site: string | undefined }) {
+  useTitle(place, site);
+  return null;
+}
+
 function Masthead({ name, workspace, isOwner }: MastheadProps) {
   const { siteId } = useParams();
   const navigate = useNavigate();
   const queryClient = useQueryClient();
   const { data: sites = [] } = useQuery(sitesQuery);
   const site = sites.find(({ id }) => id === siteId);
+  const { pathname } = useLocation();
+  const here = PLACES.find(({ path }) => pathname === `/sites/${siteId}/${path}`);
   const [isAdding, setAdding] = useState(false);
   const [isChanging, setChanging] = useState(false);
   const leave = useMutation({
@@ -97,7 +115,8 @@ function Masthead({ name, workspace, isOwner }: MastheadProps) {
       })),
   ]);
   return (
-    <header className="flex h-12 items-center gap-6 border-b border-line px-5">
+    <header className="flex min-h-12 flex-wrap items-center gap-x-6 border-b border-line px-5 max-lg:gap-x-3 max-lg:px-4">
+      {here && <PlaceTitle place={here.label} site={site?.name} />}
       <NavLink
         to="/"
         className="flex items-baseline gap-2 font-serif text-xl italic"
@@ -113,16 +132,19 @@ function Masthead({ name, workspace, isOwner }: MastheadProps) {
       >
         <button
           type="button"
-          className="flex h-8 items-center gap-2 rounded border border-line px-2.5 hover:border-ink"
+          className="flex h-8 max-w-56 items-center gap-2 truncate rounded border border-line px-2.5 hover:border-ink max-sm:max-w-40"
         >
-          {site?.name ?? 'Choose a site'}
+          <span className="truncate">{site?.name ?? 'Choose a site'}</span>
           <span aria-hidden="true" className="text-soft">
             ⌄
           </span>
         </button>
       </Menu>
       {siteId && (
-        <nav aria-label="Places" className="flex h-full gap-5">
+        <nav
+          aria-label="Places"
+          className="flex h-12 gap-5 self-stretch max-lg:order-last max-lg:-mx-4 max-lg:h-10 max-lg:w-[calc(100%+2rem)] max-lg:overflow-x-auto max-lg:px-4"
+        >
           {PLACES.map(({ path, label }) => (
             <NavLink
               key={path}
@@ -149,7 +171,7 @@ function Masthead({ name, workspace, isOwner }: MastheadProps) {
           <AddSiteDialog onClose={() => setAdding(false)} />
         </Suspense>
       )}
-      <div className="ml-auto flex items-center gap-2">
+      <div className="ml-auto flex h-12 min-w-0 items-center gap-2">
         <Palette />
         <Menu
           items={[

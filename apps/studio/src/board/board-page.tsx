@@ -7,7 +7,9 @@ import { campaignsQuery } from '../api/queries.ts';
 import { useCommands } from '../app/commands.ts';
 import { useCanEdit } from '../app/use-session.ts';
 import { Button } from '../ui/button.tsx';
+import { cx } from '../ui/cx.ts';
 import { rateScale } from '../ui/rate.tsx';
+import { SearchField } from '../ui/search-field.tsx';
 import { Select } from '../ui/select.tsx';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
 import { CampaignRow, FigureHeads } from './campaign-row.tsx';
@@ -117,17 +119,15 @@ export function BoardPage() {
   ]);
 
   return (
-    <div className="mx-auto max-w-[1360px] px-6 pb-16">
-      <div className="flex items-end gap-4 pt-7 pb-4">
+    <div className="mx-auto max-w-[1360px] px-6 pb-16 max-sm:px-4">
+      <div className="flex flex-wrap items-end gap-x-4 gap-y-2 pt-7 pb-4">
         <h1 className="mr-auto font-serif text-3xl">Board</h1>
-        <input
+        <SearchField
           ref={searchField}
-          type="search"
-          aria-label="Search by name or sentence"
-          placeholder="Search by name or sentence"
+          label="Search by name or sentence"
           value={words}
-          onChange={(event) => setParam('find', event.target.value || null)}
-          className="h-8 w-64 rounded border border-line-strong bg-sheet px-2.5 placeholder:text-soft hover:border-ink"
+          onChange={(next) => setParam('find', next || null)}
+          className="w-64"
         />
         <Select
           label="Show"
@@ -177,8 +177,19 @@ export function BoardPage() {
         />
       ) : (
         <>
-          <SelectionBar selection={selection} labels={labels} />
-          <FigureHeads />
+          {/* One above the list at a time, in the same room: choosing moves nothing. */}
+          <div
+            className={cx(
+              'sticky top-0 z-20 grid h-11 items-end bg-paper',
+              selection.chosen.length === 0 && 'max-lg:h-auto',
+            )}
+          >
+            {selection.chosen.length > 0 ? (
+              <SelectionBar selection={selection} labels={labels} />
+            ) : (
+              <FigureHeads />
+            )}
+          </div>
           <ol aria-label="Campaigns" className="border-t border-line-strong">
             {rows.map(({ campaign, sentence }) => (
               <CampaignRow

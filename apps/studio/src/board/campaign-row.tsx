@@ -25,10 +25,13 @@ export interface CampaignRowProps {
 const FIGURES = ['Showings', 'Visitors', 'Conversions', 'Rate of visitors'] as const;
 const FIGURE_COLUMNS = 'grid grid-cols-[5rem_5rem_5.5rem_10.5rem] gap-x-4';
 
+/** Where the rows have no heads above them, each says what its figures are. */
+const FIGURE_NAME = 'sr-only max-lg:not-sr-only max-lg:text-xs max-lg:text-soft';
+
 /** The names of the figures, once above all rows; each row says them again to a screen reader. */
 export function FigureHeads() {
   return (
-    <div aria-hidden="true" className="flex justify-end gap-x-8 pb-1 text-xs text-soft">
+    <div aria-hidden="true" className="flex justify-end gap-x-8 pb-1 text-xs text-soft max-lg:hidden">
       <div className={FIGURE_COLUMNS}>
         {FIGURES.map((name, position) => (
           <span key={name} className={position < 3 ? 'text-right' : ''}>
@@ -49,7 +52,7 @@ export const CampaignRow = memo(function CampaignRow(props: CampaignRowProps) {
   return (
     <li
       data-state={state}
-      className="relative grid grid-cols-[auto_1fr_auto_auto] items-center gap-x-8 border-b border-line py-3.5 pl-5 hover:bg-sheet has-checked:bg-sheet"
+      className="relative grid grid-cols-[auto_1fr_auto_auto] items-center gap-x-8 border-b max-lg:grid-cols-[auto_1fr_auto] max-lg:items-start max-lg:gap-x-3 max-lg:gap-y-3 border-line py-3.5 pl-5 hover:bg-sheet has-checked:bg-sheet"
     >
       {isRunning && <span aria-hidden="true" className="awning absolute inset-y-0 left-0 w-1.5" />}
       {canEdit ? (
@@ -58,7 +61,7 @@ export const CampaignRow = memo(function CampaignRow(props: CampaignRowProps) {
           aria-label={`Choose ${name}`}
           checked={isChosen}
           onChange={() => onChoose(id)}
-          className="-mr-4 size-4 accent-sail"
+          className="size-4 accent-sail max-lg:mt-0.5 lg:-mr-4"
         />
       ) : (
         <span className="-mr-8" />
@@ -85,12 +88,17 @@ export const CampaignRow = memo(function CampaignRow(props: CampaignRowProps) {
           {sentence}
         </p>
       </div>
-      <dl className={cx(FIGURE_COLUMNS, 'text-right')}>
+      <dl
+        className={cx(
+          FIGURE_COLUMNS,
+          'text-right max-lg:order-last max-lg:col-span-full max-lg:grid-cols-2 max-lg:gap-y-2 max-lg:pr-5 max-lg:text-left sm:max-lg:grid-cols-4',
+        )}
+      >
         <Figure name={FIGURES[0]} value={numbers.showings} />
         <Figure name={FIGURES[1]} value={numbers.visitors} />
         <Figure name={FIGURES[2]} value={numbers.conversions} />
         <div className="text-left">
-          <dt className="sr-only">{FIGURES[3]}</dt>
+          <dt className={FIGURE_NAME}>{FIGURES[3]}</dt>
           <dd>
             <Rate converters={numbers.converters} visitors={numbers.visitors} scaleTo={scaleTo} />
           </dd>
@@ -109,7 +117,7 @@ function NextChange({ at }: { readonly at: string }) {
 function Figure({ name, value }: { readonly name: string; readonly value: number }) {
   return (
     <div>
-      <dt className="sr-only">{name}</dt>
+      <dt className={FIGURE_NAME}>{name}</dt>
       <dd className="text-base">{value.toLocaleString('en-GB')}</dd>
     </div>
   );

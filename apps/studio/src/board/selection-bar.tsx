@@ -20,12 +20,11 @@ export interface SelectionBarProps {
 /** What can be done with the chosen campaigns, over the list they were chosen from. */
 export function SelectionBar({ selection, labels }: SelectionBarProps) {
   const { chosen, isBusy, canMove, move, choose } = selection;
-  if (chosen.length === 0) return null;
   return (
     <div
       role="toolbar"
       aria-label="Chosen campaigns"
-      className="sticky top-0 z-20 flex h-11 items-center gap-2 border-y border-ink bg-sheet px-3"
+      className="flex h-11 items-center gap-2 overflow-x-auto border-y border-ink bg-sheet px-3"
     >
       <p aria-live="polite" className="mr-2 font-medium">
         {quantity(chosen.length, 'campaign')} chosen

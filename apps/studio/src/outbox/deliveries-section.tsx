@@ -14,6 +14,7 @@ import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
 import { Menu } from '../ui/menu.tsx';
 import { Popover } from '../ui/popover.tsx';
+import { SearchField } from '../ui/search-field.tsx';
 import { Segments } from '../ui/segments.tsx';
 import { Select } from '../ui/select.tsx';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
@@ -105,14 +106,11 @@ export function DeliveriesSection({ siteId }: { readonly siteId: string }) {
   return (
     <>
       <search className="flex flex-wrap items-center gap-2 pb-3">
-        <input
-          type="search"
-          aria-label="Search what goes out"
+        <SearchField
+          label="Search what goes out"
           placeholder="Address or what was answered"
           value={typed.q ?? ''}
-          maxLength={200}
-          onChange={(event) => setTyped({ ...typed, q: event.target.value })}
-          className="h-8 w-72 rounded border border-line-strong bg-sheet px-2.5 placeholder:text-soft hover:border-ink"
+          onChange={(q) => setTyped({ ...typed, q })}
         />
         {isOwner && (
           <Segments

@@ -6,6 +6,7 @@ import { Button } from '../ui/button.tsx';
 import { CheckedField } from '../ui/checked-field.tsx';
 import { Field } from '../ui/field.tsx';
 import { Popover } from '../ui/popover.tsx';
+import { SearchField } from '../ui/search-field.tsx';
 import { Select } from '../ui/select.tsx';
 
 const ANY = 'any';
@@ -28,15 +29,7 @@ export function AnswerFilters({ filter, onChange, campaigns, forms }: AnswerFilt
   ).length;
   return (
     <search className="flex flex-wrap items-center gap-2 pb-4">
-      <input
-        type="search"
-        aria-label="Search every answer"
-        placeholder="Search every answer"
-        value={filter.q ?? ''}
-        maxLength={200}
-        onChange={(event) => set({ q: event.target.value })}
-        className="h-8 w-72 rounded border border-line-strong bg-sheet px-2.5 placeholder:text-soft hover:border-ink"
-      />
+      <SearchField label="Search every answer" value={filter.q ?? ''} onChange={(q) => set({ q })} />
       <Select
         label="Campaign"
         isLabelHidden

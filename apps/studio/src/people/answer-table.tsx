@@ -81,7 +81,10 @@ export function AnswerTable({ siteId, filter, isHeld, onOpen }: AnswerTableProps
         tabIndex={0}
         className="max-h-[70vh] overflow-auto border-t border-line-strong"
       >
-        <table aria-rowcount={answers.length} className="w-full table-fixed border-collapse text-left">
+        <table
+          aria-rowcount={answers.length}
+          className="w-full min-w-3xl table-fixed border-collapse text-left"
+        >
           <caption className="sr-only">People</caption>
           <thead className="sticky top-0 z-10 bg-paper">
             <tr className="border-b border-line-strong text-xs text-soft">

@@ -36,8 +36,8 @@ export function PeoplePage() {
   const isHeld = filter.isHeld === 'yes';
   const [taken, setTaken] = useState<'csv' | 'jsonl' | null>(null);
   return (
-    <div className="mx-auto max-w-[1360px] px-6 pb-16">
-      <div className="flex items-end gap-6 pt-7 pb-4">
+    <div className="mx-auto max-w-[1360px] px-6 pb-16 max-sm:px-4">
+      <div className="flex flex-wrap items-end gap-x-6 gap-y-3 pt-7 pb-4">
         <div className="mr-auto">
           <h1 className="font-serif text-3xl">People</h1>
           <p aria-live="polite" className="text-soft">

@@ -15,6 +15,7 @@ import {
 } from '@velarium/core';
 import { Link, useParams } from 'react-router';
 import { campaignResultsQuery } from '../api/results.ts';
+import { useTitle } from '../app/use-title.ts';
 import { cx } from '../ui/cx.ts';
 import { Rate, rateScale } from '../ui/rate.tsx';
 import { Select } from '../ui/select.tsx';
@@ -45,6 +46,7 @@ export function CampaignResultsPage() {
     refetchInterval: LOOK_EVERY_MS,
     placeholderData: keepPreviousData,
   });
+  useTitle(data && `Results of ${data.name}`);
   return (
     <ResultsFrame
       title={data?.name ?? 'Results'}
@@ -177,7 +179,10 @@ function WayDown({ results }: { readonly results: CampaignResults }) {
   return (
     <ol className="grid gap-2">
       {steps.map(({ id, words, count, left, ofFirst }) => (
-        <li key={id} className="grid grid-cols-[13rem_1fr_9rem] items-center gap-4">
+        <li
+          key={id}
+          className="grid grid-cols-[13rem_1fr_9rem] items-center gap-4 max-sm:grid-cols-[1fr_6rem] max-sm:[&>[aria-hidden]]:hidden"
+        >
           <span>{words}</span>
           <span aria-hidden="true" className="block h-5 bg-line/40">
             <span
@@ -200,37 +205,39 @@ function WayDown({ results }: { readonly results: CampaignResults }) {
 function Parts({ results, scaleTo }: { readonly results: CampaignResults; readonly scaleTo: number }) {
   const { parts, by } = results;
   return (
-    <table className="w-full max-w-4xl border-collapse text-left">
-      <caption className="sr-only">
-        {BREAKDOWN_WORDS[by]}: visitors as they were when they first met it
-      </caption>
-      <Heads
-        heads={[
-          { words: BREAKDOWN_WORDS[by] },
-          { words: 'Visitors', isFigure: true },
-          { words: 'Converted', isFigure: true },
-          { words: 'Rate of visitors', className: 'w-56' },
-        ]}
-      />
-      <tbody>
-        {parts.map((part) => (
-          <tr
-            key={part.key ?? 'not known'}
-            className={cx('border-b border-line', saysLittle(part) && 'text-soft')}
-          >
-            <th scope="row" className="max-w-sm truncate py-2 pr-4 font-medium">
-              {partWords(by, part.key)}
-            </th>
-            <td className="py-2 pl-4 text-right">{figure(part.visitors)}</td>
-            <td className="py-2 pl-4 text-right">{figure(part.converters)}</td>
-            <td className="py-2 pl-6">
-              <Rate {...part} scaleTo={scaleTo} />
-              {saysLittle(part) && <span className="text-xs">too few to say anything</span>}
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <div className="overflow-x-auto">
+      <table className="w-full max-w-4xl border-collapse text-left">
+        <caption className="sr-only">
+          {BREAKDOWN_WORDS[by]}: visitors as they were when they first met it
+        </caption>
+        <Heads
+          heads={[
+            { words: BREAKDOWN_WORDS[by] },
+            { words: 'Visitors', isFigure: true },
+            { words: 'Converted', isFigure: true },
+            { words: 'Rate of visitors', className: 'w-56' },
+          ]}
+        />
+        <tbody>
+          {parts.map((part) => (
+            <tr
+              key={part.key ?? 'not known'}
+              className={cx('border-b border-line', saysLittle(part) && 'text-soft')}
+            >
+              <th scope="row" className="max-w-sm truncate py-2 pr-4 font-medium">
+                {partWords(by, part.key)}
+              </th>
+              <td className="py-2 pl-4 text-right">{figure(part.visitors)}</td>
+              <td className="py-2 pl-4 text-right">{figure(part.converters)}</td>
+              <td className="py-2 pl-6">
+                <Rate {...part} scaleTo={scaleTo} />
+                {saysLittle(part) && <span className="text-xs">too few to say anything</span>}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }
 
@@ -244,7 +251,7 @@ function Versions({ results, scaleTo }: { readonly results: CampaignResults; rea
         {versions.map((one) => (
           <li
             key={one.version}
-            className="grid grid-cols-[14rem_8rem_1fr] items-center gap-6 border-b border-line py-2"
+            className="grid grid-cols-[14rem_8rem_1fr] items-center gap-6 border-b max-sm:grid-cols-2 max-sm:gap-2 border-line py-2"
           >
             <span>
               <b className="font-medium">Version {one.version}</b>

@@ -38,27 +38,29 @@ export function GoalsOfCampaign({ siteId, results, scaleTo }: GoalsOfCampaignPro
           only goals that are chosen are told of.
         </p>
       ) : (
-        <table className="w-full border-collapse text-left">
-          <caption className="pb-2 text-left text-xs text-soft">
-            Reached after the first showing in these days, or the withholding. One deed can count for several
-            campaigns.
-            {counts.withheld === 0 &&
-              ' Hold it back from some visitors, under Limits, and you see what happens without it.'}
-          </caption>
-          <Heads
-            heads={[
-              { words: 'Goal' },
-              { words: 'Of those it was shown to', className: 'w-64' },
-              { words: 'Of those it was withheld from', className: 'w-64' },
-              { words: 'What it does', className: 'w-60' },
-            ]}
-          />
-          <tbody>
-            {goals.map((goal) => (
-              <GoalRow key={goal.id} goal={goal} scaleTo={scaleTo} />
-            ))}
-          </tbody>
-        </table>
+        <div className="overflow-x-auto">
+          <table className="w-full border-collapse text-left">
+            <caption className="pb-2 text-left text-xs text-soft">
+              Reached after the first showing in these days, or the withholding. One deed can count for
+              several campaigns.
+              {counts.withheld === 0 &&
+                ' Hold it back from some visitors, under Limits, and you see what happens without it.'}
+            </caption>
+            <Heads
+              heads={[
+                { words: 'Goal' },
+                { words: 'Of those it was shown to', className: 'w-64' },
+                { words: 'Of those it was withheld from', className: 'w-64' },
+                { words: 'What it does', className: 'w-60' },
+              ]}
+            />
+            <tbody>
+              {goals.map((goal) => (
+                <GoalRow key={goal.id} goal={goal} scaleTo={scaleTo} />
+              ))}
+            </tbody>
+          </table>
+        </div>
       )}
       {isChoosing && (
         <GoalChoice siteId={siteId} campaignId={results.id} onClose={() => setIsChoosing(false)} />

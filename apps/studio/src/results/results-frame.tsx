@@ -24,7 +24,7 @@ interface ResultsFrameProps {
 export function ResultsFrame(props: ResultsFrameProps) {
   const { title, above, question, actions, results, error, onRetry, children } = props;
   return (
-    <div className="mx-auto max-w-[1360px] px-6 pb-16">
+    <div className="mx-auto max-w-[1360px] px-6 pb-16 max-sm:px-4">
       <div className="flex flex-wrap items-end gap-x-6 gap-y-3 pt-7 pb-4">
         <div className="mr-auto">
           {above && <p className="text-xs text-soft">{above}</p>}

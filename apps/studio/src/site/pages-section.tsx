@@ -6,6 +6,7 @@ import { addPages, removePage, sitePagesQuery } from '../api/queries.ts';
 import { useCanEdit } from '../app/use-session.ts';
 import { Button, IconButton } from '../ui/button.tsx';
 import { inputClass } from '../ui/field.tsx';
+import { SearchField } from '../ui/search-field.tsx';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
 import { type Column, Table } from '../ui/table.tsx';
 import { tell, tellProblem } from '../ui/toast.tsx';
@@ -86,16 +87,15 @@ export function PagesSection({ siteId }: { readonly siteId: string }) {
   return (
     <div className="grid gap-4">
       <div className="flex flex-wrap items-end gap-3">
-        <input
-          type="search"
-          aria-label="Search the pages"
+        <SearchField
+          label="Search the pages"
           placeholder="Title, path or kind"
           value={words}
-          onChange={(event) => {
-            setWords(event.target.value);
+          onChange={(next) => {
+            setWords(next);
             setShown(SHOWN);
           }}
-          className={`${inputClass} mr-auto max-w-64`}
+          className="mr-auto w-64"
         />
         {canEdit && (
           <>

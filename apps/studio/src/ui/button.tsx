@@ -1,5 +1,6 @@
 import type { ComponentProps } from 'react';
 import { cx } from './cx.ts';
+import { useIsReadOnly } from './read-only.ts';
 
 type ButtonTone = 'main' | 'plain' | 'quiet' | 'halt';
 
@@ -24,11 +25,12 @@ export function Button({
   children,
   ...rest
 }: ButtonProps) {
+  const isReadOnly = useIsReadOnly();
   return (
     <button
       type="button"
       {...rest}
-      disabled={disabled || isBusy}
+      disabled={disabled || isBusy || isReadOnly}
       aria-busy={isBusy || undefined}
       className={cx(
         'inline-flex h-8 items-center justify-center gap-1.5 rounded px-3 font-medium whitespace-nowrap',

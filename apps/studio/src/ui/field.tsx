@@ -1,5 +1,6 @@
 import { type ComponentProps, type ReactNode, useId } from 'react';
 import { cx } from './cx.ts';
+import { useIsReadOnly } from './read-only.ts';
 
 export interface FieldProps extends ComponentProps<'input'> {
   readonly label: string;
@@ -14,12 +15,14 @@ export const inputClass =
 export function Field({ label, hint, error, className, ...rest }: FieldProps) {
   const id = useId();
   const noteId = `${id}-note`;
+  const isReadOnly = useIsReadOnly();
   return (
     <div className={cx('grid gap-1', className)}>
       <label htmlFor={id} className="text-sm font-medium">
         {label}
       </label>
       <input
+        readOnly={isReadOnly}
         {...rest}
         id={id}
         aria-invalid={error ? true : undefined}

@@ -1,6 +1,7 @@
 import { useEffect, useId, useState } from 'react';
 import { cx } from './cx.ts';
 import { inputClass } from './field.tsx';
+import { useIsReadOnly } from './read-only.ts';
 
 export interface NumberFieldProps {
   readonly label: string;
@@ -21,6 +22,7 @@ export interface NumberFieldProps {
 export function NumberField(props: NumberFieldProps) {
   const { label, value, min, max, unit, step = 1, placeholder, isLabelHidden, onChange, onClear } = props;
   const id = useId();
+  const isReadOnly = useIsReadOnly();
   const [text, setText] = useState(value === undefined ? '' : String(value));
   useEffect(() => setText(value === undefined ? '' : String(value)), [value]);
   const take = (next: number) => onChange(Math.min(max, Math.max(min, Math.round(next))));
@@ -33,6 +35,7 @@ export function NumberField(props: NumberFieldProps) {
         <input
           id={id}
           inputMode="numeric"
+          readOnly={isReadOnly}
           value={text}
           placeholder={placeholder}
           onChange={(event) => {
@@ -47,7 +50,7 @@ export function NumberField(props: NumberFieldProps) {
             else setText(value === undefined ? '' : String(value));
           }}
           onKeyDown={(event) => {
-            if (event.key !== 'ArrowUp' && event.key !== 'ArrowDown') return;
+            if (isReadOnly || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return;
             event.preventDefault();
             const by = step * (event.shiftKey ? 10 : 1) * (event.key === 'ArrowUp' ? 1 : -1);
             take((value ?? (Number(placeholder) || min)) + by);

@@ -1,4 +1,5 @@
 import { type ReactNode, useId } from 'react';
+import { useIsReadOnly } from './read-only.ts';
 
 export interface SegmentsProps<Value extends string> {
   readonly label: string;
@@ -17,6 +18,7 @@ export function Segments<Value extends string>({
   isLabelHidden,
 }: SegmentsProps<Value>) {
   const name = useId();
+  const isReadOnly = useIsReadOnly();
   return (
     <fieldset className="min-w-0">
       <legend className={isLabelHidden ? 'sr-only' : 'mb-1 text-xs text-soft'}>{label}</legend>
@@ -30,6 +32,7 @@ export function Segments<Value extends string>({
             <input
               type="radio"
               name={name}
+              disabled={isReadOnly}
               aria-label={option.label}
               checked={option.value === value}
               onChange={() => onChange(option.value)}

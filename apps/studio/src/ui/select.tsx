@@ -2,6 +2,7 @@ import { Check, ChevronDown } from 'lucide-react';
 import { Select as Radix } from 'radix-ui';
 import { cx } from './cx.ts';
 import { inputClass } from './field.tsx';
+import { useIsReadOnly } from './read-only.ts';
 
 export interface SelectProps<Value extends string> {
   readonly label: string;
@@ -14,10 +15,11 @@ export interface SelectProps<Value extends string> {
 
 export function Select<Value extends string>(props: SelectProps<Value>) {
   const { label, value, options, onChange, isLabelHidden = false, className } = props;
+  const isReadOnly = useIsReadOnly();
   return (
     <div className={cx('grid gap-1', className)}>
       {!isLabelHidden && <span className="text-sm font-medium">{label}</span>}
-      <Radix.Root value={value} onValueChange={(next) => onChange(next as Value)}>
+      <Radix.Root value={value} disabled={isReadOnly} onValueChange={(next) => onChange(next as Value)}>
         <Radix.Trigger
           aria-label={label}
           className={cx(inputClass, 'flex items-center justify-between gap-2 [&>span]:truncate')}

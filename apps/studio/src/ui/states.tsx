@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
-import { problemWords } from '../api/client.ts';
+import { Link } from 'react-router';
+import { isGone, problemWords } from '../api/client.ts';
 import { Button } from './button.tsx';
 
 export interface EmptyStateProps {
@@ -46,7 +47,18 @@ export function ErrorState({ error, onRetry }: { readonly error: unknown; readon
     <div role="alert" className="mx-auto grid max-w-md justify-items-center gap-3 py-20 text-center">
       <h2 className="font-serif text-2xl">{title}</h2>
       <p className="text-soft">{detail}</p>
-      <Button onClick={onRetry}>Try again</Button>
+      {isGone(error) ? (
+        <>
+          <p className="text-soft">
+            It may have been removed since, or the link may lead into a workspace you are not signed in to.
+          </p>
+          <Link to="/" className="font-medium text-sail underline underline-offset-4">
+            Go to the Board
+          </Link>
+        </>
+      ) : (
+        <Button onClick={onRetry}>Try again</Button>
+      )}
     </div>
   );
 }

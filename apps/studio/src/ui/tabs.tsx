@@ -10,7 +10,10 @@ export interface Tab {
 export function Tabs({ label, tabs }: { readonly label: string; readonly tabs: readonly Tab[] }) {
   return (
     <Radix.Root defaultValue={tabs[0]?.id ?? ''}>
-      <Radix.List aria-label={label} className="flex gap-6 border-b border-line">
+      <Radix.List
+        aria-label={label}
+        className="flex gap-6 overflow-x-auto overflow-y-hidden border-b border-line whitespace-nowrap"
+      >
         {tabs.map(({ id, label: name }) => (
           <Radix.Trigger
             key={id}

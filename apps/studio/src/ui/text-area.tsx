@@ -1,6 +1,7 @@
 import { type ComponentProps, useId } from 'react';
 import { cx } from './cx.ts';
 import { inputClass } from './field.tsx';
+import { useIsReadOnly } from './read-only.ts';
 
 /** Several lines of text under a label. */
 export function TextArea({
@@ -10,12 +11,14 @@ export function TextArea({
   ...rest
 }: ComponentProps<'textarea'> & { readonly label: string; readonly hint?: string }) {
   const id = useId();
+  const isReadOnly = useIsReadOnly();
   return (
     <div className="grid gap-1">
       <label htmlFor={id} className="text-sm font-medium">
         {label}
       </label>
       <textarea
+        readOnly={isReadOnly}
         {...rest}
         id={id}
         aria-describedby={hint ? `${id}-hint` : undefined}

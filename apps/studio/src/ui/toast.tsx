@@ -19,7 +19,15 @@ export function Toaster() {
 
 /** Says that something was done, with its undo where there is one. */
 export function tell(words: string, undo?: () => void): void {
-  toast(words, undo ? { action: { label: 'Undo', onClick: undo }, duration: 8000 } : {});
+  tellOf(words, undo && { label: 'Undo', onClick: undo });
+}
+
+/** Says that something was done, with what one may want to do next. */
+export function tellOf(
+  words: string,
+  action?: { readonly label: string; readonly onClick: () => void },
+): void {
+  toast(words, action ? { action, duration: 8000 } : {});
 }
 
 export function tellProblem(error: unknown): void {

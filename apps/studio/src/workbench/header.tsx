@@ -4,6 +4,7 @@ import { Redo2, Undo2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { changeCampaign } from '../api/queries.ts';
+import { useTitle } from '../app/use-title.ts';
 import { isLive, StateMark } from '../board/state-mark.tsx';
 import { useMoves } from '../board/use-moves.ts';
 import { Button, IconButton } from '../ui/button.tsx';
@@ -38,8 +39,9 @@ export function WorkbenchHeader({ onLaunch, flush }: WorkbenchHeaderProps) {
   const canUndo = useWorkbench((state) => state.past.length > 0);
   const canRedo = useWorkbench((state) => state.future.length > 0);
   const subject = () => store.getState();
+  useTitle(useWorkbench((state) => state.name));
   return (
-    <div className="flex h-12 items-center gap-3 border-b border-line px-5">
+    <div className="flex min-h-12 flex-wrap items-center gap-x-3 gap-y-1 border-b border-line px-5 max-lg:py-1.5">
       <Link to={`/sites/${siteId}/board`} className="text-soft underline-offset-4 hover:underline">
         Board
       </Link>
@@ -58,7 +60,7 @@ export function WorkbenchHeader({ onLaunch, flush }: WorkbenchHeaderProps) {
       <p role="status" className="ml-2 text-xs text-soft">
         {canEdit ? STATUS_WORDS[status] : 'You may look; changing takes the role editor.'}
       </p>
-      <div className="ml-auto flex items-center gap-1.5">
+      <div className="ml-auto flex flex-wrap items-center gap-1.5">
         <WhoIsHere />
         <IconButton label="Undo" disabled={!canUndo} onClick={undo}>
           <Undo2 size={16} aria-hidden />

@@ -21,7 +21,7 @@ import { useDesign } from '../library/use-design.ts';
 import { useCoveredPages, useSitePages } from '../site/use-site.ts';
 import { Button } from '../ui/button.tsx';
 import { Dialog } from '../ui/dialog.tsx';
-import { tell, tellProblem } from '../ui/toast.tsx';
+import { tellOf, tellProblem } from '../ui/toast.tsx';
 import { when } from '../ui/when.ts';
 import { changedWords } from './places.ts';
 import { type Side, useWorkbench, useWorkbenchStore } from './store.ts';
@@ -78,7 +78,7 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
   const siteId = useWorkbench((state) => state.siteId);
   const names = useNames(siteId);
   const design = useDesign(siteId);
-  const { pages: known, covered } = useCoveredPages(siteId, document.rule.reach.pages);
+  const { pages: known, covered, isPending } = useCoveredPages(siteId, document.rule.reach.pages);
   const sitePages = useSitePages(siteId);
   const { data: elements = [], isFetching: isLooking } = useQuery(
     elementsQuery(siteId, {
@@ -124,7 +124,14 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
       store.getState().takeServer(campaign);
       queryClient.setQueryData(campaignQuery(campaign.id).queryKey, campaign);
       void queryClient.invalidateQueries({ queryKey: campaignsQuery(campaign.siteId).queryKey });
-      tell(publishedWords(campaign));
+      const [first] = covered;
+      const address = site?.origins[0] && first && site.origins[0] + first.path;
+      tellOf(
+        publishedWords(campaign),
+        campaign.state === 'running' && address
+          ? { label: 'See it on the site', onClick: () => window.open(address, '_blank', 'noopener') }
+          : undefined,
+      );
       onClose();
       navigate(`/sites/${campaign.siteId}/board`);
     },
@@ -144,12 +151,12 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
             </div>
           </div>
         )}
-        {isLooking && (
+        {(isLooking || isPending) && (
           <p role="status" className="text-soft">
-            Looking for its elements on the site’s pages …
+            Looking at the site’s pages …
           </p>
         )}
-        {findings.length === 0 && !isLooking ? (
+        {findings.length === 0 && !isLooking && !isPending ? (
           <p className="text-clear">✓ The checks found nothing to mend.</p>
         ) : (
           <ul aria-label="Checks" className="grid gap-px">
@@ -182,7 +189,8 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
           <Button onClick={onClose}>Not yet</Button>
           <Button
             tone="main"
-            disabled={isStopped || changed.length > 0}
+            // Before the site's pages are known nobody can say that a rule speaks of none of them.
+            disabled={isStopped || changed.length > 0 || isPending}
             isBusy={publish.isPending}
             onClick={() => publish.mutate()}
           >

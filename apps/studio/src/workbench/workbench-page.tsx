@@ -5,6 +5,8 @@ import { useNavigate, useParams } from 'react-router';
 import { campaignQuery, campaignsQuery, saveDraft } from '../api/queries.ts';
 import { useCommands } from '../app/commands.ts';
 import { useCanEdit } from '../app/use-session.ts';
+import { cx } from '../ui/cx.ts';
+import { Segments } from '../ui/segments.tsx';
 import { ErrorState } from '../ui/states.tsx';
 import { type Autosave, startAutosave } from './autosave.ts';
 import { ConflictDialog } from './conflict-dialog.tsx';
@@ -33,6 +35,7 @@ function Workbench({ campaign }: { readonly campaign: Campaign }) {
   const store = useMemo(() => createWorkbenchStore(campaign, { canEdit }), []);
   const autosave = useRef<Autosave | null>(null);
   const [isLaunching, setLaunching] = useState(false);
+  const [inSight, setInSight] = useState<'stage' | 'panel'>('stage');
   const flush = () => autosave.current?.flush() ?? Promise.resolve();
 
   useEffect(() => {
@@ -55,21 +58,43 @@ function Workbench({ campaign }: { readonly campaign: Campaign }) {
       id: side,
       label: `Side: ${label}`,
       keys: String(position + 1),
-      run: () => openSide(side),
+      run: () => {
+        setInSight('panel');
+        openSide(side);
+      },
     })),
     { id: 'leave', label: 'Back to the Board', run: () => navigate(`/sites/${campaign.siteId}/board`) },
   ]);
 
   return (
     <WorkbenchProvider value={store}>
-      <div className="grid h-full grid-rows-[auto_auto_1fr_auto]">
+      <div className="grid min-h-full grid-cols-[minmax(0,1fr)] grid-rows-[auto_auto_auto_minmax(22rem,1fr)_auto] lg:h-full lg:grid-rows-[auto_auto_auto_minmax(0,1fr)_auto]">
         <WorkbenchHeader onLaunch={() => setLaunching(true)} flush={flush} />
         <SentenceBar />
-        <div className="grid min-h-0 grid-cols-[1fr_21rem]">
-          <Stage />
-          <Sides />
+        {/* Where there is no room for both, stage and panel take turns. */}
+        <div className="px-4 py-2 lg:hidden">
+          <Segments
+            label="What is in sight"
+            isLabelHidden
+            value={inSight}
+            options={[
+              { value: 'stage', label: 'Stage' },
+              { value: 'panel', label: 'Panel' },
+            ]}
+            onChange={setInSight}
+          />
         </div>
-        <VisitLine />
+        <div className="row-start-4 grid min-h-0 grid-cols-[minmax(0,1fr)] lg:grid-cols-[1fr_21rem]">
+          <div className={cx('grid min-h-0 min-w-0', inSight === 'panel' && 'max-lg:hidden')}>
+            <Stage />
+          </div>
+          <div className={cx('grid min-h-0 min-w-0', inSight === 'stage' && 'max-lg:hidden')}>
+            <Sides />
+          </div>
+        </div>
+        <div className="row-start-5 min-w-0">
+          <VisitLine />
+        </div>
       </div>
       {isLaunching && <LaunchDialog onClose={() => setLaunching(false)} flush={flush} />}
       <ConflictDialog flush={flush} />

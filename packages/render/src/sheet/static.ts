@@ -54,6 +54,7 @@ form .act{justify-self:stretch}
 :is(.close,.last) i::after{transform:rotate(-45deg)}
 .last{all:revert!important;position:fixed!important;inset-block-start:8px!important;inset-inline-end:8px!important;min-inline-size:44px;min-block-size:44px;z-index:2;color:#000!important;background:#fff!important;pointer-events:auto!important}
 .last i{margin:auto}
+@media(forced-colors:active){.box,.act,.close,.field{border:1px solid}}
 @media print{:host(velarium-message){display:none!important}}
 :focus-visible{outline:3px solid var(--accent);outline-offset:2px}
 .box:focus-visible{outline:none}

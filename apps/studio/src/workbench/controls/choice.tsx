@@ -1,4 +1,5 @@
 import { useId } from 'react';
+import { useIsReadOnly } from '../../ui/read-only.ts';
 
 export interface ChoiceProps<Value extends string> {
   readonly label: string;
@@ -9,6 +10,7 @@ export interface ChoiceProps<Value extends string> {
 
 /** A few options, all in sight. */
 export function Choice<Value extends string>({ label, value, options, onChange }: ChoiceProps<Value>) {
+  const isReadOnly = useIsReadOnly();
   const name = useId();
   return (
     <fieldset className="grid gap-1">
@@ -21,6 +23,7 @@ export function Choice<Value extends string>({ label, value, options, onChange }
           <input
             type="radio"
             name={name}
+            disabled={isReadOnly}
             checked={option.value === value}
             onChange={() => onChange(option.value)}
             className="translate-y-px accent-sail"

@@ -3,6 +3,7 @@ import { ANCHORS, FORMATS } from '@velarium/contract/values';
 import { ANCHOR_WORDS, FORMAT_ANCHORS, FORMAT_WORDS, withFormat } from '@velarium/core';
 import { useId } from 'react';
 import { cx } from '../../ui/cx.ts';
+import { useIsReadOnly } from '../../ui/read-only.ts';
 import { Select } from '../../ui/select.tsx';
 import { useWorkbench, useWorkbenchStore } from '../store.ts';
 
@@ -37,6 +38,7 @@ export interface AnchorGridProps {
 
 /** The window in nine places; those the format can hold on to can be chosen. */
 export function AnchorGrid({ legend, format, value, onChange }: AnchorGridProps) {
+  const isReadOnly = useIsReadOnly();
   const name = useId();
   return (
     <fieldset>
@@ -58,7 +60,7 @@ export function AnchorGrid({ legend, format, value, onChange }: AnchorGridProps)
                 name={name}
                 aria-label={ANCHOR_WORDS[one]}
                 checked={value === one}
-                disabled={!isPossible}
+                disabled={!isPossible || isReadOnly}
                 onChange={() => onChange(one)}
                 className="peer absolute inset-0 m-0 cursor-[inherit] opacity-0"
               />

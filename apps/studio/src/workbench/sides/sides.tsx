@@ -1,5 +1,6 @@
 import { type ReactNode, useId } from 'react';
 import { Fold } from '../../ui/fold.tsx';
+import { ReadOnly } from '../../ui/read-only.ts';
 import { AudienceControl } from '../controls/audience/audience-control.tsx';
 import { DevicesControl } from '../controls/devices-control.tsx';
 import { CapsControl } from '../controls/limits/caps-control.tsx';
@@ -24,10 +25,11 @@ export const SIDES: readonly { readonly side: Side; readonly label: string; read
 export function Sides() {
   const { openSide } = useWorkbenchStore().getState();
   const side = useWorkbench((state) => state.side);
+  const canEdit = useWorkbench((state) => state.canEdit);
   const id = useId();
   const label = SIDES.find((one) => one.side === side)?.label;
   return (
-    <div className="flex min-h-0 min-w-0 flex-col border-l border-line">
+    <div className="flex min-h-0 min-w-0 flex-col border-line lg:border-l">
       <div className="flex border-b border-line px-2">
         {SIDES.map(({ side: one, label: name, question }, position) => (
           <button
@@ -50,7 +52,7 @@ export function Sides() {
         aria-label={label}
         className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)] content-start gap-5 overflow-auto px-4 pt-4 pb-6"
       >
-        {CONTENT[side]}
+        <ReadOnly value={!canEdit}>{CONTENT[side]}</ReadOnly>
       </section>
     </div>
   );

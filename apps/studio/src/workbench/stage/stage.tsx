@@ -1,4 +1,4 @@
-import { WINDOW_OF } from '@velarium/core';
+import { DEVICE_WORDS, WINDOW_OF } from '@velarium/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useSite } from '../../site/use-site.ts';
 import { SAMPLE_VISITORS } from '../message/personal-hint.tsx';
@@ -17,6 +17,7 @@ export function Stage() {
   const store = useWorkbenchStore();
   const message = useWorkbench((state) => state.document.message);
   const include = useWorkbench((state) => state.document.rule.reach.pages.include);
+  const devices = useWorkbench((state) => state.document.rule.reach.devices);
   const stepId = useWorkbench((state) => state.stepId);
   const selectedBlock = useWorkbench((state) => state.selectedBlock);
   const view = useWorkbench((state) => state.stage);
@@ -87,7 +88,14 @@ export function Stage() {
                   {...(view.zoom === 'real' ? { scale: REAL } : {})}
                   {...(canType ? { edit } : {})}
                 />
-                <figcaption className="text-xs text-soft">{caption}</figcaption>
+                <figcaption className="text-xs text-soft">
+                  {caption}
+                  {!devices.includes(device) && (
+                    <strong className="ml-2 font-medium text-hold">
+                      ◇ never shown on {DEVICE_WORDS[device]}s
+                    </strong>
+                  )}
+                </figcaption>
               </figure>
             ))}
         </div>

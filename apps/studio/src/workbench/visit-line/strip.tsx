@@ -44,7 +44,7 @@ export function Strip({ title, max, ticks, curve, shades, cursor, height, childr
         {ticks.map(({ at, words }) => (
           <span
             key={at}
-            className={`absolute top-0.5 whitespace-nowrap ${at === 0 ? '' : at === max ? '-translate-x-full' : '-translate-x-1/2'}`}
+            className={`absolute top-0.5 whitespace-nowrap max-sm:[&:nth-child(even)]:hidden ${at === 0 ? '' : at === max ? '-translate-x-full' : '-translate-x-1/2'}`}
             style={{ left: left(at) }}
           >
             {words}

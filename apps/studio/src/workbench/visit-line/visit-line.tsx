@@ -78,7 +78,7 @@ export function VisitLine() {
   return (
     <section aria-label="Visit line" className="border-t border-line px-5 pt-2 pb-1.5">
       {isInFocus && (
-        <div className="mb-1.5 flex h-7 items-center gap-3">
+        <div className="mb-1.5 flex min-h-7 items-center gap-3 max-lg:flex-wrap">
           <h2 className="text-sm font-medium">A visit</h2>
           <Select
             label="Curves of"

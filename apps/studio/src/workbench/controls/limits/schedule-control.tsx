@@ -7,6 +7,7 @@ import { enGB } from 'react-day-picker/locale';
 import { useSite } from '../../../site/use-site.ts';
 import { Button, IconButton } from '../../../ui/button.tsx';
 import { Field } from '../../../ui/field.tsx';
+import { useIsReadOnly } from '../../../ui/read-only.ts';
 import { Segments } from '../../../ui/segments.tsx';
 import { Switch } from '../../../ui/switch.tsx';
 import { useWorkbench, useWorkbenchStore } from '../../store.ts';
@@ -104,6 +105,7 @@ function ScheduleFields({ schedule, onChange }: ScheduleFieldsProps) {
 }
 
 function Hours({ schedule, onChange }: ScheduleFieldsProps) {
+  const isReadOnly = useIsReadOnly();
   const { hours } = schedule;
   return (
     <fieldset className="grid gap-1.5">
@@ -115,6 +117,7 @@ function Hours({ schedule, onChange }: ScheduleFieldsProps) {
             <input
               key={key}
               type="time"
+              readOnly={isReadOnly}
               aria-label={`${key === 'from' ? 'From' : 'To'}, stretch ${at + 1}`}
               value={stretch[key] === '24:00' ? '00:00' : stretch[key]}
               onChange={(event) => {

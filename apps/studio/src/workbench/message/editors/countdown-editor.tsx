@@ -3,6 +3,7 @@ import { COUNTDOWN_UNITS } from '@velarium/contract/values';
 import { useSite } from '../../../site/use-site.ts';
 import { Field } from '../../../ui/field.tsx';
 import { NumberField } from '../../../ui/number-field.tsx';
+import { useIsReadOnly } from '../../../ui/read-only.ts';
 import { Segments } from '../../../ui/segments.tsx';
 import { Select } from '../../../ui/select.tsx';
 import { useWorkbench } from '../../store.ts';
@@ -16,6 +17,7 @@ const BEGIN: Readonly<Record<CountdownEnd['kind'], () => CountdownEnd>> = {
 };
 
 export function CountdownEditor({ block, edit }: EditorProps<'countdown'>) {
+  const isReadOnly = useIsReadOnly();
   const { until } = block;
   const site = useSite(useWorkbench((state) => state.siteId));
   const setUntil = (next: CountdownEnd) => edit((old) => ({ ...old, until: next }), 'until');
@@ -76,7 +78,7 @@ export function CountdownEditor({ block, edit }: EditorProps<'countdown'>) {
                 type="checkbox"
                 className="accent-sail"
                 checked={block.units.includes(unit)}
-                disabled={block.units.length === 1 && block.units[0] === unit}
+                disabled={isReadOnly || (block.units.length === 1 && block.units[0] === unit)}
                 onChange={(event) =>
                   edit(
                     (old) => ({

@@ -1,0 +1,172 @@
+import type { Page } from '@playwright/test';
+import { expect, expectAccessible, signIn, test } from './lib/velarium.ts';
+import { say } from './lib/workbench.ts';
+
+const openWorkbench = async (page: Page, name = 'Welcome to members') => {
+  await page.getByRole('link', { name }).click();
+  await expect(page.getByRole('region', { name: 'Rule sentence' })).toBeVisible();
+};
+/** Nothing of the place stands beyond the right edge of the window. */
+const expectNoOverflow = async (page: Page) =>
+  expect(
+    await page.evaluate(
+      () =>
+        document.documentElement.scrollWidth -
+        innerWidth +
+        Math.max(
+          0,
+          ...[...document.querySelectorAll('main')].map((one) => one.scrollWidth - one.clientWidth),
+        ),
+    ),
+  ).toBeLessThanOrEqual(0);
+
+test('keys belong to the place in front: a field keeps its own, a dialog lets nothing through', async ({
+  studioPage: page,
+}) => {
+  const search = page.getByRole('searchbox', { name: 'Search by name or sentence' });
+  await search.pressSequentially('sky letter for readers', { delay: 0 });
+  await expect(search).toHaveValue('sky letter for readers');
+  await expect(page).toHaveURL(/find=sky\+letter\+for\+readers/);
+  await page.keyboard.press('ControlOrMeta+a');
+  expect(await search.evaluate((field) => (field as HTMLInputElement).selectionEnd)).toBe(22);
+  await expect(page.getByRole('toolbar', { name: 'Chosen campaigns' })).toHaveCount(0);
+  await search.fill('');
+  await search.blur();
+  const first = page.getByRole('list', { name: 'Campaigns' }).getByRole('listitem').first();
+  const before = await first.boundingBox();
+  await page.keyboard.press('ControlOrMeta+a');
+  await expect(page.getByRole('toolbar', { name: 'Chosen campaigns' })).toBeVisible();
+  // Choosing moves nothing.
+  expect((await first.boundingBox())?.y).toBe(before?.y);
+  await page.getByRole('button', { name: 'Choose none' }).click();
+  await page.keyboard.press('n');
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await page.keyboard.press('ControlOrMeta+a');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await expect(page.getByRole('toolbar', { name: 'Chosen campaigns' })).toHaveCount(0);
+
+  await openWorkbench(page);
+  await page.keyboard.press('t');
+  await expect(page.getByText('Tablet, 820 by 1180')).toBeVisible();
+  await page.getByRole('link', { name: 'Board', exact: true }).first().click();
+  await expect(page.getByRole('heading', { name: 'Board' })).toBeVisible();
+  await page.keyboard.press('t');
+  await expect(page.getByRole('heading', { name: 'Team' })).toBeVisible();
+});
+
+test('the title says where one is, the keyboard can skip to the place, and stays in it when a row goes', async ({
+  studioPage: page,
+}) => {
+  await expect(page).toHaveTitle('Board · Quillon Fell Observatory · Velarium');
+  await openWorkbench(page);
+  await expect(page).toHaveTitle('Welcome to members · Velarium');
+  await page.goBack();
+  await page.reload();
+  await expect(page.getByRole('heading', { name: 'Board' })).toBeVisible();
+  await page.keyboard.press('Tab');
+  await expect(page.getByRole('button', { name: 'Skip to the place' })).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('main')).toBeFocused();
+  await page.getByRole('button', { name: 'Actions for Welcome to members' }).click();
+  await page.getByRole('menuitem', { name: 'Archive' }).click();
+  await expect(page.getByRole('link', { name: 'Welcome to members' })).toHaveCount(0);
+  await expect(page.getByRole('main')).toBeFocused();
+});
+
+test('a campaign that is gone is said to be, and leads on', async ({ studioPage: page, velarium }) => {
+  await page.goto(page.url().replace('/board', '/campaigns/00000000-0000-4000-8000-000000000000'));
+  await expect(page.getByText('It may have been removed since')).toBeVisible();
+  await page.getByRole('link', { name: 'Go to the Board' }).click();
+  await expect(page.getByRole('heading', { name: 'Board' })).toBeVisible();
+  // A file of an older build is no page of the studio.
+  expect((await page.request.get(`${velarium.studio}/assets/gone-12345678.js`)).status()).toBe(404);
+});
+
+test('publishing leads to where it can be seen, and a frame says when its device is left out', async ({
+  studioPage: page,
+  context,
+}) => {
+  await openWorkbench(page);
+  await say(page, 'after 3 seconds, only on /about, not on phones, once per session');
+  await expect(page.getByText('◇ never shown on phones')).toBeVisible();
+  await page.getByRole('button', { name: /^Launch/ }).click();
+  await page.getByRole('button', { name: /^Publish/ }).click();
+  const opened = context.waitForEvent('page');
+  await page.getByRole('button', { name: 'See it on the site' }).click();
+  await (await opened).waitForURL(/\/about$/);
+});
+
+test('the first page weighs little, and what is named by its content is kept for a year', async ({
+  browser,
+  velarium,
+}) => {
+  const page = await (await browser.newContext()).newPage();
+  const session = await page.context().newCDPSession(page);
+  await session.send('Network.enable');
+  let bytes = 0;
+  session.on('Network.loadingFinished', ({ encodedDataLength }) => {
+    bytes += encodedDataLength;
+  });
+  const caching = new Map<string, string | undefined>();
+  page.on('response', (response) =>
+    caching.set(new URL(response.url()).pathname, response.headers()['cache-control']),
+  );
+  await page.goto(`${velarium.studio}/sign-in`);
+  await expect(page.getByLabel('Password')).toBeVisible();
+  await page.waitForLoadState('networkidle');
+  expect(bytes).toBeGreaterThan(50_000);
+  // 200 kB of code, and the letters on top of it.
+  const letters = await page.evaluate(() =>
+    performance
+      .getEntriesByType('resource')
+      .filter(({ name }) => name.endsWith('.woff2'))
+      .reduce((sum, one) => sum + (one as PerformanceResourceTiming).encodedBodySize, 0),
+  );
+  expect(bytes - letters).toBeLessThanOrEqual(200_000);
+  const hashed = [...caching].filter(([path]) => path.startsWith('/assets/'));
+  expect(hashed.length).toBeGreaterThan(2);
+  for (const [path, control] of hashed)
+    expect([path, control]).toEqual([path, 'public, max-age=31536000, immutable']);
+  expect(caching.get('/sign-in')).toBe('no-cache');
+  await page.context().close();
+});
+
+for (const [width, height] of [
+  [390, 844],
+  [640, 400],
+] as const)
+  test(`at ${width} by ${height} the Board is read, and a campaign is worded, timed and launched`, async ({
+    browser,
+    velarium,
+  }) => {
+    const page = await (await browser.newContext({ viewport: { width, height } })).newPage();
+    await signIn(page, velarium);
+    await expectNoOverflow(page);
+    const row = page.getByRole('listitem').filter({ hasText: 'Sky letter for readers' });
+    await expect(row.getByText('Visitors', { exact: true })).toBeVisible();
+    await expectAccessible(page);
+    await openWorkbench(page);
+    await expectNoOverflow(page);
+    await expect(page.getByText('Phone, 390 by 844')).toBeVisible();
+    await page.getByRole('radio', { name: 'Panel' }).check();
+    await expect(page.getByText('Phone, 390 by 844')).toBeHidden();
+    await page.getByRole('button', { name: 'Moment' }).click();
+    await page.getByLabel('Seconds on the page').fill('9');
+    await expect(page.getByRole('region', { name: 'Rule sentence' })).toContainText('after 9 seconds');
+    await expectNoOverflow(page);
+    await expectAccessible(page);
+    await page.getByRole('button', { name: /^Launch/ }).click();
+    await page.getByRole('button', { name: /^Publish/ }).click();
+    await expect(page.getByText('“Welcome to members” is running.')).toBeVisible();
+    for (const place of ['Results', 'People', 'Outbox', 'Site', 'Team']) {
+      await page
+        .getByRole('navigation', { name: 'Places' })
+        .getByRole('link', { name: place, exact: true })
+        .click();
+      await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+      await page.waitForLoadState('networkidle');
+      await expectNoOverflow(page);
+    }
+    await page.context().close();
+  });
