@@ -58,6 +58,7 @@ const TABLES = [
   'experiment',
   'goal',
   'goal_reached',
+  'rehearsal',
   'person',
   'lead',
   'lead_before',

@@ -13,6 +13,7 @@ import { createLibraryService } from './library/index.ts';
 import { createMemberService } from './members/index.ts';
 import { createPeopleService } from './people/index.ts';
 import { createPublishingService } from './publishing/index.ts';
+import { createRehearsalService } from './rehearsals/index.ts';
 import { createReports } from './reports/index.ts';
 import { createResultService } from './results/index.ts';
 import { createSiteService } from './sites/index.ts';
@@ -82,11 +83,13 @@ export function createServices(
       if (move.event === 'campaign.published') await experiments.onPublished(manager, move.campaignId);
     },
   });
+  const rehearsals = createRehearsalService({ db, sites, publishing });
   const intake = createIntakeService({ db, people, deliveries, publishing, sites });
   return {
     db,
     jobs,
     reports,
+    rehearsals,
     goals,
     experiments,
     outside,

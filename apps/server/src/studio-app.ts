@@ -19,6 +19,7 @@ import { libraryRoutes, servePictures } from './library/index.ts';
 import { memberRoutes } from './members/index.ts';
 import { peopleRoutes } from './people/index.ts';
 import { createPreviewTokens, publishingRoutes } from './publishing/index.ts';
+import { rehearsalRoutes } from './rehearsals/index.ts';
 import { resultRoutes } from './reports/index.ts';
 import type { Services } from './services.ts';
 import { siteRoutes } from './sites/index.ts';
@@ -124,6 +125,7 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
         goals: services.goals,
         onChanged: services.publishing.prepareSite,
       });
+      await scope.register(rehearsalRoutes, { rehearsals: services.rehearsals });
       await scope.register(experimentRoutes, {
         experiments: services.experiments,
         publishing: services.publishing,

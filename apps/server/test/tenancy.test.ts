@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { newBlock, PLAIN_LOOK } from '@velarium/core';
+import { beginPage, beginRehearsal, newBlock, PLAIN_LOOK } from '@velarium/core';
 import type { InjectOptions } from 'fastify';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import {
@@ -38,6 +38,7 @@ async function everything(): Promise<string> {
     'membership',
     'lead',
     'page_group',
+    'rehearsal',
     'look',
     'picture',
     'picture_file',
@@ -133,6 +134,10 @@ it('no route lets one workspace read or touch what is another’s', async () => 
   const theirIds: Record<string, string> = {
     goals: (await theirs.ask('POST', `/sites/${theirs.siteId}/goals`, { ...goal, name: 'Theirs' })).json()[0]
       .id,
+    rehearsals: await idOf('rehearsals', {
+      name: 'Theirs',
+      rehearsal: beginRehearsal(beginPage('/'), '2026-11-25T20:00'),
+    }),
     looks: await idOf('looks', { ...look, name: 'Theirs' }),
     blocks: await idOf('blocks', { ...block, name: 'Theirs' }),
     templates: await idOf('templates', { name: 'Theirs', message: document.message }),
@@ -196,6 +201,14 @@ it('no route lets one workspace read or touch what is another’s', async () => 
     'PUT /api/sites/{siteId}/groups/{groupId}': { name: 'Mine', rules: [] },
     'POST /api/sites/{siteId}/goals': goal,
     'PUT /api/sites/{siteId}/goals/{id}': goal,
+    'POST /api/sites/{siteId}/rehearsals': {
+      name: 'Mine',
+      rehearsal: beginRehearsal(beginPage('/'), '2026-11-25T20:00'),
+    },
+    'PUT /api/sites/{siteId}/rehearsals/{id}': {
+      name: 'Mine',
+      rehearsal: beginRehearsal(beginPage('/'), '2026-11-25T20:00'),
+    },
     'PUT /api/campaigns/{campaignId}/goals': { goals: null },
     'POST /api/campaigns/{campaignId}/experiments/forecast': { smallest: 1, isPlanned: true, arms: 2 },
     'POST /api/campaigns/{campaignId}/experiments/end': { adopt: null },

@@ -17,6 +17,7 @@ export * from './pages.ts';
 export * from './people.ts';
 export * from './preview.ts';
 export * from './problem.ts';
+export * from './rehearsal.ts';
 export * from './results.ts';
 export * from './rule.ts';
 export * from './schedule.ts';

@@ -30,6 +30,7 @@ import { Results1764000000010 } from './migrations/0010-results.ts';
 import { Experiments1764000000011 } from './migrations/0011-experiments.ts';
 import { Goals1764000000012 } from './migrations/0012-goals.ts';
 import { Worth1764000000013 } from './migrations/0013-worth.ts';
+import { Rehearsals1764000000014 } from './migrations/0014-rehearsals.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
@@ -94,6 +95,7 @@ export function createDataSource(
       Experiments1764000000011,
       Goals1764000000012,
       Worth1764000000013,
+      Rehearsals1764000000014,
     ],
     migrationsTransactionMode: 'each',
     // A failed query is thrown; writing it down too would put what people sent into the log.

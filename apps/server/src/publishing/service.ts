@@ -78,6 +78,8 @@ export interface Answered {
 /** What the first message of a campaign is called among its variants. */
 export const FIRST_VARIANT = 'a';
 
+type SiteToTry = NonNullable<Awaited<ReturnType<SiteService['findByKey']>>>;
+
 type Actor = { readonly workspaceId: string; readonly accountId: string; readonly name: string };
 
 /** A campaign's document on its way into a manifest. */
@@ -169,6 +171,28 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
       });
     }
     return { manifest: compileManifest(site, compilable), files };
+  }
+
+  /** A site as it is tried. `of` says whose drafts: `live` nobody's, `drafts` everybody's, or those of one campaign. */
+  async function compose(site: SiteToTry, of: string) {
+    const all = await campaigns.notArchived(site.id);
+    const running = new Map((await campaigns.live(db.manager, site.id)).map((one) => [one.campaignId, one]));
+    const isDraft = (id: string) => of === 'drafts' || of === id || !running.has(id);
+    const rows = all.filter(({ id }) => of === 'drafts' || of === id || running.has(id));
+    const documents = new Map(
+      rows.map(({ id, draft }) => [id, isDraft(id) ? draft : (running.get(id)?.document ?? draft)]),
+    );
+    const pages = new Map([...documents].map(([id, { rule }]) => [id, rule.reach.pages]));
+    const { manifest, files } = await compile(
+      { ...site, pages: sitePages(await sites.groups.list(site.id), pages) },
+      rows.map(({ id, capEpoch, draft }) => ({
+        id,
+        version: 1,
+        epoch: capEpoch,
+        document: documents.get(id) ?? draft,
+      })),
+    );
+    return { manifest, files, campaigns: rows.map(({ id, name, state }) => ({ id, name, state })) };
   }
 
   /** Makes the site's manifest and message files anew. Everything on the caller's one connection. */
@@ -298,24 +322,16 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
     async preview(siteKey: string, tried?: string): Promise<Preview> {
       const site = await sites.findByKey(siteKey);
       if (!site) throw notFound('site');
-      const all = await campaigns.notArchived(site.id);
-      const running = new Map(
-        (await campaigns.live(db.manager, site.id)).map((one) => [one.campaignId, one]),
-      );
-      const rows = tried ? all.filter(({ id }) => id === tried || running.has(id)) : all;
-      const drafted = new Map(rows.map((row) => [row.id, row.draft.rule.reach.pages]));
-      const { manifest, files } = await compile(
-        { ...site, pages: sitePages(await sites.groups.list(site.id), drafted) },
-        rows.map((row) => {
-          const document = tried && row.id !== tried ? running.get(row.id)?.document : undefined;
-          return { id: row.id, version: 1, epoch: row.capEpoch, document: document ?? row.draft };
-        }),
-      );
-      return {
-        manifest,
-        files: Object.fromEntries(files),
-        campaigns: rows.map(({ id, name, state }) => ({ id, name, state })),
-      };
+      const { files, ...cast } = await compose(site, tried ?? 'drafts');
+      return { ...cast, files: Object.fromEntries(files) };
+    },
+
+    /** The campaigns a visit is played against: those that run, every draft, or one draft among those that run. */
+    async cast(siteKey: string, of: string): Promise<Omit<Preview, 'files'>> {
+      const site = await sites.findByKey(siteKey);
+      if (!site) throw notFound('site');
+      const { files: _, ...cast } = await compose(site, of);
+      return cast;
     },
 
     /** For the public edge: a site with its manifest, whose body is left out where the edge has it already. */

@@ -1,0 +1,2 @@
+export { rehearsalRoutes } from './routes.ts';
+export { createRehearsalService } from './service.ts';

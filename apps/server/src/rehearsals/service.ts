@@ -1,0 +1,112 @@
+import type { Cast, KeptRehearsal, Rehearsal, Rehearsed, SaveRehearsal } from '@velarium/contract';
+import { judge, playVisit } from '@velarium/core';
+import type { DataSource } from 'typeorm';
+import { notFound, ProblemError } from '../infra/problem.ts';
+import type { PublishingService } from '../publishing/index.ts';
+import type { SiteService } from '../sites/index.ts';
+
+/** More would take longer than anybody waits for at a publish. */
+const MOST = 500;
+
+interface RehearsalServices {
+  readonly db: DataSource;
+  readonly sites: SiteService;
+  readonly publishing: PublishingService;
+}
+
+/** Visits that are kept, and what becomes of them; core plays them. */
+export function createRehearsalService({ db, sites, publishing }: RehearsalServices) {
+  const list = async (workspaceId: string, siteId: string): Promise<KeptRehearsal[]> => {
+    await sites.get(workspaceId, siteId);
+    const rows: (Omit<KeptRehearsal, 'updatedAt'> & { updatedAt: Date })[] = await db.query(
+      `SELECT id, name, rehearsal, updated_at AS "updatedAt" FROM rehearsal WHERE site_id = $1 ORDER BY created_at`,
+      [siteId],
+    );
+    return rows.map((row) => ({ ...row, updatedAt: row.updatedAt.toISOString() }));
+  };
+
+  return {
+    list,
+
+    /** The campaigns a visit is played against; see {@link Cast}. */
+    async cast(workspaceId: string, siteId: string, of: string): Promise<Cast> {
+      const { key } = await sites.get(workspaceId, siteId);
+      return publishing.cast(key, of);
+    },
+
+    /** Keeps a rehearsal under its name, a new one or in the place of one that was kept. */
+    async save(
+      workspaceId: string,
+      siteId: string,
+      { name, rehearsal }: SaveRehearsal,
+      id?: string,
+    ): Promise<KeptRehearsal> {
+      const known = await list(workspaceId, siteId);
+      if (!id && known.length >= MOST)
+        throw new ProblemError(
+          409,
+          'too-many-rehearsals',
+          'There are enough rehearsals',
+          `A site keeps at most ${MOST}, since each is played at every publish. Remove one first.`,
+        );
+      if (known.some((one) => one.name === name && one.id !== id))
+        throw new ProblemError(
+          409,
+          'name-taken',
+          'This name is taken',
+          `Another rehearsal of this site is called “${name}”. Choose another name.`,
+          [{ path: 'name', message: 'is taken' }],
+        );
+      const body = JSON.stringify(rehearsal);
+      const rows: { id: string }[] = id
+        ? (
+            await db.query(
+              'UPDATE rehearsal SET name = $3, rehearsal = $4, updated_at = now() WHERE id = $1 AND site_id = $2 RETURNING id',
+              [id, siteId, name, body],
+            )
+          )[0]
+        : await db.query(
+            'INSERT INTO rehearsal (site_id, name, rehearsal) VALUES ($1, $2, $3) RETURNING id',
+            [siteId, name, body],
+          );
+      const [row] = rows;
+      if (!row) throw notFound('rehearsal');
+      return { id: row.id, name, rehearsal, updatedAt: new Date().toISOString() };
+    },
+
+    async remove(workspaceId: string, siteId: string, id: string): Promise<void> {
+      await sites.get(workspaceId, siteId);
+      const [, removed]: [unknown, number] = await db.query(
+        'DELETE FROM rehearsal WHERE id = $1 AND site_id = $2',
+        [id, siteId],
+      );
+      if (removed === 0) throw notFound('rehearsal');
+    },
+
+    /** Plays every rehearsal of a site and says what became of what is expected of it. */
+    async rehearse(workspaceId: string, siteId: string, of: string): Promise<Rehearsed[]> {
+      const site = await sites.get(workspaceId, siteId);
+      const kept = await list(workspaceId, siteId);
+      if (kept.length === 0) return [];
+      const { manifest, campaigns } = await publishing.cast(site.key, of);
+      const names = new Map(campaigns.map(({ id, name }) => [id, name]));
+      const write = (atMs: number) =>
+        new Date(atMs).toLocaleString('en-GB', {
+          timeZone: site.timeZone,
+          dateStyle: 'medium',
+          timeStyle: 'short',
+        });
+      return kept.map(({ id, name, rehearsal }) => ({
+        id,
+        name,
+        expectations: judge(
+          playVisit({ manifest, rehearsal, origin: site.origins[0] ?? 'https://site.example' }),
+          rehearsal satisfies Rehearsal,
+          (campaign) => names.get(campaign) ?? 'a campaign that is gone',
+          write,
+        ),
+      }));
+    },
+  };
+}
+export type RehearsalService = ReturnType<typeof createRehearsalService>;

@@ -1,0 +1,103 @@
+import type { Campaign, Cast, KeptRehearsal, Rehearsal, Rehearsed } from '@velarium/contract';
+import { beginPage, beginRehearsal } from '@velarium/core';
+import { afterAll, beforeAll, beforeEach, expect, it, test } from 'vitest';
+import {
+  addColleague,
+  createCampaign,
+  createTestServer,
+  createWorkspace,
+  type Member,
+  onPages,
+  type TestServer,
+} from './server.ts';
+
+let server: TestServer;
+let owner: Member;
+let campaign: Campaign;
+beforeAll(async () => {
+  server = await createTestServer();
+});
+afterAll(() => server.close());
+beforeEach(async () => {
+  owner = await createWorkspace(server);
+  const made = await createCampaign(owner);
+  const draft = onPages(made.document, '/tours');
+  const timed = { ...draft.rule.moment, triggers: [{ kind: 'time' as const, seconds: 5 }] };
+  campaign = (
+    await owner.ask('PUT', `/campaigns/${made.id}/draft`, {
+      revision: made.revision,
+      document: { ...draft, rule: { ...draft.rule, moment: timed } },
+    })
+  ).json();
+  await owner.ask('POST', `/campaigns/${campaign.id}/publish`, { revision: campaign.revision });
+});
+
+const at = (path: string) => `/sites/${owner.siteId}/${path}`;
+const visit = (expectations: Rehearsal['expectations'] = []): Rehearsal => ({
+  ...beginRehearsal(beginPage('/tours'), '2026-11-25T20:00'),
+  expectations,
+});
+const opensBy = (bySecond: number) => ({ kind: 'opens', campaign: campaign.id, page: 0, bySecond }) as const;
+
+it('what must hold is kept, and asked of what runs and of a draft among what runs', async () => {
+  const kept = (
+    await owner.ask('POST', at('rehearsals'), { name: 'A first visit', rehearsal: visit([opensBy(10)]) })
+  ).json<KeptRehearsal>();
+  expect((await owner.ask('GET', at('rehearsals'))).json()).toMatchObject([
+    { id: kept.id, name: 'A first visit' },
+  ]);
+  const played = async (of: string) =>
+    (await owner.ask('GET', at(`rehearsals/played?of=${of}`))).json<Rehearsed[]>()[0]?.expectations[0];
+  expect(await played('live')).toMatchObject({ holds: true, why: '' });
+  // A draft that would break it is seen before it is published.
+  const { document } = campaign;
+  const late = { ...document.rule.moment, triggers: [{ kind: 'time' as const, seconds: 12 }] };
+  await owner.ask('PUT', `/campaigns/${campaign.id}/draft`, {
+    revision: (await owner.ask('GET', `/campaigns/${campaign.id}`)).json<Campaign>().revision,
+    document: { ...document, rule: { ...document.rule, moment: late } },
+  });
+  expect(await played('live')).toMatchObject({ holds: true });
+  expect(await played(campaign.id)).toMatchObject({ holds: false, why: 'It opens only at 0:12.' });
+  expect(await played('drafts')).toMatchObject({ holds: false });
+  await owner.ask('POST', `/campaigns/${campaign.id}/rest`);
+  expect(await played('live')).toMatchObject({
+    holds: false,
+    why: expect.stringContaining('not among the campaigns'),
+  });
+});
+
+it('a cast names its campaigns: those that run, or every draft', async () => {
+  const other = await createCampaign(owner);
+  const cast = async (of: string) => (await owner.ask('GET', at(`cast?of=${of}`))).json<Cast>();
+  expect((await cast('live')).campaigns.map(({ id }) => id)).toEqual([campaign.id]);
+  expect((await cast('drafts')).campaigns.map(({ id }) => id).sort()).toEqual([campaign.id, other.id].sort());
+  expect((await cast(other.id)).manifest.campaigns).toHaveLength(2);
+});
+
+test.each<[string, (rehearsal: Rehearsal) => object]>([
+  ['no page', (rehearsal) => ({ ...rehearsal, pages: [] })],
+  ['a form of a newer Velarium', (rehearsal) => ({ ...rehearsal, form: 2 })],
+  [
+    'a day without a time',
+    (rehearsal) => ({ ...rehearsal, visitor: { ...rehearsal.visitor, begins: '2026-11-25' } }),
+  ],
+  ['a page elsewhere', (rehearsal) => ({ ...rehearsal, pages: [beginPage('https://x.example/')] })],
+])('a visit of %s is refused', async (_what, change) => {
+  const body = { name: 'V', rehearsal: change(visit()) };
+  expect((await owner.ask('POST', at('rehearsals'), body)).statusCode).toBe(422);
+});
+
+it('is named once, changed and removed by editors, and read by viewers', async () => {
+  const body = { name: 'V', rehearsal: visit() };
+  const { id } = (await owner.ask('POST', at('rehearsals'), body)).json<KeptRehearsal>();
+  expect((await owner.ask('POST', at('rehearsals'), body)).json()).toMatchObject({ code: 'name-taken' });
+  expect((await owner.ask('PUT', at(`rehearsals/${id}`), { ...body, name: 'W' })).json()).toMatchObject({
+    name: 'W',
+  });
+  const viewer = await addColleague(server, owner, 'viewer');
+  expect((await viewer.ask('GET', at('rehearsals'))).json()).toHaveLength(1);
+  expect((await viewer.ask('POST', at('rehearsals'), body)).statusCode).toBe(403);
+  expect((await viewer.ask('DELETE', at(`rehearsals/${id}`))).statusCode).toBe(403);
+  expect((await owner.ask('DELETE', at(`rehearsals/${id}`))).statusCode).toBe(204);
+  expect((await owner.ask('DELETE', at(`rehearsals/${id}`))).statusCode).toBe(404);
+});
