@@ -64,6 +64,7 @@ export * from './rehearsal/beginning.ts';
 export * from './rehearsal/expectations.ts';
 export { ASSUMED_PAGE_PIXELS } from './rehearsal/happenings.ts';
 export { type Opening, type Played, playVisit, type Stretch as LaneStretch } from './rehearsal/play.ts';
+export * from './rehearsal/rehearsal-words.ts';
 export * from './results/day-counts.ts';
 export * from './results/order.ts';
 export * from './results/period.ts';

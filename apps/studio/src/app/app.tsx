@@ -72,6 +72,12 @@ const router = createBrowserRouter([
             }),
           },
           {
+            path: 'sites/:siteId/rehearsal',
+            lazy: async () => ({
+              Component: (await import('../rehearsal/rehearsal-page.tsx')).RehearsalPage,
+            }),
+          },
+          {
             path: 'sites/:siteId/people',
             lazy: async () => ({ Component: (await import('../people/people-page.tsx')).PeoplePage }),
           },

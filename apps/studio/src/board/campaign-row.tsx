@@ -137,6 +137,10 @@ function RowMenu({ campaign, onCopy }: { readonly campaign: CampaignSummary; rea
       label: 'Results',
       onSelect: () => navigate(`/sites/${campaign.siteId}/campaigns/${campaign.id}/results`),
     },
+    {
+      label: 'Rehearse',
+      onSelect: () => navigate(`/sites/${campaign.siteId}/rehearsal?of=${campaign.id}`),
+    },
     ...(isLive(state) ? [item('Rest', 'rest')] : []),
     ...(state === 'resting' ? [item('Run again', 'run')] : []),
     item('Duplicate', 'duplicate'),

@@ -51,6 +51,12 @@ export function WorkbenchHeader({ onLaunch, flush }: WorkbenchHeaderProps) {
       >
         Results
       </Link>
+      <Link
+        to={`/sites/${siteId}/rehearsal?of=${subject().id}`}
+        className="text-soft underline-offset-4 hover:underline"
+      >
+        Rehearse
+      </Link>
       <span aria-hidden="true" className="text-line-strong">
         /
       </span>

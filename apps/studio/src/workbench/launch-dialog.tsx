@@ -24,6 +24,7 @@ import { Dialog } from '../ui/dialog.tsx';
 import { tellOf, tellProblem } from '../ui/toast.tsx';
 import { when } from '../ui/when.ts';
 import { changedWords } from './places.ts';
+import { RehearsalsOfLaunch } from './rehearsals-of-launch.tsx';
 import { type Side, useWorkbench, useWorkbenchStore } from './store.ts';
 
 const SIDE_OF: Readonly<Record<Finding['part'], Side>> = {
@@ -180,6 +181,7 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
             ))}
           </ul>
         )}
+        <RehearsalsOfLaunch siteId={siteId} campaignId={store.getState().id} />
         <p className="text-sm text-soft">
           {isPublished
             ? 'It is running already. Visitors get this version at their next load of a page; who has seen it often enough stays spared.'

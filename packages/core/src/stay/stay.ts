@@ -45,3 +45,10 @@ export function shareAt(curve: readonly CurvePoint[], at: number): number | unde
   if (!a || b.at === at) return b.share;
   return a.share + ((b.share - a.share) * (at - a.at)) / (b.at - a.at);
 }
+
+/** How far half of all page views come: the last edge that half of them reach; `undefined` without page views. */
+export function usualStay(histogram: Histogram, edges: readonly number[]): number | undefined {
+  return survivalCurve(histogram, edges)
+    .filter(({ share }) => share >= 0.5)
+    .at(-1)?.at;
+}

@@ -1,0 +1,88 @@
+import { readFileSync } from 'node:fs';
+import { expect, expectAccessible, test } from './lib/velarium.ts';
+import { saved, say } from './lib/workbench.ts';
+
+test('a visit is put together, played, expected of, kept, and asked again before a launch breaks it', async ({
+  studioPage: page,
+}) => {
+  await page.keyboard.press('v');
+  await expect(page.getByRole('heading', { name: 'Rehearsal', exact: true })).toBeVisible();
+  await page.getByRole('combobox', { name: 'Begin with' }).click();
+  await page.getByRole('option', { name: 'Somebody who keeps coming back' }).click();
+  await expect(page.getByLabel('In their session number')).toHaveValue('4');
+
+  const first = page.getByRole('combobox', { name: 'Page 1' });
+  await first.fill('/night-tours/first-light');
+  const lane = page.getByRole('listitem').filter({ hasText: 'Places on Friday’s tour' });
+  await expect(lane.getByText('Opens on page 1 at 0:08')).toBeVisible();
+  // By keys the page ends before that.
+  const edge = page.getByRole('slider', { name: 'Seconds on /night-tours/first-light' });
+  await page.getByLabel('Stays').fill('9');
+  await edge.press('ArrowLeft');
+  await edge.press('ArrowLeft');
+  await expect(page.getByLabel('Stays')).toHaveValue('7');
+  await expect(lane.getByText('Does not open')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(page.getByLabel('Stays')).toHaveValue('9');
+  await page.getByLabel('Stays').fill('30');
+
+  // The next page comes with the stay its readers usually have.
+  await page.getByLabel('Then goes to').fill('/contact');
+  await page.getByRole('button', { name: 'Add the page' }).click();
+  await expect(page.getByRole('list', { name: 'Pages of the visit' }).getByRole('listitem')).toHaveCount(2);
+  await expect(page.getByText('Opens on page 2 at 0:00')).toBeVisible();
+  await page.getByRole('button', { name: 'Something happens …' }).click();
+  await page.getByRole('menuitem', { name: 'Leaves by mouse' }).click();
+  const mark = page.getByRole('slider', { name: 'leaves (likely) on /contact' });
+  await mark.press('Home');
+  await expect(page.getByLabel('At', { exact: true })).toHaveValue('0');
+  await mark.press('Delete');
+  await expect(mark).toHaveCount(0);
+  await expectAccessible(page);
+
+  await page.getByRole('combobox', { name: 'Which campaign' }).click();
+  await page.getByRole('option', { name: 'Places on Friday’s tour' }).click();
+  await page.getByLabel('By second').fill('10');
+  await page.getByRole('button', { name: 'Expect it' }).click();
+  const expected = page.getByRole('region', { name: 'What must hold' });
+  await expect(expected.getByText('✓ holds')).toBeVisible();
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByRole('dialog').getByLabel('Name').fill('A reader of the tours');
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByText('“A reader of the tours” is kept')).toBeVisible();
+  await expect(page).toHaveURL(/kept=/);
+  await page.reload();
+  await expect(expected.getByText('✓ holds')).toBeVisible();
+  const file = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'More', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Write to a file' }).click();
+  const written = JSON.parse(readFileSync(await (await file).path(), 'utf8'));
+  expect(written).toMatchObject({ name: 'A reader of the tours', rehearsal: { form: 1 } });
+  const read = (body: unknown) =>
+    page.getByLabel('Rehearsal file').setInputFiles({
+      name: 'rehearsal.json',
+      mimeType: 'application/json',
+      buffer: Buffer.from(JSON.stringify(body)),
+    });
+  await read({ ...written, rehearsal: { ...written.rehearsal, form: 2 } });
+  await expect(page.getByText('written by a newer Velarium')).toBeVisible();
+  await read({ name: 'x' });
+  await expect(page.getByText(/^This is no rehearsal: rehearsal/)).toBeVisible();
+  await expect(expected.getByText('✓ holds')).toBeVisible();
+
+  // A draft that would break it is named by the launch, with the reason.
+  await page.getByRole('link', { name: 'Board', exact: true }).click();
+  await page.getByRole('link', { name: 'Places on Friday’s tour' }).click();
+  await say(page, 'after 14 seconds');
+  await saved(page);
+  await page.getByRole('button', { name: /^Launch/ }).click();
+  const sheet = page.getByRole('dialog');
+  await expect(sheet.getByText('Of 1 rehearsal, 1 would not hold')).toBeVisible();
+  await expect(sheet.getByText('It opens only at 0:14.')).toBeVisible();
+  await expectAccessible(page);
+  await sheet.getByRole('link', { name: 'A reader of the tours' }).click();
+  await expect(expected.getByText('■ fails')).toBeVisible();
+  await page.getByRole('combobox', { name: 'Played against' }).click();
+  await page.getByRole('option', { name: 'What runs now' }).click();
+  await expect(expected.getByText('✓ holds')).toBeVisible();
+});
