@@ -7,6 +7,7 @@ import { measureLargeSite } from './large-site.ts';
 import type { Figure } from './measure.ts';
 import { measurePage } from './page.ts';
 import { measurePeople } from './people.ts';
+import { measureRehearsals } from './rehearsals.ts';
 import { measureStarts } from './starts.ts';
 import { measureTagSize } from './tag-size.ts';
 import { measureWorkbench } from './workbench.ts';
@@ -26,6 +27,7 @@ async function main(): Promise<void> {
     ...(await measureWorkbench()),
     ...(await measureLargeSite()),
     ...(await measureDecisions()),
+    ...measureRehearsals(),
     ...edge,
     ...(await measureDeliveries()),
     ...(await measurePeople()),

@@ -156,7 +156,15 @@ const LEAST_BYTES = 1024;
 /** Builds the studio into apps/studio/dist, every file of it compressed once beside itself. */
 export async function bundleStudio() {
   const { build } = await import('vite');
-  await build({ root: `${ROOT}/apps/studio`, logLevel: 'warn' });
+  // Whoever builds may be a test runner, whose NODE_ENV would put the slow and wordy React of developers into it.
+  const { NODE_ENV } = process.env;
+  process.env.NODE_ENV = 'production';
+  try {
+    await build({ root: `${ROOT}/apps/studio`, logLevel: 'warn' });
+  } finally {
+    if (NODE_ENV === undefined) delete process.env.NODE_ENV;
+    else process.env.NODE_ENV = NODE_ENV;
+  }
   const folder = `${ROOT}/apps/studio/dist`;
   for (const name of readdirSync(folder, { recursive: true })) {
     const file = `${folder}/${name}`;

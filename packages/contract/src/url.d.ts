@@ -6,7 +6,7 @@ declare class URL {
   readonly pathname: string;
   readonly search: string;
   readonly hash: string;
-  readonly searchParams: Iterable<[name: string, value: string]>;
+  readonly searchParams: { [Symbol.iterator](): Iterator<[name: string, value: string]> };
   readonly origin: string;
   static canParse(address: string): boolean;
 }

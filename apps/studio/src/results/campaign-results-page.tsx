@@ -230,7 +230,7 @@ function Parts({ results, scaleTo }: { readonly results: CampaignResults; readon
               <td className="py-2 pl-4 text-right">{figure(part.visitors)}</td>
               <td className="py-2 pl-4 text-right">{figure(part.converters)}</td>
               <td className="py-2 pl-6">
-                <Rate {...part} scaleTo={scaleTo} />
+                <Rate visitors={part.visitors} converters={part.converters} scaleTo={scaleTo} />
                 {saysLittle(part) && <span className="text-xs">too few to say anything</span>}
               </td>
             </tr>

@@ -1,5 +1,5 @@
 import type { Manifest, ManifestCampaign, Reaction, Rehearsal, RehearsedPage } from '@velarium/contract';
-import { createPageIndex } from '../manifest/page-index.ts';
+import { createPageIndex, type PageIndex } from '../manifest/page-index.ts';
 import { createKeyReader } from '../pages/page-key.ts';
 import { instantOf } from '../schedule/zone.ts';
 import type { Verdict } from '../verdict/verdict.ts';
@@ -20,6 +20,7 @@ import {
 import { createPageView, type Now, type PageViewInput } from '../visit/page-view.ts';
 import { RARE } from '../visit/rare.ts';
 import { type Cue, pageCues } from './happenings.ts';
+import { indexOfPage } from './page-fits.ts';
 import { arrivalAt, beginMemory, IDS, rehearsedFacts } from './visitor.ts';
 
 /** What became of one campaign over a stretch of the visit. Seconds are of the visit as a line: what lies between pages has no length. */
@@ -125,7 +126,7 @@ export function playVisit({ manifest: given, rehearsal, origin, divided }: PlayI
 interface Stage {
   readonly manifest: Manifest;
   readonly extras: NonNullable<PageViewInput['extras']>;
-  readonly index: PageViewInput['index'];
+  readonly index: PageIndex;
   readonly keysOf: ReturnType<typeof createKeyReader>;
   readonly origin: string;
   readonly reactions: ReadonlyMap<string, Reaction>;
@@ -155,11 +156,12 @@ function playPage(
   stage: Stage,
   { page, device, memory: before, told: toldBefore, wallMs }: PageBeginning,
 ): PlayedPage {
-  const { manifest, index, extras, reactions, live } = stage;
+  const { manifest, extras, reactions, live } = stage;
   const href = stage.origin + page.path;
   const now = (second: number): Now => ({ wallMs: wallMs + second * 1000, ticksMs: second * 1000 });
   let told = toldBefore;
   const facts = () => told;
+  const index = indexOfPage(manifest, stage.index, href, device);
   const pageKey = stage.keysOf(page.path).path;
   let memory = rememberView(
     // Whoever comes back later comes from nowhere that is known.
@@ -167,7 +169,8 @@ function playPage(
     pageKey,
   );
   const view = createPageView({
-    manifest,
+    // Of the others nobody asks: their triggers need not be followed.
+    manifest: { ...manifest, campaigns: [...index.candidates(href, told, device)] },
     index,
     href,
     pageKey,
@@ -231,7 +234,7 @@ function playPage(
     if (fact) view.onFact(fact, memory, now(at));
   };
 
-  const cues = pageCues(page, manifest.campaigns);
+  const cues = pageCues(page, index.candidates(href, told, device));
   let wakesAt = ask(0);
   note(0);
   for (let steps = 0, next = 0; steps < MOST_STEPS; steps++) {

@@ -9,6 +9,7 @@ import {
   rememberShown,
 } from '../visit/memory.ts';
 import type { PageViewFacts } from '../visit/visitor-facts.ts';
+import { NOTHING_OF_PAGES } from './page-fits.ts';
 
 /** Somebody whose name decides nothing. */
 const NOBODY = '0'.repeat(32);
@@ -32,9 +33,7 @@ export function arrivalAt(path: string, referrer: string): Arrival {
 
 /** What page and browser tell of the visitor as a visit begins. */
 export const rehearsedFacts = (visitor: RehearsedVisitor, timeZone: string): PageViewFacts => ({
-  // What the page itself holds is not known to a rehearsal.
-  kind: '',
-  holds: () => false,
+  ...NOTHING_OF_PAGES,
   signedIn: visitor.signedIn,
   basket: visitor.basket,
   attributes: {},

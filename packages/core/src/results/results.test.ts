@@ -10,6 +10,7 @@ import {
   differenceWords,
   intervalWords,
   percent,
+  pointsWords,
   unevennessWords,
 } from './words.ts';
 
@@ -178,3 +179,10 @@ describe('words', () => {
     );
   });
 });
+
+it.each([
+  [0.0123, '+1.2'],
+  [-0.004, '−0.4'],
+  [0, '0.0'],
+  [-0.0004, '0.0'],
+])('a difference of %s is %s points', (share, words) => expect(pointsWords(share)).toBe(words));

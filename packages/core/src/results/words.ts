@@ -29,8 +29,11 @@ export function intervalWords({ low, high }: Pick<Rate, 'low' | 'high'>): string
 }
 
 /** A difference of rates in points: `+1.2`, `−0.4`. */
-export const pointsWords = (share: number): string =>
-  `${share < 0 ? '−' : share > 0 ? '+' : ''}${(Math.abs(share) * 100).toFixed(1)}`;
+export function pointsWords(share: number): string {
+  const points = (Math.abs(share) * 100).toFixed(1);
+  // What rounds to nothing is neither more nor less.
+  return points === '0.0' ? points : `${share < 0 ? '−' : '+'}${points}`;
+}
 
 /** What choosing wrongly would cost, in points of rate: `0.04 points`. */
 export const costWords = (share: number): string => `${(share * 100).toFixed(2)} points`;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { countedIn, STAY_SECONDS, shareAt, survivalCurve } from './stay.ts';
+import { countedIn, STAY_SECONDS, shareAt, survivalCurve, usualStay } from './stay.ts';
 
 // What is stored is stored by these: another bound would mean another thing by the numbers there are.
 it('keeps its bounds', () => {
@@ -48,4 +48,14 @@ describe('the survival curve', () => {
       }),
     );
   });
+});
+
+it.each([
+  [[0, 2, 1, 1], 2],
+  [[4, 0, 0, 0], 0],
+  [[1, 1, 0, 0], 1],
+  [[0, 0, 0, 3], 3],
+  [[0, 0, 0, 0], undefined],
+])('half of %j come at least this far: %s', (histogram, expected) => {
+  expect(usualStay(histogram, [0, 1, 2, 3])).toBe(expected);
 });
