@@ -50,7 +50,7 @@ test('a campaign is made, published, seen, answered, counted, rested and run aga
       .getByRole('button', { name: /^Ground/ })
       .first()
       .click();
-    await page.getByLabel('Ground as six hex digits').fill('#0b3d2e');
+    await page.getByLabel('Ground as text').fill('#0b3d2e');
     await page.keyboard.press('Escape');
     await expect(desktop.locator('.card')).toHaveCSS('background-color', 'rgb(11, 61, 46)');
     await page.getByRole('radio', { name: 'bottom', exact: true }).check();

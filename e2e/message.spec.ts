@@ -100,8 +100,8 @@ test('a picture is uploaded, described and chosen; a Look is changed for every m
   const looks = page.getByRole('dialog', { name: 'Looks' });
   await expectAccessible(page);
   await looks.getByRole('button', { name: /^Ground/ }).click();
-  await page.getByLabel('Ground as six hex digits').fill('#0b3d2e');
-  await page.getByLabel('Ground as six hex digits').blur();
+  await page.getByLabel('Ground as text').fill('#0b3d2e');
+  await page.getByLabel('Ground as text').blur();
   await page.keyboard.press('Escape');
   await looks.getByRole('button', { name: 'Save the Look' }).click();
   await looks.getByRole('button', { name: 'Close' }).click();

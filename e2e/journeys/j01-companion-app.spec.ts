@@ -30,7 +30,7 @@ test('J01 a star map is offered, and each system is led to its own address', asy
   await page.getByRole('button', { name: 'The box' }).click();
   await page.getByText('Way out', { exact: true }).click();
   await page.getByRole('button', { name: /^Under the pointer/ }).click();
-  await page.getByLabel('Under the pointer as six hex digits').fill('#b3261e');
+  await page.getByLabel('Under the pointer as text').fill('#b3261e');
   await page.keyboard.press('Escape');
   await say(
     page,

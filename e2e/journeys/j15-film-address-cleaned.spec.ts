@@ -29,7 +29,7 @@ test('J15 a film whose pasted address is cleaned, on dark green, after 7 s, on a
     .getByRole('button', { name: /^Ground/ })
     .first()
     .click();
-  await page.getByLabel('Ground as six hex digits').fill('#0b3d2e');
+  await page.getByLabel('Ground as text').fill('#0b3d2e');
   await page.keyboard.press('Escape');
   const green = ['background-color', 'rgb(11, 61, 46)'] as const;
   await expect(stage(page, 'desktop').locator('.card')).toHaveCSS(...green);

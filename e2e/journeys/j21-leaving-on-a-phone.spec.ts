@@ -20,7 +20,7 @@ test('J21 six hours from first sight, on phones only, whatever is reloaded', asy
   await newCampaign(page, 'Tonight', /Six hours/);
   // Colours of its own, and the site's again in one click.
   await page.getByRole('button', { name: /^Accent/ }).click();
-  await page.getByLabel('Accent as six hex digits').fill('#ffffff');
+  await page.getByLabel('Accent as text').fill('#ffffff');
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Take the Look’s colours' }).click();
   await say(page, 'everywhere, only on phones, every time');

@@ -79,6 +79,10 @@ async function main(config: Config, running: Running): Promise<void> {
     const studio = await createStudioApp({ ...config, services: whole, country });
     await studio.listen({ port: config.studioPort, host: config.host });
     running.add(() => studio.close());
+    const beginning = await whole.members.beginning();
+    // Told to whoever runs it, and to nobody else: it is a key.
+    if (beginning)
+      process.stdout.write(`Nobody has an account here yet. Make the first workspace at\n  ${beginning}\n`);
   }
   if (config.roles.includes('worker')) await startWorker(whole, running);
   ready();

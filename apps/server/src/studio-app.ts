@@ -56,7 +56,8 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
   });
   // What is asked every few seconds is answered with 304 while nothing of it has changed (RFC 9110, 13.1.2).
   await app.register(etag, { weak: true });
-  await app.register(compress, { threshold: 1024 });
+  // What is sent to us is taken as it is: a small body must not unfold into a large one.
+  await app.register(compress, { threshold: 1024, globalDecompression: false });
   await app.register(helmet, {
     contentSecurityPolicy: {
       directives: {

@@ -189,3 +189,24 @@ it('signing out everywhere ends every sign-in, here and elsewhere', async () => 
   expect((await owner.ask('GET', '/session')).statusCode).toBe(401);
   expect((await elsewhere.ask('GET', '/session')).statusCode).toBe(401);
 });
+
+it('an installation without an account is begun once, by whoever was told how', async () => {
+  const fresh = await createTestServer();
+  try {
+    const link = (await fresh.services.members.beginning()) ?? '';
+    const code = new URL(link).searchParams.get('code') ?? '';
+    const body = { code, workspace: 'Fell', name: 'Mara', email: 'first@fell.example', password: PASSWORD };
+    const begin = (change: object = {}) =>
+      fresh.studio.inject({ method: 'POST', url: '/api/beginning', payload: { ...body, ...change } });
+    expect((await begin({ code: 'x' })).statusCode).toBe(410);
+    expect((await begin({ password: 'short' })).statusCode).toBe(422);
+    const both = await Promise.all([begin(), begin({ email: 'second@fell.example' })]);
+    expect(both.map(({ statusCode }) => statusCode).sort()).toEqual([204, 410]);
+    expect(await fresh.services.members.beginning()).toBeUndefined();
+    expect((await begin({ email: 'third@fell.example' })).statusCode).toBe(410);
+    const owners = await fresh.db.query('SELECT role FROM membership');
+    expect(owners).toEqual([{ role: 'owner' }]);
+  } finally {
+    await fresh.close();
+  }
+});

@@ -81,6 +81,7 @@ test.each<[string, (rehearsal: Rehearsal) => object]>([
     'a day without a time',
     (rehearsal) => ({ ...rehearsal, visitor: { ...rehearsal.visitor, begins: '2026-11-25' } }),
   ],
+  ['five hours', (rehearsal) => ({ ...rehearsal, pages: Array(5).fill(beginPage('/', { seconds: 3600 })) })],
   ['a page elsewhere', (rehearsal) => ({ ...rehearsal, pages: [beginPage('https://x.example/')] })],
 ])('a visit of %s is refused', async (_what, change) => {
   const body = { name: 'V', rehearsal: change(visit()) };

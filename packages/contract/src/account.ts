@@ -65,6 +65,17 @@ export const openInvitationSchema = z.strictObject({
   hasAccount: z.boolean(),
 });
 export type OpenInvitation = z.infer<typeof openInvitationSchema>;
+/** How an installation that nobody has an account on begins: its first workspace and that one's owner. */
+export const beginSchema = z.strictObject({
+  /** What the installation has told whoever runs it. */
+  code: z.string().max(300),
+  workspace: z.string().trim().min(1, 'name the workspace').max(120),
+  name: z.string().trim().min(1, 'write your name').max(120),
+  email: mailAddressSchema,
+  password: passwordSchema,
+});
+export type Begin = z.infer<typeof beginSchema>;
+
 export const joinSchema = z.strictObject({ password: passwordSchema });
 export const forgottenSchema = z.strictObject({ email: mailAddressSchema });
 export const newPasswordSchema = z.strictObject({ token: z.string().max(300), password: passwordSchema });

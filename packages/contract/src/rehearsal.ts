@@ -3,6 +3,9 @@ import { manifestSchema } from './manifest.ts';
 import { eventNameSchema, selectorSchema } from './trigger.ts';
 import { BROWSERS, CAMPAIGN_STATES, DEVICES, EXIT_CERTAINTIES, LIMITS, SOURCES, SYSTEMS } from './values.ts';
 
+/** Longer than anybody stays, and short enough to be played at once. */
+const LONGEST_VISIT_SECONDS = 4 * 3600;
+
 /** The form of a kept rehearsal, so that a newer one is told from a damaged one. */
 export const REHEARSAL_FORM = 1;
 
@@ -117,7 +120,14 @@ export type Expectation = z.infer<typeof expectationSchema>;
 export const rehearsalSchema = z.strictObject({
   form: z.literal(REHEARSAL_FORM),
   visitor: rehearsedVisitorSchema,
-  pages: z.array(rehearsedPageSchema).min(1, 'a visit has at least one page').max(50),
+  pages: z
+    .array(rehearsedPageSchema)
+    .min(1, 'a visit has at least one page')
+    .max(50)
+    .refine(
+      (pages) => pages.reduce((sum, page) => sum + page.seconds, 0) <= LONGEST_VISIT_SECONDS,
+      'a visit lasts four hours at most',
+    ),
   reactions: z.array(reactionSchema).max(400),
   expectations: z.array(expectationSchema).max(40),
 });

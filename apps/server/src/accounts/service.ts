@@ -67,7 +67,7 @@ export function createAccountService(db: DataSource, hashingCost: HashingCost = 
       );
     },
 
-    /** Makes an account with a membership: the first of an installation, those of the demo, and who joins without one. */
+    /** Makes an account with a membership: those of the demo, and who joins without one. */
     async addMember(workspaceId: string, { name, email, password, role }: NewMember): Promise<Member> {
       const passwordHash = await hash(password);
       return db.transaction(async (manager) => {
@@ -145,6 +145,30 @@ export function createAccountService(db: DataSource, hashingCost: HashingCost = 
     /** Forgets sign-ins that have ended. */
     async tidy(): Promise<void> {
       await db.query('DELETE FROM login_session WHERE expires_at < now()');
+    },
+
+    /** Whether anybody has an account here. */
+    async isInUse(): Promise<boolean> {
+      return db.getRepository(AccountEntity).exists();
+    },
+
+    /** Makes a workspace with its owner where nobody has an account yet; answers whether it did. */
+    async createFirstWorkspace(
+      name: string,
+      { password, ...owner }: Omit<NewMember, 'role'>,
+    ): Promise<boolean> {
+      const passwordHash = await hash(password);
+      return db.transaction(async (manager) => {
+        // Two who begin at once do not both become the first.
+        await manager.query(`SELECT pg_advisory_xact_lock(hashtext('velarium.beginning'))`);
+        if (await manager.getRepository(AccountEntity).exists()) return false;
+        const workspace = await manager.getRepository(WorkspaceEntity).save({ name });
+        const account = await manager.getRepository(AccountEntity).save({ ...owner, passwordHash });
+        await manager
+          .getRepository(MembershipEntity)
+          .save({ workspaceId: workspace.id, accountId: account.id, role: 'owner' });
+        return true;
+      });
     },
 
     async createWorkspace(name: string, owner: Omit<NewMember, 'role'>): Promise<string> {

@@ -19,6 +19,8 @@ export interface CampaignRow {
   publishedRevision: number | null;
   /** How its visitors are divided between its messages; a new division begins from it. */
   allotment: Allotment | null;
+  /** The goals it is measured by; all of its site where it says nothing. */
+  goals: string[] | null;
   createdAt: Date;
   updatedAt: Date;
 }
@@ -39,6 +41,7 @@ export const CampaignEntity = new EntitySchema<CampaignRow>({
     capEpoch: { type: 'integer', name: 'cap_epoch', default: 0 },
     publishedRevision: { type: 'integer', name: 'published_revision', nullable: true },
     allotment: { type: 'jsonb', nullable: true },
+    goals: { type: 'uuid', array: true, nullable: true },
     createdAt: { type: 'timestamptz', name: 'created_at', createDate: true },
     updatedAt: { type: 'timestamptz', name: 'updated_at', updateDate: true },
   },

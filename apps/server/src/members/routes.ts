@@ -1,4 +1,5 @@
 import {
+  beginSchema,
   forgottenSchema,
   invitationSchema,
   inviteSchema,
@@ -19,6 +20,14 @@ export const memberRoutes: FastifyPluginAsyncZod<{
   readonly members: MemberService;
   readonly accounts: AccountService;
 }> = async (app, { members, accounts }) => {
+  app.post(
+    '/beginning',
+    { config: SELDOM, schema: { body: beginSchema, response: { 204: z.void() } } },
+    async ({ body }, reply) => {
+      await members.begin(body);
+      return reply.status(204).send();
+    },
+  );
   app.post(
     '/forgotten',
     { config: SELDOM, schema: { body: forgottenSchema, response: { 204: z.void() } } },

@@ -1,4 +1,4 @@
-import type { Invitation, Invite, MailDraft, OpenInvitation } from '@velarium/contract';
+import type { Begin, Invitation, Invite, MailDraft, OpenInvitation } from '@velarium/contract';
 import type { DataSource } from 'typeorm';
 import type { AccountService, Principal } from '../accounts/index.ts';
 import { enqueue, type MemberMail, mailLane } from '../deliveries/index.ts';
@@ -10,6 +10,9 @@ const PASSWORD_HOURS = 2;
 
 const ended = () =>
   new ProblemError(410, 'link-ended', 'This link has ended', 'Ask for a new one, and follow that.');
+
+/** What is signed to show that whoever begins an installation has been told by it. */
+const BEGINNING = 'beginning';
 
 interface MemberServices {
   readonly db: DataSource;
@@ -65,6 +68,20 @@ export function createMemberService({ db, accounts, seal, studioOrigin }: Member
   });
 
   return {
+    /**
+     * Where an installation that has no account yet is begun; `undefined` once it has one. The link is for whoever runs it:
+     * with it anybody becomes the first owner.
+     */
+    async beginning(): Promise<string | undefined> {
+      return (await accounts.isInUse()) ? undefined : `${studioOrigin}/begin?code=${seal.sign(BEGINNING)}`;
+    },
+
+    /** Makes the first workspace with its owner, once. */
+    async begin({ code, workspace, ...owner }: Begin): Promise<void> {
+      if (!seal.isSigned(BEGINNING, code)) throw ended();
+      if (!(await accounts.createFirstWorkspace(workspace, owner))) throw ended();
+    },
+
     /** What a mail to a member says at the moment it goes out; `undefined` where it has no reason any more. */
     async mailOf(payload: MemberMail): Promise<MailDraft | undefined> {
       if (payload.of === 'invitation') {

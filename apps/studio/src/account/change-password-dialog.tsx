@@ -7,7 +7,6 @@ import { changePassword } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
 import { Dialog } from '../ui/dialog.tsx';
 import { Field } from '../ui/field.tsx';
-import { tell } from '../ui/toast.tsx';
 
 /** Changes one's own password; every sign-in ends with it. */
 export function ChangePasswordDialog({ onClose }: { readonly onClose: () => void }) {
@@ -21,10 +20,7 @@ export function ChangePasswordDialog({ onClose }: { readonly onClose: () => void
       : undefined;
   const change = useMutation({
     mutationFn: () => changePassword(value),
-    onSuccess: () => {
-      tell('Your new password holds. Sign in with it.');
-      navigate('/sign-in');
-    },
+    onSuccess: () => navigate('/sign-in', { state: { notice: 'Your new password holds. Sign in with it.' } }),
   });
   return (
     <Dialog

@@ -2,13 +2,12 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { mailAddressSchema, passwordSchema } from '@velarium/contract';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import { problemWords } from '../api/client.ts';
 import { askForPassword, join, openInvitationQuery, setPassword } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
 import { Skeleton } from '../ui/states.tsx';
-import { tell } from '../ui/toast.tsx';
 import { Door } from './door.tsx';
+import { Fault } from './fault.tsx';
 
 const back = (
   <Link to="/sign-in" className="justify-self-start underline underline-offset-4">
@@ -65,8 +64,7 @@ export function NewPasswordPage() {
   const set = useMutation({
     mutationFn: (password: string) => setPassword({ token: params.get('token') ?? '', password }),
     onSuccess: () => {
-      tell('Your new password holds. Sign in with it.');
-      navigate('/sign-in');
+      navigate('/sign-in', { state: { notice: 'Your new password holds. Sign in with it.' } });
     },
   });
   return (
@@ -93,8 +91,7 @@ export function JoinPage() {
   const enter = useMutation({
     mutationFn: (password: string) => join(token, password),
     onSuccess: () => {
-      tell('You have joined. Sign in to begin.');
-      navigate('/sign-in');
+      navigate('/sign-in', { state: { notice: 'You have joined. Sign in to begin.' } });
     },
   });
   return (
@@ -164,15 +161,5 @@ function PasswordForm({ label, action, isNew, run, isBusy, error }: PasswordForm
         {action}
       </Button>
     </form>
-  );
-}
-
-function Fault({ error }: { readonly error: unknown }) {
-  if (!error) return null;
-  const { title, detail } = problemWords(error);
-  return (
-    <p role="alert" className="rounded bg-halt-wash px-3 py-2 text-halt">
-      {title}. {detail}
-    </p>
   );
 }

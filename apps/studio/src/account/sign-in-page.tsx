@@ -11,7 +11,7 @@ import { Door } from './door.tsx';
 
 export function SignInPage() {
   const navigate = useNavigate();
-  const from = (useLocation().state as { from?: string } | null)?.from ?? '/';
+  const { from = '/', notice } = (useLocation().state ?? {}) as { from?: string; notice?: string };
   const queryClient = useQueryClient();
   const form = useForm<SignIn>({
     resolver: zodResolver(signInSchema),
@@ -27,6 +27,11 @@ export function SignInPage() {
   const problem = enter.error && problemWords(enter.error);
   return (
     <Door words="The right words on your site, at the right moment.">
+      {notice && (
+        <p role="status" className="rounded bg-clear-wash px-3 py-2 text-clear">
+          {notice}
+        </p>
+      )}
       <form noValidate onSubmit={form.handleSubmit((values) => enter.mutate(values))} className="grid gap-4">
         <Field
           label="Mail address"

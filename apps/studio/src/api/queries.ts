@@ -5,6 +5,7 @@ import type {
   ArrivedCampaign,
   AudienceQuestion,
   AudienceShare,
+  Begin,
   Campaign,
   CampaignDocument,
   CampaignFile,
@@ -72,6 +73,7 @@ export const openInvitationQuery = (token: string) =>
     queryFn: () => request<OpenInvitation>('GET', `/joining/${encodeURIComponent(token)}`),
     retry: false,
   });
+export const begin = (body: Begin) => request<void>('POST', '/beginning', body);
 export const join = (token: string, password: string) =>
   request<void>('POST', `/joining/${encodeURIComponent(token)}`, { password });
 export const askForPassword = (email: string) => request<void>('POST', '/forgotten', { email });

@@ -15,9 +15,10 @@ export const rehearsalsQuery = (siteId: string) =>
     queryKey: ['sites', siteId, 'rehearsals'],
     queryFn: () => request<KeptRehearsal[]>('GET', rehearsals(siteId)),
   });
-export const playedQuery = (siteId: string, of: string) =>
+/** `revision` is that of the draft it is asked of: another one is played anew. */
+export const playedQuery = (siteId: string, of: string, revision: number) =>
   queryOptions({
-    queryKey: ['sites', siteId, 'rehearsals', 'played', of],
+    queryKey: ['sites', siteId, 'rehearsals', 'played', of, revision],
     queryFn: () => request<Rehearsed[]>('GET', `${rehearsals(siteId)}/played?of=${encodeURIComponent(of)}`),
     staleTime: 0,
   });

@@ -3,7 +3,6 @@ import { createBrowserRouter, Navigate } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 import { ApiProblem } from '../api/client.ts';
 import { sessionQuery } from '../api/queries.ts';
-import { Toaster } from '../ui/toast.tsx';
 import { TooltipProvider } from '../ui/tooltip.tsx';
 import { BrokenPlace } from './broken-place.tsx';
 import { LostPage } from './lost-page.tsx';
@@ -29,6 +28,12 @@ const router = createBrowserRouter([
     errorElement: <BrokenPlace />,
     hydrateFallbackElement: <FirstPaint />,
     lazy: async () => ({ Component: (await import('../account/sign-in-page.tsx')).SignInPage }),
+  },
+  {
+    path: '/begin',
+    errorElement: <BrokenPlace />,
+    hydrateFallbackElement: <FirstPaint />,
+    lazy: async () => ({ Component: (await import('../account/begin-page.tsx')).BeginPage }),
   },
   ...(
     [
@@ -116,7 +121,6 @@ export function App() {
     <QueryClientProvider client={queryClient}>
       <TooltipProvider>
         <RouterProvider router={router} />
-        <Toaster />
       </TooltipProvider>
     </QueryClientProvider>
   );

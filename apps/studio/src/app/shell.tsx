@@ -6,6 +6,7 @@ import { sessionQuery, signOut, signOutEverywhere, sitesQuery } from '../api/que
 import { cx } from '../ui/cx.ts';
 import { Menu } from '../ui/menu.tsx';
 import { ErrorState } from '../ui/states.tsx';
+import { Toaster } from '../ui/toast.tsx';
 import { useCommands } from './commands.ts';
 import { OfflineNotice } from './offline-notice.tsx';
 import { Palette } from './palette.tsx';
@@ -41,7 +42,7 @@ export function Shell() {
   }
   if (!session.data) return <Navigate to="/sign-in" state={{ from: location.pathname }} replace />;
   return (
-    <div className="grid h-full grid-rows-[auto_1fr]">
+    <div className="grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[auto_1fr]">
       <button
         type="button"
         onClick={() => place.current?.focus()}
@@ -58,6 +59,7 @@ export function Shell() {
         <Outlet />
       </main>
       <OfflineNotice />
+      <Toaster />
     </div>
   );
 }

@@ -15,6 +15,7 @@ import { HexColorPicker } from 'react-colorful';
 import { createLook, looksQuery, makeDefaultLook, removeLook, saveLook } from '../api/library.ts';
 import { campaignsQuery } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
+import { ColourText } from '../ui/colour-text.tsx';
 import { Dialog } from '../ui/dialog.tsx';
 import { Field } from '../ui/field.tsx';
 import { NumberField } from '../ui/number-field.tsx';
@@ -314,14 +315,7 @@ function RoleRow({ role, palette, onChange }: RoleRowProps) {
           onChange={(next) => onChange(next.toLowerCase())}
           style={{ width: '100%', height: 140 }}
         />
-        <Field
-          label={`${ROLE_WORDS[role]} as six hex digits`}
-          defaultValue={palette[role]}
-          key={palette[role]}
-          onBlur={(event) =>
-            /^#[0-9a-f]{6}$/i.test(event.target.value) && onChange(event.target.value.toLowerCase())
-          }
-        />
+        <ColourText label={ROLE_WORDS[role]} colour={palette[role]} onChange={onChange} />
         {ratio !== undefined && against && (
           <div className="flex items-center justify-between gap-2">
             <p className={isLow ? 'text-sm font-medium text-halt' : 'text-sm text-soft'}>

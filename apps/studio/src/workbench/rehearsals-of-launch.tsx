@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { counted } from '@velarium/core';
 import { Link } from 'react-router';
 import { playedQuery } from '../api/rehearsals.ts';
+import { useWorkbench } from './store.ts';
 
 interface RehearsalsOfLaunchProps {
   readonly siteId: string;
@@ -10,7 +11,13 @@ interface RehearsalsOfLaunchProps {
 
 /** What becomes of the kept rehearsals once this draft is published: what must hold, and what would not. */
 export function RehearsalsOfLaunch({ siteId, campaignId }: RehearsalsOfLaunchProps) {
-  const { data, isPending, error } = useQuery(playedQuery(siteId, campaignId));
+  const { data, isPending, error } = useQuery(
+    playedQuery(
+      siteId,
+      campaignId,
+      useWorkbench((state) => state.revision),
+    ),
+  );
   if (error) return <p className="text-halt">The rehearsals could not be played: {error.message}</p>;
   if (isPending) return <p className="text-soft">Playing the kept rehearsals …</p>;
   const asked = data.filter(({ expectations }) => expectations.length > 0);

@@ -1,11 +1,10 @@
-import { type ColourValue, colourSchema } from '@velarium/contract';
+import type { ColourValue } from '@velarium/contract';
 import { COLOUR_ROLES, type ColourRole } from '@velarium/contract/values';
 import { colourOf, contrastRatio, LEAST_TEXT_CONTRAST, nearestPassing } from '@velarium/core';
-import { useEffect, useState } from 'react';
 import { HexColorPicker } from 'react-colorful';
 import { Button } from '../../ui/button.tsx';
+import { ColourText } from '../../ui/colour-text.tsx';
 import { cx } from '../../ui/cx.ts';
-import { Field } from '../../ui/field.tsx';
 import { Popover } from '../../ui/popover.tsx';
 import { usePalette } from './use-message.ts';
 
@@ -92,7 +91,7 @@ export function ColourField({
           </fieldset>
         )}
         <HexColorPicker color={colour} onChange={set} style={{ width: '100%', height: 140 }} />
-        <HexField label={label} colour={colour} onChange={set} />
+        <ColourText label={label} colour={colour} onChange={set} />
         {ratio !== undefined && ground !== undefined && (
           <div className="flex items-center justify-between gap-2">
             <p className={isLow ? 'text-sm font-medium text-halt' : 'text-sm text-soft'}>
@@ -119,28 +118,3 @@ export const Swatch = ({ colour, className }: { readonly colour: string; readonl
     style={{ background: colour }}
   />
 );
-
-function HexField({
-  label,
-  colour,
-  onChange,
-}: {
-  label: string;
-  colour: string;
-  onChange: (next: string) => void;
-}) {
-  const [text, setText] = useState(colour);
-  useEffect(() => setText(colour), [colour]);
-  const isRight = colourSchema.safeParse(text.toLowerCase()).success;
-  return (
-    <Field
-      label={`${label} as six hex digits`}
-      value={text}
-      onChange={(event) => {
-        setText(event.target.value);
-        if (colourSchema.safeParse(event.target.value.toLowerCase()).success) onChange(event.target.value);
-      }}
-      error={isRight ? undefined : 'Write it like #1f3a5f.'}
-    />
-  );
-}
