@@ -5,12 +5,14 @@ export function Toaster() {
   return (
     <Sonner
       position="bottom-center"
+      // Beside each other: what lies under another cannot be pressed.
+      expand
       style={{ fontFamily: 'inherit' }}
       toastOptions={{
         unstyled: true,
         classNames: {
           toast: 'flex w-full items-center gap-4 rounded-md bg-ink px-4 py-3 text-sm text-sheet shadow-float',
-          actionButton: 'ml-auto shrink-0 font-semibold underline underline-offset-4',
+          actionButton: 'ml-auto min-h-6 shrink-0 px-1 font-semibold underline underline-offset-4',
         },
       }}
     />
