@@ -129,10 +129,18 @@ for (const format of FORMATS) {
         await expect(page.locator('velarium-message .card')).toBeVisible();
         await picturesReady(page);
         if (hasGround(message)) await page.waitForLoadState('networkidle');
-        // The short fade of those who ask for less motion runs by the real clock.
+        // The short fade of those who ask for less motion runs by the real clock, and begins a frame after the box is there.
         await expect
           .poll(() =>
-            page.locator('velarium-message').evaluate((host) => host.shadowRoot?.getAnimations().length),
+            page.locator('velarium-message').evaluate(async (host) => {
+              await new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve)));
+              const { shadowRoot } = host;
+              const parts = [...(shadowRoot?.querySelectorAll('.layer,.box') ?? [])];
+              return (
+                (shadowRoot?.getAnimations().length ?? 0) +
+                parts.filter((part) => getComputedStyle(part).opacity !== '1').length
+              );
+            }),
           )
           .toBe(0);
         await expectSamePicture(testInfo, `${name}, ${device}`, {

@@ -81,6 +81,10 @@ test.each<[string, (rehearsal: Rehearsal) => object]>([
     'a day without a time',
     (rehearsal) => ({ ...rehearsal, visitor: { ...rehearsal.visitor, begins: '2026-11-25' } }),
   ],
+  [
+    'a day there is none of',
+    (rehearsal) => ({ ...rehearsal, visitor: { ...rehearsal.visitor, begins: '2026-13-01T25:00' } }),
+  ],
   ['five hours', (rehearsal) => ({ ...rehearsal, pages: Array(5).fill(beginPage('/', { seconds: 3600 })) })],
   ['a page elsewhere', (rehearsal) => ({ ...rehearsal, pages: [beginPage('https://x.example/')] })],
 ])('a visit of %s is refused', async (_what, change) => {

@@ -237,7 +237,10 @@ it('no route lets one workspace read or touch what is another’s', async () => 
 it('without a session no route answers at all', async () => {
   for (const { method, path } of await allRoutes()) {
     // Doors for those who cannot sign in yet; see members.test.ts.
-    if (/^\/api\/(session|forgotten|password|joining\/\{token\})$/.test(path) && method !== 'DELETE')
+    if (
+      /^\/api\/(session|beginning|forgotten|password|joining\/\{token\})$/.test(path) &&
+      method !== 'DELETE'
+    )
       continue;
     const url = path.replace(/\{[^}]+\}/g, theirs.siteId);
     const response = await server.studio.inject({ method: method as 'GET', url });

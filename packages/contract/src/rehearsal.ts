@@ -44,7 +44,10 @@ export const rehearsedVisitorSchema = z.strictObject({
     .nullable(),
   language: z.string().regex(/^[a-z]{2,3}(-[a-z0-9]{2,8})*$/, 'use a code like en or en-gb'),
   /** When the visit begins, by the clocks of the site. */
-  begins: z.string().regex(/^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}$/, 'write a day and a time'),
+  begins: z
+    .string()
+    .regex(/^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}$/, 'write a day and a time')
+    .refine((text) => !Number.isNaN(Date.parse(`${text}:00Z`)), 'there is no such day or time'),
   met: z.array(metSchema).max(40),
 });
 export type RehearsedVisitor = z.infer<typeof rehearsedVisitorSchema>;
