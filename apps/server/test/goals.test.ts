@@ -179,7 +179,7 @@ it('a campaign is measured by the goals chosen for it', async () => {
   const chosen = `/campaigns/${campaign.id}/goals`;
   const names = async () => (await results()).map(({ name }) => name);
   expect((await owner.ask('GET', chosen)).json()).toEqual({ goals: null });
-  expect(await names()).toEqual(['Booked', 'Answered']);
+  expect(await names()).toEqual(['Answered', 'Booked']);
   await owner.ask('PUT', chosen, { goals: [answered.id] });
   expect(await names()).toEqual(['Answered']);
   await owner.ask('DELETE', goals(answered.id));

@@ -23,7 +23,7 @@ export function createGoalService({ db, sites, campaigns }: GoalServices) {
         `SELECT goal.id, name, deed, counts, days, created_at AS "createdAt",
                 (SELECT count(DISTINCT visitor)::integer FROM goal_reached
                   WHERE goal_id = goal.id AND at > now() - interval '28 days') AS reached
-           FROM goal WHERE site_id = $1 ORDER BY created_at`,
+           FROM goal WHERE site_id = $1 ORDER BY created_at, name`,
         [siteId],
       );
       return rows.map((row) => ({ ...row, createdAt: row.createdAt.toISOString() }));
@@ -153,7 +153,7 @@ export async function readGoals(
             WHERE hit.goal_id = goal.id AND hit.visitor = entered.visitor AND hit.at > entered.at
               AND hit.at <= entered.at + goal.days * interval '1 day'
             ORDER BY hit.at LIMIT CASE goal.counts WHEN 'once' THEN 1 END) AS deed) AS did ON true
-      WHERE goal.site_id = $4 GROUP BY goal.id ORDER BY goal.created_at`,
+      WHERE goal.site_id = $4 GROUP BY goal.id ORDER BY goal.created_at, goal.name`,
     [campaignId, period.from, period.until, siteId],
   );
   return rows.map(({ id, name, days, counts, hasWorth, ...sums }) => ({
