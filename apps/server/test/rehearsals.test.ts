@@ -99,8 +99,10 @@ it('is named once, changed and removed by editors, and read by viewers', async (
   expect((await owner.ask('PUT', at(`rehearsals/${id}`), { ...body, name: 'W' })).json()).toMatchObject({
     name: 'W',
   });
+  const twice = await Promise.all([1, 2].map(() => owner.ask('POST', at('rehearsals'), body)));
+  expect(twice.map(({ statusCode }) => statusCode).sort()).toEqual([201, 409]);
   const viewer = await addColleague(server, owner, 'viewer');
-  expect((await viewer.ask('GET', at('rehearsals'))).json()).toHaveLength(1);
+  expect((await viewer.ask('GET', at('rehearsals'))).json()).toHaveLength(2);
   expect((await viewer.ask('POST', at('rehearsals'), body)).statusCode).toBe(403);
   expect((await viewer.ask('DELETE', at(`rehearsals/${id}`))).statusCode).toBe(403);
   expect((await owner.ask('DELETE', at(`rehearsals/${id}`))).statusCode).toBe(204);

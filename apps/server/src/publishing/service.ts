@@ -1,6 +1,5 @@
 import type {
   CampaignDocument,
-  LookStyle,
   Manifest,
   Message,
   MessageFile,
@@ -15,9 +14,7 @@ import {
   asksFacts,
   type CompiledFrom,
   compileManifest,
-  launchFindings,
   type PageParts,
-  scheduleFindings,
   sharesOf,
   withSavedBlocks,
 } from '@velarium/core';
@@ -27,6 +24,7 @@ import { goalDeeds } from '../goals/index.ts';
 import { notFound, ProblemError } from '../infra/problem.ts';
 import type { LibraryService } from '../library/index.ts';
 import type { SiteService } from '../sites/index.ts';
+import { assertLaunchable } from './assert-launchable.ts';
 import { contentHash } from './content-hash.ts';
 import { MessageFileEntity, SiteManifestEntity } from './entities.ts';
 import { createSiteTurns, type SiteOfWorkspace } from './site-turns.ts';
@@ -384,18 +382,4 @@ function sitePages(groups: readonly PageGroup[], pages: ReadonlyMap<string, Page
     rulesOfGroup: (id: string) => groups.find((group) => group.id === id)?.rules,
     pagesOfCampaign: (id: string) => pages.get(id),
   };
-}
-
-function assertLaunchable(document: CampaignDocument, look: LookStyle, zone: string): void {
-  const found = [...launchFindings(document, look), ...scheduleFindings(document.rule, Date.now(), zone)];
-  const stops = found.filter((finding) => finding.severity === 'stop');
-  const [first] = stops;
-  if (!first) return;
-  throw new ProblemError(
-    422,
-    'not-launchable',
-    'Not ready to publish',
-    first.text,
-    stops.map(({ part, text }) => ({ path: part, message: text })),
-  );
 }

@@ -51,7 +51,23 @@ export function createRehearsalService({ db, sites, publishing }: RehearsalServi
           'There are enough rehearsals',
           `A site keeps at most ${MOST}, since each is played at every publish. Remove one first.`,
         );
-      if (known.some((one) => one.name === name && one.id !== id))
+      const body = JSON.stringify(rehearsal);
+      const put = (): Promise<{ id: string }[]> =>
+        id
+          ? db
+              .query(
+                'UPDATE rehearsal SET name = $3, rehearsal = $4, updated_at = now() WHERE id = $1 AND site_id = $2 RETURNING id',
+                [id, siteId, name, body],
+              )
+              .then(([updated]) => updated)
+          : db.query('INSERT INTO rehearsal (site_id, name, rehearsal) VALUES ($1, $2, $3) RETURNING id', [
+              siteId,
+              name,
+              body,
+            ]);
+      const rows = await put().catch((error) => {
+        // Two may choose one name at once, so the database is asked.
+        if (!String(error).includes('rehearsal_name')) throw error;
         throw new ProblemError(
           409,
           'name-taken',
@@ -59,18 +75,7 @@ export function createRehearsalService({ db, sites, publishing }: RehearsalServi
           `Another rehearsal of this site is called “${name}”. Choose another name.`,
           [{ path: 'name', message: 'is taken' }],
         );
-      const body = JSON.stringify(rehearsal);
-      const rows: { id: string }[] = id
-        ? (
-            await db.query(
-              'UPDATE rehearsal SET name = $3, rehearsal = $4, updated_at = now() WHERE id = $1 AND site_id = $2 RETURNING id',
-              [id, siteId, name, body],
-            )
-          )[0]
-        : await db.query(
-            'INSERT INTO rehearsal (site_id, name, rehearsal) VALUES ($1, $2, $3) RETURNING id',
-            [siteId, name, body],
-          );
+      });
       const [row] = rows;
       if (!row) throw notFound('rehearsal');
       return { id: row.id, name, rehearsal, updatedAt: new Date().toISOString() };

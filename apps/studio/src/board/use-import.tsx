@@ -1,18 +1,18 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { type ArrivedCampaign, campaignFileSchema } from '@velarium/contract';
-import { type ReactNode, useRef, useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { campaignsQuery, importCampaign } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
 import { Dialog } from '../ui/dialog.tsx';
 import { tell, tellProblem } from '../ui/toast.tsx';
+import { useJsonFile } from '../ui/use-json-file.tsx';
 import { LostList } from './lost-list.tsx';
 
 /** Takes a campaign in from a file; `node` must be somewhere on the page. */
 export function useImport(siteId: string): { readonly choose: () => void; readonly node: ReactNode } {
   const queryClient = useQueryClient();
   const navigate = useNavigate();
-  const input = useRef<HTMLInputElement>(null);
   const [arrived, setArrived] = useState<ArrivedCampaign | null>(null);
   const open = ({ campaign }: ArrivedCampaign) => navigate(`/sites/${siteId}/campaigns/${campaign.id}`);
   const take = useMutation({
@@ -27,14 +27,7 @@ export function useImport(siteId: string): { readonly choose: () => void; readon
     },
     onError: tellProblem,
   });
-  const read = async (file: File) => {
-    let json: unknown;
-    try {
-      json = JSON.parse(await file.text());
-    } catch {
-      tell('This file is no JSON. Choose one that a campaign was written to.');
-      return;
-    }
+  const read = (json: unknown) => {
     const parsed = campaignFileSchema.safeParse(json);
     if (parsed.success) take.mutate(parsed.data);
     else {
@@ -44,23 +37,16 @@ export function useImport(siteId: string): { readonly choose: () => void; readon
       );
     }
   };
+  const file = useJsonFile({
+    label: 'Campaign file',
+    noJson: 'This file is no JSON. Choose one that a campaign was written to.',
+    onRead: read,
+  });
   return {
-    choose: () => input.current?.click(),
+    choose: file.choose,
     node: (
       <>
-        <input
-          ref={input}
-          type="file"
-          accept="application/json,.json"
-          aria-label="Campaign file"
-          tabIndex={-1}
-          className="sr-only"
-          onChange={(event) => {
-            const [file] = event.target.files ?? [];
-            event.target.value = '';
-            if (file) void read(file);
-          }}
-        />
+        {file.node}
         {arrived && (
           <Dialog
             isOpen

@@ -12,7 +12,7 @@ import {
   wallClock,
 } from '@velarium/core';
 import { Redo2, Undo2 } from 'lucide-react';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { campaignsQuery, sitePagesQuery, staysQuery } from '../api/queries.ts';
 import { castQuery } from '../api/rehearsals.ts';
@@ -88,12 +88,18 @@ function Place({ site, cast, of }: PlaceProps) {
       { replace: true },
     );
   const openId = search.get('kept');
+  /** The kept one that stands on the line: what is kept here is not read back over what was changed meanwhile. */
+  const onLine = useRef<string | undefined>(undefined);
   const kept = useKept({
     siteId,
     rehearsal,
     openId,
-    onOpen: (one) => setParam('kept', one?.id ?? null),
+    onOpen: (one) => {
+      onLine.current = one?.id;
+      setParam('kept', one?.id ?? null);
+    },
     onRead: (read) => {
+      onLine.current = undefined;
       setParam('kept', null);
       load(read);
       setChosen(0);
@@ -103,7 +109,9 @@ function Place({ site, cast, of }: PlaceProps) {
   const linked = kept.open?.id;
   // biome-ignore lint/correctness/useExhaustiveDependencies: only when another one is opened.
   useEffect(() => {
-    if (kept.open && kept.open.rehearsal !== rehearsal) load(kept.open.rehearsal);
+    if (!kept.open || onLine.current === linked) return;
+    onLine.current = linked;
+    load(kept.open.rehearsal);
     setChosen(0);
   }, [linked]);
 

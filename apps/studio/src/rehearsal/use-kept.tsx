@@ -1,12 +1,13 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type KeptRehearsal, REHEARSAL_FORM, type Rehearsal, saveRehearsalSchema } from '@velarium/contract';
-import { type ReactNode, useRef, useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { rehearsalsQuery, removeRehearsal, saveRehearsal } from '../api/rehearsals.ts';
 import { Button } from '../ui/button.tsx';
 import { Dialog } from '../ui/dialog.tsx';
 import { Field } from '../ui/field.tsx';
 import { saveJson } from '../ui/save-file.ts';
 import { tell, tellProblem } from '../ui/toast.tsx';
+import { useJsonFile } from '../ui/use-json-file.tsx';
 
 interface KeptInput {
   readonly siteId: string;
@@ -22,7 +23,6 @@ export function useKept({ siteId, rehearsal, openId, onOpen, onRead }: KeptInput
   const queryClient = useQueryClient();
   const { data: kept = [] } = useQuery(rehearsalsQuery(siteId));
   const open = kept.find(({ id }) => id === openId);
-  const input = useRef<HTMLInputElement>(null);
   const [name, setName] = useState<string | null>(null);
   const refresh = () => void queryClient.invalidateQueries({ queryKey: rehearsalsQuery(siteId).queryKey });
   const save = useMutation({
@@ -54,13 +54,7 @@ export function useKept({ siteId, rehearsal, openId, onOpen, onRead }: KeptInput
     },
     onError: tellProblem,
   });
-  const read = async (file: File) => {
-    let json: unknown;
-    try {
-      json = JSON.parse(await file.text());
-    } catch {
-      return tell('This file is no JSON. Choose one that a rehearsal was written to.');
-    }
+  const read = (json: unknown) => {
     const form = (json as { rehearsal?: { form?: unknown } } | null)?.rehearsal?.form;
     if (typeof form === 'number' && form > REHEARSAL_FORM)
       return tell(
@@ -76,21 +70,14 @@ export function useKept({ siteId, rehearsal, openId, onOpen, onRead }: KeptInput
       `This is no rehearsal: ${issue?.path.join('.') || 'it'} ${issue?.message ?? ''}. Nothing was changed.`,
     );
   };
+  const file = useJsonFile({
+    label: 'Rehearsal file',
+    noJson: 'This file is no JSON. Choose one that a rehearsal was written to.',
+    onRead: read,
+  });
   const node: ReactNode = (
     <>
-      <input
-        ref={input}
-        type="file"
-        accept="application/json,.json"
-        aria-label="Rehearsal file"
-        tabIndex={-1}
-        className="sr-only"
-        onChange={(event) => {
-          const [file] = event.target.files ?? [];
-          event.target.value = '';
-          if (file) void read(file);
-        }}
-      />
+      {file.node}
       <Dialog isOpen={name !== null} onClose={() => setName(null)} title="Keep this rehearsal">
         <form
           className="grid gap-4"
@@ -125,7 +112,7 @@ export function useKept({ siteId, rehearsal, openId, onOpen, onRead }: KeptInput
     keepAs: () => setName(open ? `${open.name}, again` : ''),
     remove: () => open && remove.mutate(open),
     toFile: () => saveJson({ name: open?.name ?? 'Rehearsal', rehearsal }, 'rehearsal.json'),
-    fromFile: () => input.current?.click(),
+    fromFile: file.choose,
     node,
   };
 }

@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, it, test } from 'vitest';
 import { plainSettings } from '../testing/arbitrary.ts';
 import { type Change, campaign, on, time } from '../testing/begin-page-view.ts';
+import { beginRehearsal } from './beginning.ts';
 import { clockWords, judge } from './expectations.ts';
 import { playVisit } from './play.ts';
 
@@ -16,20 +17,7 @@ const page = (path = '/a', seconds = 60, more: Partial<Rehearsal['pages'][number
   happenings: [],
   ...more,
 });
-const visitor: Rehearsal['visitor'] = {
-  device: 'desktop',
-  browser: 'chromium',
-  system: 'windows',
-  source: 'direct',
-  referrer: '',
-  session: 1,
-  signedIn: null,
-  basket: null,
-  country: null,
-  language: 'en',
-  begins: '2026-11-25T20:00',
-  met: [],
-};
+const { visitor } = beginRehearsal(page(), '2026-11-25T20:00');
 const play = (
   campaigns: readonly ManifestCampaign[],
   {
