@@ -118,7 +118,7 @@ function Masthead({ name, workspace, isOwner }: MastheadProps) {
       })),
   ]);
   return (
-    <header className="flex min-h-12 flex-wrap items-center gap-x-6 border-b border-line px-5 max-lg:gap-x-3 max-lg:px-4">
+    <header className="flex min-h-12 flex-wrap items-center gap-x-6 border-b border-line px-5 max-lg:gap-x-3 max-lg:px-4 max-sm:gap-x-2">
       {here && <PlaceTitle place={here.label} site={site?.name} />}
       <NavLink
         to="/"
@@ -135,7 +135,7 @@ function Masthead({ name, workspace, isOwner }: MastheadProps) {
       >
         <button
           type="button"
-          className="flex h-8 max-w-56 items-center gap-2 truncate rounded border border-line px-2.5 hover:border-ink max-sm:max-w-40"
+          className="flex h-8 max-w-56 items-center gap-2 truncate rounded border border-line px-2.5 hover:border-ink max-sm:max-w-24"
         >
           <span className="truncate">{site?.name ?? 'Choose a site'}</span>
           <span aria-hidden="true" className="text-soft">
@@ -183,7 +183,11 @@ function Masthead({ name, workspace, isOwner }: MastheadProps) {
             { label: 'Sign out everywhere', onSelect: () => leave.mutate(signOutEverywhere) },
           ]}
         >
-          <button type="button" className="h-8 rounded px-2.5 hover:bg-sail-wash" title={workspace}>
+          <button
+            type="button"
+            className="h-8 rounded px-2.5 whitespace-nowrap max-sm:px-1 hover:bg-sail-wash"
+            title={workspace}
+          >
             {name}
           </button>
         </Menu>
