@@ -167,11 +167,14 @@ export const test = base.extend<
     { scope: 'worker', timeout: 60_000 },
   ],
 
-  velarium: async ({ worker }, use, testInfo) => {
+  velarium: async ({ worker, browser }, use, testInfo) => {
+    const ownContexts = new Set(browser.contexts());
     await worker.restore();
     const log = `${worker.home}/logs/server.log`;
     const before = readFileSync(log).length;
     await use(worker);
+    // A visit left open would go on in the next test, and be counted there.
+    for (const context of browser.contexts()) if (!ownContexts.has(context)) await context.close();
     if (testInfo.status !== testInfo.expectedStatus) {
       const lines = readFileSync(log).subarray(before);
       await testInfo.attach('server.log', { body: lines, contentType: 'text/plain' });
