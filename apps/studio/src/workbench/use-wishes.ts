@@ -1,8 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
-import { documentSentence, readWishes, sentenceText } from '@velarium/core';
+import { documentSentence, readWishes, sentenceText, wallClock } from '@velarium/core';
 import { campaignsQuery, groupsQuery, sitePagesQuery } from '../api/queries.ts';
 import { useReader } from '../app/commands.ts';
 import { useNames } from '../board/use-names.ts';
+import { useSite } from '../site/use-site.ts';
 import { useWorkbench, useWorkbenchStore } from './store.ts';
 
 /** Lets a rule be typed into the palette, and says the whole sentence back before it is changed. */
@@ -10,6 +11,7 @@ export function useWishes(): void {
   const store = useWorkbenchStore();
   const siteId = useWorkbench((state) => state.siteId);
   const names = useNames(siteId);
+  const site = useSite(siteId);
   const { data: pages = [] } = useQuery(sitePagesQuery(siteId));
   const { data: groups = [] } = useQuery(groupsQuery(siteId));
   const { data: campaigns = [] } = useQuery(campaignsQuery(siteId));
@@ -17,8 +19,16 @@ export function useWishes(): void {
     const { document, canEdit, setDocument } = store.getState();
     if (!canEdit || typed.trim() === '') return undefined;
     const kinds = [...new Set(pages.flatMap(({ kind }) => kind ?? []))];
-    const versions = document.variants.map(({ id }) => id);
-    const { apply, isUnderstood, rest } = readWishes(typed, { pages, groups, campaigns, kinds, versions });
+    const variants = document.variants.map(({ id }) => id);
+    const today = new Date(wallClock(Date.now(), site?.timeZone ?? 'UTC')).toISOString().slice(0, 10);
+    const { apply, isUnderstood, rest } = readWishes(typed, {
+      pages,
+      groups,
+      campaigns,
+      kinds,
+      variants,
+      today,
+    });
     if (!isUnderstood) return undefined;
     return {
       words: sentenceText(documentSentence(apply(document), names)),

@@ -6,7 +6,7 @@ import { moment } from './read-moment.ts';
 import { audienceSaid, devicesSaid, type Ids, pagesSaid } from './read-reach.ts';
 import { placeWords, type SentenceInput } from './rule-sentence.ts';
 
-export const place = either<{ format: Format; anchor: Anchor }>(
+const place = either<{ format: Format; anchor: Anchor }>(
   ...FORMATS.flatMap((format) =>
     FORMAT_ANCHORS[format].map((anchor) => words(placeWords(format, anchor), { format, anchor })),
   ),

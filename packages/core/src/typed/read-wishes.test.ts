@@ -1,13 +1,13 @@
 import { campaignDocumentSchema } from '@velarium/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { documentSentence, sentenceText } from '../sentence/rule-sentence.ts';
 import { startingDocument, TEMPLATES } from '../templates/templates.ts';
 import { plainMessage, plainRule } from '../testing/arbitrary.ts';
 import { readWishes } from './read-wishes.ts';
-import { documentSentence, sentenceText } from './rule-sentence.ts';
-import type { PageNames } from './wish-ways.ts';
+import type { SiteWords } from './reading.ts';
 
-const names: PageNames = {
+const names: SiteWords = {
   pages: [
     { path: '/', title: 'Home' },
     { path: '/journal/aurora-over-the-fell', title: 'Aurora over the fell' },
@@ -19,7 +19,9 @@ const names: PageNames = {
   groups: [{ id: '00000000-0000-4000-8000-000000000001', name: 'Night tours' }],
   campaigns: [],
   kinds: ['article'],
-  versions: [],
+  variants: [],
+  // A Thursday.
+  today: '2026-11-26',
 };
 const template = TEMPLATES.find(({ id }) => id === 'corner-invitation') ?? TEMPLATES[0];
 if (!template) throw new Error('expected a template');
@@ -117,7 +119,7 @@ describe('what is typed becomes the rule, and the sentence says it back', () => 
       documentSentence({ ...start, variants: [{ id: 'b', weight: 30, message: start.message }] }),
     );
     expect(readWishes(text, names).rest).toEqual(['tried in 2 variants (a 70 %, b 30 %) (1 are there)']);
-    expect(readWishes(text, { ...names, versions: ['b'] }).rest).toEqual([]);
+    expect(readWishes(text, { ...names, variants: ['b'] }).rest).toEqual([]);
   });
   it('what is typed beyond the four hundredth letter is named, not dropped', () => {
     const { rest } = readWishes(`once a week, ${'dance '.repeat(80)}at the very end`, names);

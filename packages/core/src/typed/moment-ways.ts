@@ -1,0 +1,198 @@
+import type { Trigger } from '@velarium/contract';
+import { closeSchema, ruleSchema, selectorSchema } from '@velarium/contract';
+import { COUNT, numberOf, ORDINAL, only, ordinalOf, secondsOf, TIME } from './numbers.ts';
+import { addTrigger, onMoment, setJoin, setOnce, type Way } from './reading.ts';
+
+/** An element of the page: `.open`, `#prices`, `[data-open]`, or any selector in quotation marks. */
+const ELEMENT = '(“[^”]+”|"[^"]+"|[.#[][^\\s,]+)';
+const elementOf = (said: string): string => said.replace(/^[“"]|[”"]$/g, '');
+
+const WHO = '(?:they|the visitor|the reader|a visitor|a reader|somebody|someone|visitors|readers|people)';
+const WAYS_OF_ACTING: readonly (readonly [RegExp, 'click' | 'hover' | 'focus'])[] = [
+  [/^(?:click|press|tap)/i, 'click'],
+  [/^(?:hover|point)/i, 'hover'],
+  [/^focus/i, 'focus'],
+];
+const acting = (said: string) => WAYS_OF_ACTING.find(([words]) => words.test(said))?.[1] ?? 'click';
+const ACTS =
+  '(click(?:ing|ed|s)?|press(?:ing|ed|es)?|tap(?:ping|ped|s)?|hover(?:ing|ed|s)?|focus(?:ing|ed|es)?)';
+
+const SHARES: Readonly<Record<string, number>> = {
+  half: 50,
+  'a half': 50,
+  'the half': 50,
+  'half way': 50,
+  halfway: 50,
+  'a quarter': 25,
+  'three quarters': 75,
+  'three-quarters': 75,
+  'two thirds': 67,
+  'a third': 33,
+};
+const SHARE = `(${Object.keys(SHARES).join('|')})`;
+
+const trigger =
+  (one: Trigger): Way[1] =>
+  (_, reading) =>
+    addTrigger(reading, one);
+const scrollTo =
+  (unit: 'percent' | 'pixels'): Way[1] =>
+  ([, amount = ''], reading) =>
+    addTrigger(reading, { kind: 'scroll', unit, amount: SHARES[amount.toLowerCase()] ?? Number(amount) });
+const SCROLLING = `(?:(?:after|on|when|once)? ?(?:${WHO} )?(?:have |has )?scroll(?:ing|ed|s)?(?: (?:down|past|to|by|through|beyond))* |after |at |past |when )?`;
+
+/** Ways of saying when it opens and closes. */
+export const MOMENT_WAYS: readonly Way[] = [
+  [
+    only(
+      `(?:after )?${TIME} (?:of (?:stillness|inactivity|idleness|idling|silence|no (?:movement|activity)|doing nothing)|without (?:moving|a move|any? ?(?:movement|activity|action)|doing (?:anything|a thing))|idle|inactive|still|(?:of )?not moving)`,
+    ),
+    ([, count = '', unit = ''], reading) =>
+      addTrigger(reading, { kind: 'inactivity', seconds: secondsOf(count, unit) }),
+  ],
+  [
+    only(
+      `(?:when |while |after |if )?(?:${WHO} )?(?:(?:are|is|have been|has been|being|sits?) )?(?:idle|inactive|still|(?:does?|doing) nothing|(?:does|do)(?:n’t|n't| not) move|stops? moving) for ${TIME}`,
+    ),
+    ([, count = '', unit = ''], reading) =>
+      addTrigger(reading, { kind: 'inactivity', seconds: secondsOf(count, unit) }),
+  ],
+  [
+    only(`(?:it )?(?:closes?|goes|disappears?|vanish(?:es)?) (?:by itself |on its own )?after ${TIME}`),
+    ([, count = '', unit = ''], reading) => {
+      const afterSeconds = secondsOf(count, unit);
+      if (!closeSchema.shape.afterSeconds.safeParse(afterSeconds).success)
+        return 'whole seconds, from 2 seconds to an hour';
+      return setOnce(reading, 'closing', afterSeconds, ({ message, ...rest }) => ({
+        ...rest,
+        message: { ...message, close: { ...message.close, afterSeconds } },
+      }));
+    },
+  ],
+  [
+    only(`(?:but )?(?:(?:not|never) )?before ${TIME}`),
+    ([, count = '', unit = ''], reading) => {
+      const notBeforeSeconds = secondsOf(count, unit);
+      if (!ruleSchema.shape.moment.shape.notBeforeSeconds.safeParse(notBeforeSeconds).success)
+        return 'from 0.1 seconds to an hour';
+      return setOnce(reading, 'before', notBeforeSeconds, onMoment({ notBeforeSeconds }));
+    },
+  ],
+  [
+    only(
+      `(?:after )?${TIME} (?:(?:in|into|of|since the start of) (?:the|this|a) (?:session|visit)|(?:on|across) the (?:whole )?site)`,
+    ),
+    ([, count = '', unit = ''], reading) =>
+      addTrigger(reading, { kind: 'sessionTime', seconds: secondsOf(count, unit) }),
+  ],
+  [
+    only(
+      `(?:after |wait(?:ing)? |when )?${TIME}(?: (?:on (?:the|this|a|that) page|later|have passed|of reading|after (?:arriving|arrival|the page (?:opens|has opened|has loaded|is open))))?`,
+    ),
+    ([, count = '', unit = ''], reading) =>
+      addTrigger(reading, { kind: 'time', seconds: secondsOf(count, unit) }),
+  ],
+  [
+    only(
+      '(?:at once|immediately|right away|straight ?away|instantly|as soon as (?:the page opens|possible))',
+    ),
+    trigger({ kind: 'time', seconds: 0 }),
+  ],
+  [
+    only(
+      '(?:on|at|after|when)? ?(?:the )?(?:page )?(?:has |is )?load(?:ed|s|ing)?|when the page (?:has |is )?load(?:s|ed)',
+    ),
+    trigger({ kind: 'load', when: 'loaded' }),
+  ],
+  [
+    only(`${SCROLLING}(\\d+(?:\\.\\d+)?) ?(?:%|per ?cent)(?: of the page| scrolled| down| deep| depth)*`),
+    scrollTo('percent'),
+  ],
+  [
+    only(
+      `${SCROLLING}${SHARE}(?:(?: of)? the (?:way down(?: the page)?|page)| down(?: the page)?| of a page)?(?: is scrolled)?`,
+    ),
+    scrollTo('percent'),
+  ],
+  [
+    only(`${SCROLLING}(?:the )?(?:very )?(?:bottom|end|foot) of the page`),
+    trigger({ kind: 'scroll', unit: 'percent', amount: 100 }),
+  ],
+  [only(`${SCROLLING}(\\d+) ?(?:px|pixels?)(?: of the page| scrolled| down)*`), scrollTo('pixels')],
+  [
+    only(
+      `(?:after|on|when|if|before)? ?(?:${WHO} )?(?:(?:are|is) )?(?:about to (?:leave|go)|on the way out|leaving|leaves?|exit|exit intent|goes? away)(?: (?:the|this) (?:page|site))?(?: by mouse)?|when the (?:mouse|pointer) (?:leaves|goes)(?: (?:the|for the top of the) (?:page|window))?`,
+    ),
+    trigger({ kind: 'exitMouse', certainty: 'likely' }),
+  ],
+  [
+    only(
+      '(?:on |after )?(?:a )?(?:quick(?:ly)?|fast|sudden) ?scroll(?:ing)?(?: back)? up(?: by touch)?|(?:on |after )?scrolling (?:back )?up (?:quickly|fast)',
+    ),
+    trigger({ kind: 'exitTouch', by: 'scrollUp' }),
+  ],
+  [only('(?:on|at|by)? ?(?:the )?back (?:button|gesture|key)'), trigger({ kind: 'exitTouch', by: 'back' })],
+  [
+    only(
+      `(?:on|when|after)? ?(?:${WHO} )?(?:com(?:e|es|ing) back|return(?:s|ing)?) (?:to|from) (?:the|this|another) tab`,
+    ),
+    trigger({ kind: 'tabReturn' }),
+  ],
+  [
+    only(
+      '(?:at|on|after|when they reach|having read to)? ?(?:reading )?(?:the )?end(?: of (?:the|an) (?:article|text|post|story|entry))?|(?:after|having) read(?:ing)? (?:the|an) (?:whole )?(?:article|text|post|story|entry)',
+    ),
+    trigger({ kind: 'articleEnd' }),
+  ],
+  [
+    only(
+      `(?:on|when|once|after|at)? ?(?:(?:${WHO} )?(?:reach(?:ing|es)?|see(?:ing|s)?|scroll(?:ing|s)? to|gett?(?:ing|s)? to) ${ELEMENT}|${ELEMENT} (?:comes? into (?:view|sight)|is (?:reached|seen|in view|visible|on screen)|appears))`,
+    ),
+    ([, one, other], reading) =>
+      withElement(one ?? other ?? '', (selector) => ({ kind: 'element', selector }), reading),
+  ],
+  [
+    only(`(?:on|when|after|at)? ?(?:an? )?(?:${WHO} )?${ACTS}(?: (?:on|over|of|in|into|onto))? ${ELEMENT}`),
+    ([, what = '', said = ''], reading) =>
+      withElement(said, (selector) => ({ kind: 'interact', what: acting(what), selector }), reading),
+  ],
+  [
+    only(`(?:when|once|after|if) ${ELEMENT} (?:is |gets )?${ACTS}`),
+    ([, said = '', what = ''], reading) =>
+      withElement(said, (selector) => ({ kind: 'interact', what: acting(what), selector }), reading),
+  ],
+  [
+    only(
+      `(?:from|on|at|after|for) the ${ORDINAL} (?:(?:page|page view|view)(?: of (?:the|a) (?:session|visit))?)(?: on(?:wards)?)?`,
+    ),
+    ([, nth = ''], reading) =>
+      addTrigger(reading, { kind: 'count', of: 'viewsInSession', atLeast: ordinalOf(nth) }),
+  ],
+  [
+    only(`(?:after|on) ${COUNT} pages?(?: views?)?(?: (?:in|of) (?:the|a|this) (?:session|visit))?`),
+    ([, count = ''], reading) =>
+      addTrigger(reading, { kind: 'count', of: 'viewsInSession', atLeast: numberOf(count) }),
+  ],
+  [
+    only(`from the ${ORDINAL} (?:session|visit)(?: on(?:wards)?)?`),
+    ([, nth = ''], reading) =>
+      addTrigger(reading, { kind: 'count', of: 'sessions', atLeast: ordinalOf(nth) }),
+  ],
+  [
+    only(
+      `(?:on|when|after) the (?:page’s |page's )?event (?:“([^”]+)”|"([^"]+)"|([\\w.:-]+))(?: (?:happens|comes|is told))?`,
+    ),
+    ([, ...names], reading) =>
+      addTrigger(reading, { kind: 'event', name: names.find(Boolean) ?? '', condition: null }),
+  ],
+  [
+    only('any(?: of them)?|whichever (?:is|comes|happens) first|the first of them'),
+    (_, reading) => setJoin(reading, 'any'),
+  ],
+  [only('all of them|all together|both(?: of them)?|all three'), (_, reading) => setJoin(reading, 'all')],
+];
+
+const withElement = (said: string, make: (selector: string) => Trigger, reading: Parameters<Way[1]>[1]) => {
+  const selector = elementOf(said);
+  return selectorSchema.safeParse(selector).success ? addTrigger(reading, make(selector)) : false;
+};

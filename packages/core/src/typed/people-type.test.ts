@@ -1,0 +1,193 @@
+import { describe, expect, it } from 'vitest';
+import { documentSentence, sentenceText } from '../sentence/rule-sentence.ts';
+import { startingDocument, TEMPLATES } from '../templates/templates.ts';
+import { readWishes } from './read-wishes.ts';
+import type { SiteWords } from './reading.ts';
+
+/** A Thursday in autumn. */
+const words: SiteWords = {
+  pages: [
+    { path: '/', title: 'Quillon Fell' },
+    { path: '/journal/aurora-over-the-fell', title: 'Aurora over the fell' },
+    { path: '/journal/finding-saturn', title: 'Finding Saturn without a map' },
+    { path: '/shop/basket', title: 'Basket' },
+    { path: '/shop', title: 'The shop' },
+    { path: '/shop/star-chart', title: 'Star chart' },
+    { path: '/membership', title: 'Membership' },
+    { path: '/contact', title: 'Write to us' },
+  ],
+  groups: [{ id: '00000000-0000-4000-8000-000000000001', name: 'Night tours' }],
+  campaigns: [],
+  kinds: ['article'],
+  variants: [],
+  today: '2026-11-26',
+};
+const template = TEMPLATES.find(({ id }) => id === 'corner-invitation') ?? TEMPLATES[0];
+if (!template) throw new Error('expected a template');
+const start = startingDocument(template);
+const read = (typed: string) => {
+  const { apply, rest } = readWishes(typed, words);
+  const names = { campaign: (id: string) => id, group: () => 'Night tours' };
+  return { said: sentenceText(documentSentence(apply(start), names)), rest };
+};
+
+/** What people type, and what the sentence then says. */
+const TYPED: readonly (readonly [typed: string, ...said: string[]])[] = [
+  // Where.
+  ['everywhere but home', 'on every page but not on /,'],
+  ['everywhere except home and basket', 'on every page but not on / and /shop/basket,'],
+  ['on every page but /contact', 'on every page but not on /contact,'],
+  ['all pages except the shop', 'on every page but not on what begins with /shop/,'],
+  ['on the home page', 'only on /,'],
+  ['on the whole site', 'on every page,'],
+  ['only in the journal', 'only on what begins with /journal/,'],
+  ['under /journal/', 'only on what begins with /journal/,'],
+  ['on articles', 'only on pages of the kind “article”,'],
+  [
+    'on night tours but not on the basket',
+    'only on the pages of the group “Night tours” but not on /shop/basket,',
+  ],
+  ['on pages containing aurora', 'only on addresses with “aurora” in them,'],
+  ['on pages with ?ref=letter', 'only on addresses with the parameter “ref” being “letter”,'],
+  ['on pages with .price', 'only on pages that hold “.price”,'],
+  ['on membership and contact', 'only on /membership and /contact,'],
+  ['never in the shop', 'never on what begins with /shop/,'],
+  // When.
+  ['10 seconds without moving', 'opens after 10 seconds of stillness'],
+  ['when idle for half a minute', 'opens after 30 seconds of stillness'],
+  ['after 20 seconds of inactivity', 'opens after 20 seconds of stillness'],
+  ['at half of the page', 'opens after 50 % of the page'],
+  ['halfway down the page', 'opens after 50 % of the page'],
+  ['after a quarter of the page', 'opens after 25 % of the page'],
+  ['at the bottom of the page', 'opens after 100 % of the page'],
+  ['after scrolling 40 %', 'opens after 40 % of the page'],
+  ['when they scroll past 60 percent', 'opens after 60 % of the page'],
+  ['after 600 px', 'opens after 600 pixels of the page'],
+  ['after a minute', 'opens after 60 seconds'],
+  ['after half an hour on the site', 'opens after 1800 seconds in the session'],
+  ['wait 5 seconds', 'opens after 5 seconds'],
+  ['12s', 'opens after 12 seconds'],
+  ['immediately', 'opens at once'],
+  ['when the page has loaded', 'opens when the page has loaded'],
+  ['on a click on .open', 'opens on a click of “.open”'],
+  ['when .open is clicked', 'opens on a click of “.open”'],
+  ['when they hover over #menu', 'opens on a hover of “#menu”'],
+  ['when #prices comes into view', 'opens on reaching “#prices”'],
+  ['on reaching #prices', 'opens on reaching “#prices”'],
+  ['when they are about to leave', 'opens at a likely sign of leaving by mouse'],
+  ['when leaving the page', 'opens at a likely sign of leaving by mouse'],
+  ['on the back button', 'opens on the back gesture'],
+  ['when they come back to the tab', 'opens on coming back to the tab'],
+  ['after reading the article', 'opens at the end of the article'],
+  ['on the third page', 'opens from the 3rd page view of the session onwards'],
+  ['after two pages', 'opens from the 2nd page view of the session onwards'],
+  ['from the fourth session on', 'opens from the 4th session onwards'],
+  ['on the event basket', 'opens on the event “basket”'],
+  ['after 20 seconds or half of the page', 'after 20 seconds or after 50 % of the page'],
+  ['after 20 seconds and at half the page', 'after 20 seconds and after 50 % of the page (all of them)'],
+  ['not before ten seconds', ', not before 10 seconds'],
+  ['closes after 20 s', 'It closes by itself after 20 seconds'],
+  // On what.
+  ['desktop only', 'on desktop only'],
+  ['no phones', 'on desktop and tablet only'],
+  ['mobile only', 'on phone only'],
+  ['for mobile visitors', 'on phone only'],
+  ['on all devices except tablets', 'on desktop and phone only'],
+  ['phones and tablets', 'on tablet and phone only'],
+  // Who.
+  ['for the fourth session', 'for visitors with exactly 4 sessions'],
+  ['not signed in', 'for visitors without a sign-in'],
+  ['who are signed in', 'for visitors with a sign-in'],
+  ['from a search', 'for visitors with an arrival from search'],
+  ['from search or social media', 'for visitors with an arrival from search or with an arrival from social'],
+  ['coming from partner.example', 'for visitors with an arrival from the host “partner.example”'],
+  ['not from the newsletter', 'for visitors without an arrival from mail'],
+  ['direct visitors', 'for visitors with a direct arrival'],
+  [
+    'with three things in the basket worth 60',
+    'for visitors with at least 3 things in the basket and with a basket worth at least 60',
+  ],
+  ['with an empty basket', 'for visitors with at most 0 things in the basket'],
+  ['basket over 60', 'for visitors with a basket worth at least 60'],
+  ['with more than two things in the basket', 'with at least 3 things in the basket'],
+  ['new visitors only', 'for visitors with a first session'],
+  ['for returning visitors', 'for visitors with an earlier session'],
+  ['in Norway', 'for visitors with the country Norway (no)'],
+  ['not in Germany', 'for visitors without the country Germany (de)'],
+  ['speaking Welsh', 'for visitors with the language Welsh (cy)'],
+  ['on Android', 'for visitors with Android'],
+  ['with utm_campaign=autumn', 'with an arrival with “utm_campaign” being “autumn”'],
+  ['landing on /membership', 'with a session begun on “/membership”'],
+  ['who have not seen it', 'without this campaign seen before'],
+  ['not signed in, from a search', 'for visitors without a sign-in and with an arrival from search'],
+  // How often.
+  ['once a day', 'once every day'],
+  ['twice a week', 'at most 2 times every week'],
+  ['no more than three times in all', 'at most 3 times per visitor'],
+  ['only once', 'once per visitor'],
+  ['once per visit', 'once per session'],
+  ['daily', 'once every day'],
+  ['once every two weeks', 'once every 2 weeks'],
+  ['after a close not for a week', 'After a close it stays away for 1 week'],
+  ['never again after signing up', 'after a conversion it never comes again'],
+  ['after closing, wait 3 days', 'After a close it stays away for 3 days'],
+  ['hold back 10 %', 'held back from 10 % of visitors'],
+  ['priority 8', 'going before others with priority 8 of 9'],
+  // In which days and hours.
+  ['from tomorrow', 'from 27 November 2026 at 00:00, by the site’s clock'],
+  ['until 24 December', 'until 25 December 2026 at 00:00, by the site’s clock'],
+  ['from 1 December until 24 December', 'from 1 December 2026 at 00:00, until 25 December 2026 at 00:00,'],
+  ['starting Monday at 9', 'from 30 November 2026 at 09:00,'],
+  ['until 6 January', 'until 7 January 2027 at 00:00,'],
+  ['until the end of the month', 'until 1 December 2026 at 00:00,'],
+  ['on weekdays', 'on Mondays, Tuesdays, Wednesdays, Thursdays and Fridays, by'],
+  ['at weekends', 'on Saturdays and Sundays, by'],
+  ['Monday to Wednesday', 'on Mondays, Tuesdays and Wednesdays, by'],
+  ['between 9 and 17', 'between 09:00 and 17:00, by'],
+  ['from 6 pm to midnight', 'between 18:00 and 24:00, by'],
+  ['not on 25 December', 'but not on 25 December 2026, by'],
+  [
+    'on weekdays between 9 and 17 until 24 December',
+    'until 25 December 2026 at 00:00, on Mondays, Tuesdays, Wednesdays, Thursdays and Fridays, between 09:00 and 17:00, by',
+  ],
+  // As what.
+  ['as a bar at the top', 'A bar at the top opens'],
+  ['fly-in in the lower left corner', 'A fly-in at the lower left opens'],
+  // Several things at once.
+  [
+    'after 20 seconds on the journal, desktop only, not signed in, once a week until 24 December',
+    'opens after 20 seconds only on what begins with /journal/, on desktop only, for visitors without a sign-in, until 25 December 2026 at 00:00, by the site’s clock, once every week',
+  ],
+  [
+    'bar at the bottom after 5 seconds everywhere but the basket for new visitors, once per session',
+    'A bar at the bottom opens after 5 seconds on every page but not on /shop/basket, on every device, for visitors with a first session, once per session',
+  ],
+];
+
+describe('what people type is understood whole', () => {
+  it('is a hundred sentences and more', () => {
+    expect(TYPED.length).toBeGreaterThan(100);
+  });
+  it.each(TYPED)('%s', (typed, ...expected) => {
+    const { said, rest } = read(typed);
+    expect(rest).toEqual([]);
+    for (const phrase of expected) expect(said).toContain(phrase);
+  });
+  it.each([
+    ['until 31 November', ['until 31 November (the calendar has no such day)']],
+    ['between 9 and 27', ['between 9 and 27 (a day has no such time)']],
+    ['priority 12', ['priority 12 (from 1 to 9)']],
+    ['hold back 99 %', ['hold back 99 % (out of range)']],
+    ['on the event', ['on the event']],
+    ['in Atlantis', ['in Atlantis']],
+    ['from 1 December to 31 February', ['from 1 December to 31 February (the calendar has no such day)']],
+    ['everywhere but the moon', ['the moon']],
+    ['from tomorrow, from Friday week', ['from Friday week']],
+  ])('of %j what is not understood is said: %j', (typed, rest) => {
+    expect(read(typed).rest).toEqual(rest);
+  });
+  it('nothing stays of a piece that is not understood whole', () => {
+    const before = sentenceText(documentSentence(start));
+    expect(read('from 1 December to 31 February').said).toBe(before);
+  });
+});

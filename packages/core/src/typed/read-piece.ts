@@ -1,0 +1,95 @@
+import type { Rule } from '@velarium/contract';
+import { ruleSchema } from '@velarium/contract';
+import { FORMATS } from '@velarium/contract/values';
+import { FORMAT_ANCHORS, withFormat } from '../message/placement.ts';
+import { as, either, readWhole, said, words } from '../sentence/parsers.ts';
+import { cap, pause, priority, schedule, unanswered } from '../sentence/read-limits.ts';
+import { trigger } from '../sentence/read-moment.ts';
+import { audienceSaid, devicesSaid } from '../sentence/read-reach.ts';
+import { ANCHOR_WORDS, FORMAT_WORDS } from '../sentence/words.ts';
+import { LIMITS_WAYS } from './limits-ways.ts';
+import { MOMENT_WAYS } from './moment-ways.ts';
+import { REACH_WAYS } from './reach-ways.ts';
+import {
+  type Answer,
+  addCap,
+  addTrigger,
+  idsOf,
+  onLimits,
+  onReach,
+  type Reading,
+  type SiteWords,
+  setOnce,
+  type Way,
+} from './reading.ts';
+
+/** Ways of saying a thing, the more particular first. */
+const WAYS: readonly Way[] = [...MOMENT_WAYS, ...LIMITS_WAYS, ...REACH_WAYS];
+
+/** Phrases of the limits as the sentence itself says them, one setting each. */
+const limitsPhrase = either<Partial<Rule['limits']>>(
+  as(said`after a close ${pause}`, ([afterClose]) => ({ afterClose })),
+  as(said`after a no ${pause}`, ([afterNo]) => ({ afterNo })),
+  as(said`after a conversion ${pause}`, ([afterConversion]) => ({ afterConversion })),
+  as(schedule, (runs) => ({ schedule: runs })),
+  as(priority, (rank) => ({ priority: rank })),
+  as(unanswered, (stopAfterUnanswered) => ({ stopAfterUnanswered })),
+  words('giving way when another message has the floor', { whenBusy: 'yield' }),
+);
+
+/** Phrases as the sentence itself says them. */
+function phraseOf(piece: string, reading: Reading, site: SiteWords): Answer {
+  const one = readWhole(trigger, piece);
+  if (one) return addTrigger(reading, one);
+  const often = readWhole(cap, piece);
+  if (often) return addCap(reading, often);
+  const devices = readWhole(devicesSaid, piece);
+  if (devices) return reading.devices.push(...devices) > 0;
+  const limits = readWhole(limitsPhrase, piece);
+  if (limits)
+    return ruleSchema.shape.limits.partial().safeParse(limits).success
+      ? setOnce(reading, Object.keys(limits).join(), limits, onLimits(limits))
+      : 'out of range';
+  const audience = readWhole(audienceSaid(idsOf(site)), piece);
+  if (audience)
+    return ruleSchema.shape.reach.shape.audience.safeParse(audience).success &&
+      reading.conditions.length === 0
+      ? setOnce(reading, 'audience', audience, onReach({ audience }))
+      : 'out of range';
+  return placeOf(piece, reading);
+}
+
+/** Where it stands: `a bar at the top`, `as a fly-in in the lower right corner`. */
+function placeOf(piece: string, reading: Reading): Answer {
+  const told = piece.replace(/^(?:(?:show (?:it )?|it is )?(?:as )?)(?:an? )?/i, 'A ').replace(
+    / (?:at|in|from) (?:the )?(.+?)(?: (?:corner|edge|side))?$/i,
+    (_, where: string) =>
+      ` at the ${where
+        .replace(/^bottom(?=.)/i, 'lower')
+        .replace(/^top(?=.)/i, 'upper')
+        .replace(/^(?:middle|center)$/i, 'centre')
+        .toLowerCase()}`,
+  );
+  const format = FORMATS.find((one) => told.toLowerCase().startsWith(`a ${FORMAT_WORDS[one]}`));
+  if (!format) return false;
+  const where = told.slice(2 + FORMAT_WORDS[format].length).replace(/^ at the /, '');
+  const anchor = where === '' ? undefined : FORMAT_ANCHORS[format].find((one) => ANCHOR_WORDS[one] === where);
+  if (where !== '' && !anchor) return false;
+  return setOnce(reading, 'place', [format, anchor], ({ message, ...rest }) => {
+    const changed = withFormat(message, format);
+    return { ...rest, message: anchor ? { ...changed, anchor } : changed };
+  });
+}
+
+/** Takes one piece of what was typed into the reading, whole, or leaves the reading as it was. */
+export function readPiece(piece: string, reading: Reading, site: SiteWords): Answer {
+  // As the sentence itself says it, a thing means what the sentence means.
+  const told = phraseOf(piece, reading, site);
+  if (told !== false) return told;
+  for (const [way, read] of WAYS) {
+    const found = way.exec(piece);
+    const answer = found ? read(found, reading, site) : false;
+    if (answer !== false) return answer;
+  }
+  return false;
+}
