@@ -25,6 +25,32 @@ test('a rule typed into the palette is said back, made, and undone as one', asyn
   await expect(sentence(page)).toHaveText(before);
 });
 
+test('a wish about the design shows on the stage before it is taken, and leaves it when it is not', async ({
+  studioPage: page,
+}) => {
+  await newCampaign(page, 'Wished', /Corner invitation/);
+  const ground = () =>
+    stage(page, 'desktop')
+      .locator('.card')
+      .first()
+      .evaluate((card) => getComputedStyle(card).backgroundColor);
+  const before = await ground();
+  await page.keyboard.press('ControlOrMeta+k');
+  await page.keyboard.type('background dark green and 420 wide');
+  const proposal = page.getByRole('option', { name: /Change the message/ });
+  await expect(proposal).toContainText('background dark green; width 420 px');
+  await expect.poll(ground).toBe('rgb(0, 100, 0)');
+  await expectAccessible(page);
+  await page.keyboard.press('Escape');
+  await expect.poll(ground).toBe(before);
+  await page.keyboard.press('ControlOrMeta+k');
+  await page.keyboard.type('background dark green');
+  await page.keyboard.press('Enter');
+  await expect.poll(ground).toBe('rgb(0, 100, 0)');
+  await page.keyboard.press('ControlOrMeta+z');
+  await expect.poll(ground).toBe(before);
+});
+
 test('the visit line: marks by key and by drag over the site’s curves, joined, and played on the stage', async ({
   studioPage: page,
 }) => {

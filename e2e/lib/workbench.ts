@@ -43,7 +43,7 @@ export const side = (page: Page, name: 'Message' | 'Moment' | 'Reach' | 'Limits'
 /** Types a rule into the palette, all of which must be understood, and makes it. */
 export async function say(page: Page, rule: string): Promise<void> {
   await page.keyboard.press('ControlOrMeta+k');
-  await page.getByPlaceholder(/^An action, or a rule/).fill(rule);
+  await page.getByPlaceholder(/^An action, or a wish/).fill(rule);
   await expect(page.getByRole('option', { name: /Make the rule say/ })).toBeVisible();
   await expect(page.getByText(/Not understood/)).toHaveCount(0);
   await page.keyboard.press('Enter');

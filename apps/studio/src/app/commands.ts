@@ -11,9 +11,14 @@ export interface Command {
 
 /** What free words typed into the palette would do, said back before it is done. */
 interface Proposal {
-  readonly words: string;
+  /** The whole sentence of the rule it would make; empty where no rule changes. */
+  readonly sentence: string;
+  /** What else would change, each in words. */
+  readonly designs: readonly string[];
   /** What was typed and not understood. */
   readonly rest: string;
+  /** Shows what it would look like, until what it gives back is called. */
+  readonly show: () => () => void;
   readonly run: () => void;
 }
 type Reader = (typed: string) => Proposal | undefined;

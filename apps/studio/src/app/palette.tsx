@@ -1,6 +1,6 @@
 import { Command as Cmdk } from 'cmdk';
 import { Search } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { keysWords, runByKeys, useCommandStore, useCommands } from './commands.ts';
 
 /** The command palette: every action of the place one is in, with its key. Ctrl + K opens it. */
@@ -13,6 +13,11 @@ export function Palette() {
   useEffect(() => {
     if (!isOpen) setTyped('');
   }, [isOpen]);
+  const shown = useRef(proposal);
+  shown.current = proposal;
+  const shape = proposal && [proposal.sentence, ...proposal.designs].join('|');
+  // What is proposed is seen where it would be, before it is taken.
+  useEffect(() => (shape === undefined ? undefined : shown.current?.show()), [shape]);
   useCommands('Palette', [
     { id: 'palette', label: 'Find an action', keys: 'Mod+k', run: () => setOpen(true) },
   ]);
@@ -35,7 +40,7 @@ export function Palette() {
         open={isOpen}
         onOpenChange={setOpen}
         label="Find an action"
-        overlayClassName="fixed inset-0 z-40 bg-ink/35"
+        overlayClassName={`fixed inset-0 z-40 transition-colors ${proposal && proposal.designs.length > 0 ? '' : 'bg-ink/35'}`}
         contentClassName="settle fixed top-[14vh] left-1/2 z-50 w-[min(92vw,34rem)] -translate-x-1/2 overflow-hidden rounded-lg border border-line bg-paper shadow-float"
       >
         <Cmdk.Input
@@ -43,7 +48,7 @@ export function Palette() {
           onValueChange={setTyped}
           placeholder={
             reader
-              ? 'An action, or a rule: after 20 seconds on journal, not on phones'
+              ? 'An action, or a wish: after 20 seconds, not on phones, background dark green'
               : 'What would you like to do?'
           }
           className="w-full border-b border-line bg-transparent px-5 py-4 font-serif text-xl outline-none placeholder:text-base placeholder:text-soft"
@@ -63,8 +68,18 @@ export function Palette() {
               }}
               className="cursor-pointer rounded px-3 py-2 data-[selected=true]:bg-sail-wash"
             >
-              <span className="text-xs text-soft">Make the rule say</span>
-              <span className="block font-serif text-lg leading-snug">{proposal.words}</span>
+              {proposal.sentence && (
+                <>
+                  <span className="text-xs text-soft">Make the rule say</span>
+                  <span className="block font-serif text-lg leading-snug">{proposal.sentence}</span>
+                </>
+              )}
+              {proposal.designs.length > 0 && (
+                <>
+                  <span className="text-xs text-soft">Change the message, as the stage shows it</span>
+                  <span className="block font-serif text-lg leading-snug">{proposal.designs.join('; ')}</span>
+                </>
+              )}
               {proposal.rest && (
                 <span className="block text-xs text-hold">▲ Not understood: {proposal.rest}</span>
               )}

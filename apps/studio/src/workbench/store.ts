@@ -49,6 +49,8 @@ export interface WorkbenchState {
   readonly selectedBlock: string | null;
   readonly scope: Scope;
   readonly stage: StageView;
+  /** What the stage shows instead of the message, while somebody thinks about taking it. */
+  readonly tried: Message | null;
   editMessage(change: (message: Message) => Message, key: string): void;
   editRule(change: (rule: Rule) => Rule, key: string): void;
   /** Changes message and rule together, as one step of undo. */
@@ -69,6 +71,7 @@ export interface WorkbenchState {
   select(blockId: string | null): void;
   setScope(scope: Scope): void;
   setStage(change: Partial<StageView>): void;
+  tryOn(message: Message | null): void;
 }
 export type WorkbenchStore = StoreApi<WorkbenchState>;
 
@@ -121,6 +124,7 @@ export function createWorkbenchStore(
         zoom: 'fit',
         visitor: null,
       },
+      tried: null,
       editMessage(change, key) {
         const { document } = get();
         const message = change(document.message);
@@ -186,6 +190,7 @@ export function createWorkbenchStore(
       select: (selectedBlock) => set({ selectedBlock }),
       setScope: (scope) => set({ scope }),
       setStage: (change) => set(({ stage }) => ({ stage: { ...stage, ...change } })),
+      tryOn: (tried) => set({ tried }),
     };
   });
 }

@@ -7,6 +7,7 @@ import { cap, pause, priority, schedule, unanswered } from '../sentence/read-lim
 import { trigger } from '../sentence/read-moment.ts';
 import { audienceSaid, devicesSaid } from '../sentence/read-reach.ts';
 import { ANCHOR_WORDS, FORMAT_WORDS } from '../sentence/words.ts';
+import { DESIGN_WAYS } from './design-ways.ts';
 import { LIMITS_WAYS } from './limits-ways.ts';
 import { MOMENT_WAYS } from './moment-ways.ts';
 import { REACH_WAYS } from './reach-ways.ts';
@@ -24,7 +25,7 @@ import {
 } from './reading.ts';
 
 /** Ways of saying a thing, the more particular first. */
-const WAYS: readonly Way[] = [...MOMENT_WAYS, ...LIMITS_WAYS, ...REACH_WAYS];
+const WAYS: readonly Way[] = [...MOMENT_WAYS, ...LIMITS_WAYS, ...DESIGN_WAYS, ...REACH_WAYS];
 
 /** Phrases of the limits as the sentence itself says them, one setting each. */
 const limitsPhrase = either<Partial<Rule['limits']>>(

@@ -2,30 +2,12 @@ import { campaignDocumentSchema } from '@velarium/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { documentSentence, sentenceText } from '../sentence/rule-sentence.ts';
-import { startingDocument, TEMPLATES } from '../templates/templates.ts';
 import { plainMessage, plainRule } from '../testing/arbitrary.ts';
+import { siteWords, startOfWishes } from '../testing/site-words.ts';
 import { readWishes } from './read-wishes.ts';
-import type { SiteWords } from './reading.ts';
 
-const names: SiteWords = {
-  pages: [
-    { path: '/', title: 'Home' },
-    { path: '/journal/aurora-over-the-fell', title: 'Aurora over the fell' },
-    { path: '/journal/finding-saturn', title: 'Finding Saturn without a map' },
-    { path: '/shop/basket', title: 'Basket' },
-    { path: '/membership', title: 'Membership' },
-    { path: '/sun', title: 'Sun and moon' },
-  ],
-  groups: [{ id: '00000000-0000-4000-8000-000000000001', name: 'Night tours' }],
-  campaigns: [],
-  kinds: ['article'],
-  variants: [],
-  // A Thursday.
-  today: '2026-11-26',
-};
-const template = TEMPLATES.find(({ id }) => id === 'corner-invitation') ?? TEMPLATES[0];
-if (!template) throw new Error('expected a template');
-const start = startingDocument(template);
+const names = siteWords();
+const start = startOfWishes;
 const said = (text: string) =>
   sentenceText(
     documentSentence(readWishes(text, names).apply(start), {
@@ -149,6 +131,18 @@ describe('what is typed becomes the rule, and the sentence says it back', () => 
       '/x',
       'every',
       'leaving',
+      'until',
+      '24',
+      'December',
+      'in',
+      'Norway',
+      'background',
+      'red',
+      'heading',
+      'larger',
+      'wide',
+      'button',
+      'basket',
     );
     fc.assert(
       fc.property(

@@ -20,6 +20,8 @@ export interface Wishes {
   /** What the wishes make of a campaign; the same one where nothing was understood. */
   readonly apply: (document: CampaignDocument) => CampaignDocument;
   readonly isUnderstood: boolean;
+  /** What becomes of the message's design, each change in words. */
+  readonly designs: readonly string[];
   /** What was typed and not understood, piece by piece, with the reason where there is one. */
   readonly rest: readonly string[];
 }
@@ -79,6 +81,7 @@ export function readWishes(typed: string, site: SiteWords): Wishes {
     return {
       apply: (document) => ofSentence(sentence, document),
       isUnderstood: true,
+      designs: [],
       rest: otherVariants(sentence, site),
     };
   const reading = newReading(site.today);
@@ -102,7 +105,12 @@ export function readWishes(typed: string, site: SiteWords): Wishes {
     at += count;
   }
   if (beyond !== '') rest.push(beyond);
-  return { apply: isAny ? changeOf(reading) : (document) => document, isUnderstood: isAny, rest };
+  return {
+    apply: isAny ? changeOf(reading) : (document) => document,
+    isUnderstood: isAny,
+    designs: reading.designs.map(({ said }) => said),
+    rest,
+  };
 }
 
 interface Piece {
@@ -177,8 +185,9 @@ function takeLongest(
 
 /** Reads a piece whole; of one that cannot be nothing stays. */
 function readWholly(piece: string, reading: Reading, site: SiteWords): Answer {
-  const { triggers, include, exclude, caps, conditions, devices, withoutDevices, settings } = reading;
-  const lists = [triggers, include, exclude, caps, conditions, devices, withoutDevices];
+  const { triggers, include, exclude, caps, conditions, devices, withoutDevices, designs, settings } =
+    reading;
+  const lists = [triggers, include, exclude, caps, conditions, devices, withoutDevices, designs];
   const lengths = lists.map(({ length }) => length);
   const known = new Map(settings);
   const answer = readPiece(piece, reading, site);

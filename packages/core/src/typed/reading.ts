@@ -3,6 +3,7 @@ import type {
   CampaignDocument,
   Cap,
   Device,
+  Message,
   Moment,
   PageRule,
   Rule,
@@ -23,6 +24,16 @@ export interface SiteWords {
   readonly variants: readonly string[];
   /** The day it is by the site's clock, `2026-12-24`. */
   readonly today: string;
+  readonly design: {
+    /** What wishes about its design begin from. */
+    readonly message: Message;
+    /** The block that is chosen. */
+    readonly chosen: string | null;
+    /** Of the Look, CSS pixels. */
+    readonly textSize: number;
+    /** A colour as people write it, as six digits; nothing where it is none. */
+    readonly colour: (written: string) => string | undefined;
+  };
 }
 
 export const idsOf = ({ campaigns, groups }: SiteWords): Ids => ({
@@ -42,6 +53,8 @@ export interface Reading {
   readonly conditions: AudienceItem[];
   readonly devices: Device[];
   readonly withoutDevices: Device[];
+  /** What becomes of the message's design, each said back in words. */
+  readonly designs: { readonly said: string; readonly change: (message: Message) => Message }[];
   /** What there can be one of, by its name. */
   readonly settings: Map<string, { readonly value: string; readonly change: Change }>;
 }
@@ -54,6 +67,7 @@ export const newReading = (today: string): Reading => ({
   conditions: [],
   devices: [],
   withoutDevices: [],
+  designs: [],
   settings: new Map(),
 });
 
@@ -129,6 +143,12 @@ export function addCondition(reading: Reading, condition: AudienceItem['conditio
   return true;
 }
 
+export const addDesign = (
+  { designs }: Reading,
+  said: string,
+  change: (message: Message) => Message,
+): Answer => designs.push({ said, change }) > 0;
+
 const ofDevices = ({ devices, withoutDevices }: Reading): Change =>
   onRule(({ reach, ...rule }) => ({
     ...rule,
@@ -161,7 +181,8 @@ function ofConditions({ conditions, settings }: Reading): Change {
 
 /** What all that was understood makes of a campaign. */
 export function changeOf(reading: Reading): Change {
-  const { triggers, caps, settings, conditions, devices, withoutDevices, include, exclude } = reading;
+  const { triggers, caps, settings, conditions, devices, withoutDevices, include, exclude, designs } =
+    reading;
   // A wish about the moment takes the place of what a new campaign began with.
   const changes: Change[] = [
     ...[...settings.values()].map(({ change }) => change),
@@ -170,6 +191,10 @@ export function changeOf(reading: Reading): Change {
     ...(devices.length + withoutDevices.length > 0 ? [ofDevices(reading)] : []),
     ...(include.length + exclude.length > 0 ? [ofPages(reading)] : []),
     ...(conditions.length > 0 ? [ofConditions(reading)] : []),
+    ...designs.map(
+      ({ change }): Change =>
+        ({ message, ...rest }) => ({ ...rest, message: change(message) }),
+    ),
   ];
   return (document) => changes.reduce((old, change) => change(old), document);
 }

@@ -15,7 +15,7 @@ const REAL = 1;
 /** Desktop and phone side by side, or a tablet, as large as the room allows, over a page of the site. */
 export function Stage() {
   const store = useWorkbenchStore();
-  const message = useWorkbench((state) => state.document.message);
+  const message = useWorkbench((state) => state.tried ?? state.document.message);
   const include = useWorkbench((state) => state.document.rule.reach.pages.include);
   const devices = useWorkbench((state) => state.document.rule.reach.devices);
   const stepId = useWorkbench((state) => state.stepId);

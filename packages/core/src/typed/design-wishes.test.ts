@@ -1,0 +1,122 @@
+import type { Block, Message } from '@velarium/contract';
+import { messageSchema } from '@velarium/contract';
+import { describe, expect, it } from 'vitest';
+import { newBlock } from '../message/plain.ts';
+import { allBlocks } from '../message/walk.ts';
+import { siteWords, startOfWishes } from '../testing/site-words.ts';
+import { readWishes } from './read-wishes.ts';
+
+const heading = { ...newBlock('heading'), id: 'heading', text: 'Clear skies' } as Block;
+const button = { ...newBlock('button'), id: 'button', label: 'Book' } as Block;
+const text = { ...newBlock('text'), id: 'text' } as Block;
+const message: Message = {
+  ...startOfWishes.message,
+  steps: [{ id: 'first', role: 'first', blocks: [heading, text, button] }],
+};
+const start = { ...startOfWishes, message };
+const wish = (typed: string, chosen: string | null = null, of = message) => {
+  const site = siteWords();
+  const { apply, rest, designs } = readWishes(typed, {
+    ...site,
+    design: { ...site.design, message: of, chosen },
+  });
+  return { message: apply({ ...start, message: of }).message, rest, designs };
+};
+const blockOf = (changed: Message, kind: Block['kind']) =>
+  allBlocks(changed).find((one) => one.kind === kind);
+
+describe('wishes about the design', () => {
+  it.each<[string, (changed: Message) => unknown, unknown]>([
+    ['background dark green', ({ style }) => style.all.ground, { kind: 'colour', colour: '#006400' }],
+    ['make the background #123456', ({ style }) => style.all.ground, { kind: 'colour', colour: '#123456' }],
+    ['white background on phones', ({ style }) => style.mobile.ground, { kind: 'colour', colour: '#ffffff' }],
+    ['background accent', ({ style }) => style.all.ground, { kind: 'colour', colour: 'accent' }],
+    ['heading larger on phones', (one) => blockOf(one, 'heading')?.style.mobile.textSize, 29],
+    ['heading much larger', (one) => blockOf(one, 'heading')?.style.all.textSize, 35],
+    ['text smaller', (one) => blockOf(one, 'text')?.style.all.textSize, 13],
+    ['heading 40 px', (one) => blockOf(one, 'heading')?.style.all.textSize, 40],
+    ['make the heading white', (one) => blockOf(one, 'heading')?.style.all.colour, '#ffffff'],
+    ['button red', (one) => blockOf(one, 'button')?.style.all.ground, { kind: 'colour', colour: '#ff0000' }],
+    ['button text white', (one) => blockOf(one, 'button')?.style.all.colour, '#ffffff'],
+    ['heading bold', (one) => blockOf(one, 'heading')?.style.all.weight, 'strong'],
+    ['heading centred', (one) => blockOf(one, 'heading')?.style.all.align, 'center'],
+    ['centre everything', ({ style }) => style.all.align, 'center'],
+    ['hide the text on phones', (one) => blockOf(one, 'text')?.style.mobile.hidden, true],
+    ['420 wide', ({ style }) => style.all.width, { unit: 'px', value: 420 }],
+    ['width 80 %', ({ style }) => style.all.width, { unit: 'percent', value: 80 }],
+    [
+      '440 by 340',
+      ({ style }) => [style.all.width, style.all.height],
+      [
+        { unit: 'px', value: 440 },
+        { unit: 'px', value: 340 },
+      ],
+    ],
+    ['rounded corners', ({ style }) => style.all.corners, 16],
+    ['corners 6', ({ style }) => style.all.corners, 6],
+    ['padding 32', ({ style }) => style.all.paddingInline, 32],
+    ['2 px red border', ({ style }) => [style.all.borderWidth, style.all.borderColour], [2, '#ff0000']],
+    ['no shadow', ({ style }) => style.all.shadow, 'none'],
+    ['move to the lower left', ({ anchor }) => anchor, 'bottom-start'],
+    ['move it to the top on phones', ({ style }) => style.mobile.anchor, 'top'],
+    ['put it in the upper right corner', ({ anchor }) => anchor, 'top-end'],
+    ['close after 20 s', ({ close }) => close.afterSeconds, 20],
+    [
+      'button leads to /shop',
+      (one) => blockOf(one, 'button'),
+      expect.objectContaining({ action: { kind: 'link', newTab: false, address: '/shop' } }),
+    ],
+    [
+      'button says “Come along”',
+      (one) => blockOf(one, 'button'),
+      expect.objectContaining({ label: 'Come along' }),
+    ],
+    [
+      'heading says "Tonight, and tomorrow"',
+      (one) => blockOf(one, 'heading'),
+      expect.objectContaining({ text: 'Tonight, and tomorrow' }),
+    ],
+  ])('%s', (typed, of, expected) => {
+    const { message: changed, rest } = wish(typed);
+    expect(rest).toEqual([]);
+    expect(of(changed)).toEqual(expected);
+    expect(messageSchema.safeParse(changed).success).toBe(true);
+  });
+  it('several at once, each said back, beside a rule', () => {
+    const {
+      message: changed,
+      designs,
+      rest,
+    } = wish('background dark green, heading larger on phones, 420 wide and after 5 seconds');
+    expect(rest).toEqual([]);
+    expect(designs).toEqual(['background dark green', 'heading larger, on phones', 'width 420 px']);
+    expect(changed.style.all.width).toEqual({ unit: 'px', value: 420 });
+  });
+  it.each<[string, string[]]>([
+    ['background vermilionish', ['background vermilionish']],
+    ['heading 400 px', ['heading 400 px (out of range)']],
+    ['countdown larger', ['countdown larger']],
+    ['hide the countdown', ['hide the countdown (the message has none)']],
+    ['move to the centre', ['move to the centre (a fly-in does not stand there)']],
+    ['button leads to javascript:alert(1)', ['button leads to javascript:alert(1)']],
+    ['padding 900', ['padding 900 (out of range)']],
+  ])('of %j what cannot be is said: %j', (typed, expected) => {
+    const { rest, message: same } = wish(typed);
+    expect(rest).toEqual(expected);
+    expect(same).toEqual(message);
+  });
+  it('one of several is changed when it is the chosen one, and its words only then', () => {
+    const second = { ...button, id: 'second' } as Block;
+    const two = { ...message, steps: [{ id: 'first', role: 'first' as const, blocks: [button, second] }] };
+    expect(wish('button leads to /shop', null, two).rest).toEqual([
+      'button leads to /shop (there are several; choose one on the stage first)',
+    ]);
+    const [first, other] = allBlocks(wish('button red', 'second', two).message);
+    expect(first?.style.all.ground).toBeUndefined();
+    expect(other?.style.all.ground).toEqual({ kind: 'colour', colour: '#ff0000' });
+    // With none chosen it is all of them.
+    expect(allBlocks(wish('button red', null, two).message).every(({ style }) => style.all.ground)).toBe(
+      true,
+    );
+  });
+});
