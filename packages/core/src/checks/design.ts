@@ -10,6 +10,7 @@ import { coverage, MOST_COVERED } from './measure.ts';
 import { readingEase } from './reading-ease.ts';
 import { hasWords, textOfStep, textsOf, wordCount } from './text-of.ts';
 import { stuckStep } from './way-out.ts';
+import { wordingFindings } from './wording.ts';
 
 /** Something about a message that is worth a look, with its mend where one is plain. */
 export interface DesignFinding {
@@ -47,6 +48,7 @@ export function designFindings(input: DesignInput): DesignFinding[] {
   const found = [
     ...wholeFindings(input),
     ...wayOutFindings(input),
+    ...wordingFindings(message),
     ...allBlocks(message).flatMap((block) => blockFindings(block, input)),
   ];
   const rank = { stop: 0, warn: 1, hint: 2 };
