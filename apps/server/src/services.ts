@@ -1,7 +1,7 @@
 import type { DataSource } from 'typeorm';
 import { createAccountService, type HashingCost } from './accounts/index.ts';
 import { createCampaignService } from './campaigns/index.ts';
-import { createDeliveryService, type OwnMailbox } from './deliveries/index.ts';
+import { createDeliveryService, createFollowUps, type OwnMailbox } from './deliveries/index.ts';
 import { createExperimentService } from './experiments/index.ts';
 import { createGoalService } from './goals/index.ts';
 import { createJobs } from './infra/jobs.ts';
@@ -54,7 +54,8 @@ export function createServices(
   const sites = createSiteService(db, jobs, outside);
   const results = createResultService(db);
   const library = createLibraryService(db, outside);
-  const campaigns = createCampaignService({ db, sites, results, library });
+  const followUps = createFollowUps(db);
+  const campaigns = createCampaignService({ db, sites, results, library, followUps });
   const goals = createGoalService({ db, sites, campaigns });
   const reports = createReports({ db, sites, campaigns });
   const people = createPeopleService({ db, sites, seal });
@@ -65,6 +66,7 @@ export function createServices(
     sites,
     campaigns,
     library,
+    followUps,
     network,
     seal,
     edgeOrigin,

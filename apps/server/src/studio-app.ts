@@ -99,10 +99,7 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
         onCreated: services.library.looks.begin,
         onChanged: services.publishing.prepareSite,
       });
-      await scope.register(campaignRoutes, {
-        campaigns: services.campaigns,
-        onCopied: services.deliveries.copyFollowUps,
-      });
+      await scope.register(campaignRoutes, { campaigns: services.campaigns });
       await scope.register(publishingRoutes, {
         publishing: services.publishing,
         campaigns: services.campaigns,

@@ -1,4 +1,4 @@
-import type { Campaign, Delivery, FollowUp } from '@velarium/contract';
+import type { ArrivedCampaign, Campaign, CampaignFile, Delivery, FollowUp } from '@velarium/contract';
 import { describe, expect, it } from 'vitest';
 import {
   answer,
@@ -187,6 +187,18 @@ it('what follows an answer goes with a copy of the campaign, to another site wit
     await owner.ask('POST', `/campaigns/${campaign.id}/copy`, { siteId: other.id, isTrial: false })
   ).json<{ campaign: Campaign }>();
   const [welcome] = (await of(arrived.campaign.id)).welcome;
+  // A file takes it along too, but not whom the team that wrote it had told.
+  await follow({
+    welcome: [{ afterDays: 0, mail: mail('Welcome') }],
+    notice: { to: ['desk@quillonfell.example'], rhythm: 'atOnce' },
+  });
+  const file = (await owner.ask('GET', `/campaigns/${campaign.id}/file`)).json<CampaignFile>();
+  const stranger = await createWorkspace(server);
+  const made = await stranger.ask('POST', `/sites/${stranger.siteId}/campaigns/file`, file);
+  const { campaign: theirs, lost } = made.json<ArrivedCampaign>();
+  const ofTheirs = await stranger.ask('GET', `/campaigns/${theirs.id}/follow-ups/${form}`);
+  expect(ofTheirs.json()).toMatchObject({ welcome: [{ mail: { subject: 'Welcome' } }], notice: null });
+  expect(lost).toEqual([expect.stringContaining('desk@quillonfell.example')]);
   expect(welcome?.mail).toMatchObject({ subject: 'Welcome', picture: null });
 });
 

@@ -1,6 +1,9 @@
 import { z } from 'zod';
 import { campaignDocumentSchema, campaignNameSchema, campaignSchema, labelSchema } from './campaign.ts';
+import { followUpSchema } from './follow-up.ts';
+import { blockIdSchema } from './message/blocks.ts';
 import { pageGroupSchema } from './pages.ts';
+import { LIMITS } from './values.ts';
 
 /**
  * A campaign as a file: its document, and under the ids it refers to what these are called, so that another site can
@@ -12,6 +15,10 @@ export const campaignFileSchema = z.strictObject({
   name: campaignNameSchema,
   labels: z.array(labelSchema).max(20),
   document: campaignDocumentSchema,
+  /** For the team. Files of before it was written down have none. */
+  note: z.string().max(LIMITS.campaignNote).default(''),
+  /** What follows the answers, by the form. Files of before it went along have none. */
+  followUps: z.record(blockIdSchema, followUpSchema).default({}),
   names: z.strictObject({
     looks: z.record(z.string(), z.string()),
     pictures: z.record(z.string(), z.string()),

@@ -61,6 +61,8 @@ export const campaignSummarySchema = z.strictObject({
   name: z.string(),
   state: z.enum(CAMPAIGN_STATES),
   labels: z.array(labelSchema),
+  /** What the team should know of it; visitors never see it. */
+  note: z.string(),
   format: messageSchema.shape.format,
   anchor: messageSchema.shape.anchor,
   /** What its closing means; the rest of its close button is no behaviour. */
@@ -91,6 +93,7 @@ export type CreateCampaign = z.infer<typeof createCampaignSchema>;
 export const changeCampaignSchema = z.strictObject({
   name: campaignNameSchema.optional(),
   labels: z.array(labelSchema).max(20).optional(),
+  note: z.string().max(LIMITS.campaignNote).optional(),
 });
 export type ChangeCampaign = z.infer<typeof changeCampaignSchema>;
 

@@ -3,7 +3,7 @@ import { fillText, isSafeAddress } from '@velarium/core/message';
 import type { BlockContext } from './context.ts';
 import { element } from './dom.ts';
 import { drawPicture } from './picture.ts';
-import { renderRichText } from './text.ts';
+import { linked, renderRichText } from './text.ts';
 
 /** Draws one block. Its root carries `data-block`, by which its sheet and the Workbench find it. */
 export function renderBlock(block: Block, context: BlockContext): HTMLElement {
@@ -16,7 +16,14 @@ function draw(block: Block, context: BlockContext): HTMLElement {
   const { document, factOf } = context;
   switch (block.kind) {
     case 'heading':
-      return element(document, 'h2', {}, [fillText(block.text, factOf)]);
+      return element(document, 'h2', {}, [
+        linked(
+          document.createTextNode(fillText(block.text, factOf)),
+          block.link?.address,
+          block.link?.isHere,
+          context,
+        ),
+      ]);
     case 'text':
       return renderText(block, context);
     case 'picture':

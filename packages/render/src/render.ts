@@ -66,7 +66,7 @@ export function renderMessage(message: Message, options: RenderOptions): Rendere
     class: 'layer',
     'data-format': format,
     // What the page declares of its language counts; a style of the page does not.
-    dir: document.documentElement.dir || 'ltr',
+    dir: message.direction ?? (document.documentElement.dir || 'ltr'),
   });
   const body = element(document, 'div', { class: 'inner' });
   const card = element(document, 'div', { class: 'card' });

@@ -18,12 +18,25 @@ function drawSpan(span: TextSpan, { document, factOf, onAction }: TextContext): 
     // Through the object model, which a strict policy of the page allows; the schema lets only colours through.
     (node as HTMLElement).style.color = span.colour.startsWith('#') ? span.colour : `var(--${span.colour})`;
   }
-  const address = span.link;
-  if (address && isSafeAddress(address)) {
-    wrap('a', { href: address, target: '_blank', rel: 'noopener' });
-    node.addEventListener('click', () => onAction({ kind: 'link', address, newTab: true }, true));
-  }
-  return node;
+  return linked(node, span.link, span.isHere, { document, onAction });
+}
+
+/** Words that lead somewhere, or the words alone where the address is none. */
+export function linked(
+  words: Node,
+  address: string | undefined,
+  isHere: boolean | undefined,
+  { document, onAction }: Pick<BlockContext, 'document' | 'onAction'>,
+): Node {
+  if (!address || !isSafeAddress(address)) return words;
+  const link = element(
+    document,
+    'a',
+    { href: address, ...(isHere ? {} : { target: '_blank', rel: 'noopener' }) },
+    [words],
+  );
+  link.addEventListener('click', () => onAction({ kind: 'link', address, newTab: !isHere }, true));
+  return link;
 }
 
 /** Rich text as paragraphs or as the points of a list. */

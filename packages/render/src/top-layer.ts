@@ -26,7 +26,7 @@ export function moveFocusIn(box: HTMLElement, modal?: HTMLDialogElement): void {
   const { requestAnimationFrame } = box.ownerDocument.defaultView as Window;
   const focus = () => {
     if (modal?.isConnected && !modal.open) modal.showModal?.();
-    box.focus({ preventScroll: true });
+    (box.querySelector<HTMLElement>('[data-focus]') ?? box).focus({ preventScroll: true });
   };
   requestAnimationFrame(() => requestAnimationFrame(focus));
 }

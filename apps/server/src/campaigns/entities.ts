@@ -10,6 +10,8 @@ export interface CampaignRow {
   state: StoredState;
   stateBeforeArchive: Exclude<StoredState, 'archived'> | null;
   labels: string[];
+  /** For the team; visitors never see it. */
+  note: string;
   draft: CampaignDocument;
   /** Counts the saves of the draft; a save made on an older one is refused. */
   revision: number;
@@ -34,6 +36,7 @@ export const CampaignEntity = new EntitySchema<CampaignRow>({
     name: { type: 'text' },
     state: { type: 'text' },
     labels: { type: 'text', array: true, default: '{}' },
+    note: { type: 'text', default: '' },
     stateBeforeArchive: { type: 'text', name: 'state_before_archive', nullable: true },
     draft: { type: 'jsonb' },
     revision: { type: 'integer', default: 0 },

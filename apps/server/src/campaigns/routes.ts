@@ -20,9 +20,7 @@ const params = z.object({ campaignId: z.uuid() });
 /** The Board's list and one campaign's draft. The caller guards the scope. */
 export const campaignRoutes: FastifyPluginAsyncZod<{
   readonly campaigns: CampaignService;
-  /** What belongs to a campaign beside its document is copied with it. */
-  readonly onCopied: (from: string, to: string) => Promise<void>;
-}> = async (app, { campaigns, onCopied }) => {
+}> = async (app, { campaigns }) => {
   const preHandler = requireRole('editor');
   app.get(
     '/sites/:siteId/campaigns',
@@ -96,19 +94,13 @@ export const campaignRoutes: FastifyPluginAsyncZod<{
         response: { 200: arrivalSchema.partial({ campaign: true }) },
       },
     },
-    async ({ principal, params: { campaignId }, body }) => {
-      const arrived = await campaigns.copyTo(principal, campaignId, body);
-      if (arrived.campaign) await onCopied(campaignId, arrived.campaign.id);
-      return arrived;
-    },
+    ({ principal, params: { campaignId }, body }) => campaigns.copyTo(principal, campaignId, body),
   );
   app.post(
     '/campaigns/:campaignId/duplicate',
     { preHandler, schema: { params, response: { 201: campaignSchema } } },
     async ({ principal, params: { campaignId } }, reply) => {
-      const copy = await campaigns.duplicate(principal, campaignId);
-      await onCopied(campaignId, copy.id);
-      return reply.status(201).send(copy);
+      return reply.status(201).send(await campaigns.duplicate(principal, campaignId));
     },
   );
 };

@@ -25,6 +25,7 @@ import type { ResultService } from '../results/index.ts';
 import type { SiteService } from '../sites/index.ts';
 import { assertOwnCss } from './assert-own-css.ts';
 import { assertPatterns, refused } from './assert-patterns.ts';
+import { type Beside, type FollowUpStore, NOTHING_BESIDE } from './beside.ts';
 import {
   CampaignEntity,
   CampaignRevisionEntity,
@@ -43,13 +44,14 @@ export interface CampaignServices {
   readonly sites: SiteService;
   readonly results: ResultService;
   readonly library: LibraryService;
+  readonly followUps: FollowUpStore;
 }
 /** A running campaign's published version and cap epoch. */
 export type LiveCampaign = CampaignVersionRow & Pick<CampaignRow, 'capEpoch' | 'allotment'>;
 
 type Actor = { readonly workspaceId: string; readonly accountId: string };
 
-export function createCampaignService({ db, sites, results, library }: CampaignServices) {
+export function createCampaignService({ db, sites, results, library, followUps }: CampaignServices) {
   const campaigns = db.getRepository(CampaignEntity);
   const presence = createPresence(db);
 
@@ -85,6 +87,7 @@ export function createCampaignService({ db, sites, results, library }: CampaignS
           means: row.draft.message.close.means,
         },
         labels: row.labels,
+        note: row.note,
         rule: row.draft.rule,
         variants: row.draft.variants.map(({ id, weight }) => ({ id, weight })),
         revision: row.revision,
@@ -115,7 +118,7 @@ export function createCampaignService({ db, sites, results, library }: CampaignS
     siteId: string,
     name: string,
     document: CampaignDocument,
-    labels: readonly string[] = [],
+    beside: Beside = NOTHING_BESIDE,
   ): Promise<Campaign> {
     const row = await db.transaction(async (manager) => {
       const saved = await manager.getRepository(CampaignEntity).save({
@@ -124,7 +127,8 @@ export function createCampaignService({ db, sites, results, library }: CampaignS
         name,
         state: 'draft' as const,
         stateBeforeArchive: null,
-        labels: [...labels],
+        labels: [...beside.labels],
+        note: beside.note,
         draft: document,
         revision: 0,
         liveVersion: null,
@@ -133,6 +137,8 @@ export function createCampaignService({ db, sites, results, library }: CampaignS
         publishedRevision: null,
       });
       await keepRevision(manager, actor, saved.id, 0, document);
+      for (const [form, followUp] of Object.entries(beside.followUps))
+        await followUps.save(saved.id, form, followUp, manager);
       return saved;
     });
     return get(actor.workspaceId, row.id);
@@ -144,7 +150,7 @@ export function createCampaignService({ db, sites, results, library }: CampaignS
     return own && { message: own.message, seconds: OWN_SECONDS };
   }
 
-  const travel = createTravel({ db, sites, library, find, insert });
+  const travel = createTravel({ db, sites, library, followUps, find, insert });
 
   const service = {
     get,
@@ -177,14 +183,18 @@ export function createCampaignService({ db, sites, results, library }: CampaignS
 
     async duplicate(actor: Actor, id: string): Promise<Campaign> {
       const row = await find(actor.workspaceId, id);
-      return insert(actor, row.siteId, `${row.name.slice(0, 112)}, copy`, row.draft, row.labels);
+      return insert(actor, row.siteId, `${row.name.slice(0, 112)}, copy`, row.draft, {
+        ...row,
+        followUps: await followUps.of(id),
+      });
     },
 
-    async change(workspaceId: string, id: string, { name, labels }: ChangeCampaign): Promise<Campaign> {
+    async change(workspaceId: string, id: string, { name, labels, note }: ChangeCampaign): Promise<Campaign> {
       await find(workspaceId, id);
       const change = {
         ...(name === undefined ? {} : { name }),
         ...(labels ? { labels: [...new Set(labels)] } : {}),
+        ...(note === undefined ? {} : { note: note.trim() }),
       };
       if (Object.keys(change).length > 0) await campaigns.update({ id, workspaceId }, change);
       return get(workspaceId, id);

@@ -4,6 +4,7 @@ import type {
   CampaignDocument,
   CampaignFile,
   CopyCampaign,
+  FollowUp,
   Message,
 } from '@velarium/contract';
 import { picturesOf, type SiteOffer, settleIn, withSavedBlocks } from '@velarium/core';
@@ -11,12 +12,14 @@ import type { DataSource } from 'typeorm';
 import type { LibraryService } from '../library/index.ts';
 import type { SiteService } from '../sites/index.ts';
 import { assertPatterns } from './assert-patterns.ts';
+import type { Beside, FollowUpStore } from './beside.ts';
 import { CampaignEntity, type CampaignRow } from './entities.ts';
 
 interface TravelServices {
   readonly db: DataSource;
   readonly sites: SiteService;
   readonly library: LibraryService;
+  readonly followUps: FollowUpStore;
   readonly find: (workspaceId: string, id: string) => Promise<CampaignRow>;
   /** Makes a draft of a document. */
   readonly insert: (
@@ -24,13 +27,16 @@ interface TravelServices {
     siteId: string,
     name: string,
     document: CampaignDocument,
-    labels: readonly string[],
+    beside: Beside,
   ) => Promise<Campaign>;
 }
 type Actor = { readonly workspaceId: string; readonly accountId: string };
 
+const picturesOfMails = ({ confirmation, welcome }: FollowUp): string[] =>
+  [...(confirmation ? [confirmation] : []), ...welcome].flatMap(({ mail }) => mail.picture?.id ?? []);
+
 /** Takes campaigns from site to site of a workspace, and in and out of files. */
-export function createTravel({ db, sites, library, find, insert }: TravelServices) {
+export function createTravel({ db, sites, library, followUps, find, insert }: TravelServices) {
   const namesIn = async (siteId: string) => {
     const rows = await db
       .getRepository(CampaignEntity)
@@ -40,7 +46,8 @@ export function createTravel({ db, sites, library, find, insert }: TravelService
   /** The campaign as a file: saved blocks in place, and what it refers to by name. */
   async function packRow(row: CampaignRow): Promise<CampaignFile> {
     const savedOf = await library.savedBlocks.reader(row.siteId);
-    const [looks, pictures, groups, campaigns] = await Promise.all([
+    const [afterAnswers, looks, pictures, groups, campaigns] = await Promise.all([
+      followUps.of(row.id),
       library.looks.list(row.siteId),
       library.pictures.list(row.siteId),
       sites.groups.list(row.siteId),
@@ -56,15 +63,18 @@ export function createTravel({ db, sites, library, find, insert }: TravelService
     };
     const used = JSON.stringify(document);
     const isUsed = (id: string) => used.includes(id);
-    const shown = new Set(
-      [document.message, ...document.variants.map(({ message }) => message)].flatMap(picturesOf),
-    );
+    const shown = new Set([
+      ...[document.message, ...document.variants.map(({ message }) => message)].flatMap(picturesOf),
+      ...Object.values(afterAnswers).flatMap(picturesOfMails),
+    ]);
     return {
       velarium: 'campaign',
       version: 1,
       name: row.name,
       labels: row.labels,
+      note: row.note,
       document,
+      followUps: afterAnswers,
       names: {
         looks: Object.fromEntries(looks.filter(({ id }) => isUsed(id)).map(({ id, name }) => [id, name])),
         pictures: Object.fromEntries(
@@ -94,7 +104,12 @@ export function createTravel({ db, sites, library, find, insert }: TravelService
     };
   }
 
-  async function unpack(actor: Actor, siteId: string, file: CampaignFile): Promise<ArrivedCampaign> {
+  async function unpack(
+    actor: Actor,
+    siteId: string,
+    file: CampaignFile,
+    isOurs = false,
+  ): Promise<ArrivedCampaign> {
     await sites.get(actor.workspaceId, siteId);
     // A file may hold the place of a saved block that was gone already; a site knows none of another's.
     const bare = (message: Message) => withSavedBlocks(message, () => undefined);
@@ -103,9 +118,10 @@ export function createTravel({ db, sites, library, find, insert }: TravelService
       message: bare(file.document.message),
       variants: file.document.variants.map((variant) => ({ ...variant, message: bare(variant.message) })),
     };
-    const { document, lost } = settleIn({ ...file, document: given }, await offer(siteId));
+    const settled = settleIn({ ...file, document: given }, await offer(siteId), isOurs);
+    const { document, lost } = settled;
     assertPatterns(document);
-    const campaign = await insert(actor, siteId, file.name, document, file.labels);
+    const campaign = await insert(actor, siteId, file.name, document, { ...file, ...settled });
     return { campaign, lost: [...lost] };
   }
 
@@ -113,7 +129,7 @@ export function createTravel({ db, sites, library, find, insert }: TravelService
     pack: async (workspaceId: string, id: string): Promise<CampaignFile> =>
       packRow(await find(workspaceId, id)),
     /** Makes a draft of a file, with what the site lacks left out and told. */
-    unpack,
+    unpack: (actor: Actor, siteId: string, file: CampaignFile) => unpack(actor, siteId, file),
     /** The same from one site of the workspace to another, without the file between; a trial makes nothing. */
     async copyTo(
       actor: Actor,
@@ -121,7 +137,7 @@ export function createTravel({ db, sites, library, find, insert }: TravelService
       { siteId, isTrial }: CopyCampaign,
     ): Promise<Partial<ArrivedCampaign> & Pick<ArrivedCampaign, 'lost'>> {
       const file = await packRow(await find(actor.workspaceId, id));
-      if (!isTrial) return unpack(actor, siteId, file);
+      if (!isTrial) return unpack(actor, siteId, file, true);
       await sites.get(actor.workspaceId, siteId);
       return { lost: [...settleIn(file, await offer(siteId)).lost] };
     },

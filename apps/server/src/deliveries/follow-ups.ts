@@ -1,4 +1,4 @@
-import type { FollowUp, MailDraft } from '@velarium/contract';
+import type { FollowUp } from '@velarium/contract';
 import type { DataSource, EntityManager } from 'typeorm';
 
 /** What happens after somebody has answered, form by form. Callers have made sure that the campaign is the workspace's. */
@@ -15,19 +15,21 @@ export function createFollowUps(db: DataSource) {
       );
       return row?.document;
     },
-    /** Gives a copy of a campaign what follows the answers to the forms of the first. A site has no other's pictures. */
-    async copy(from: string, to: string): Promise<void> {
-      const rows: { form: string; document: FollowUp; isSameSite: boolean }[] = await db.query(
-        `SELECT form, document, copied.site_id = first.site_id AS "isSameSite"
-           FROM follow_up JOIN campaign first ON first.id = campaign_id JOIN campaign copied ON copied.id = $2
-          WHERE campaign_id = $1`,
-        [from, to],
+    /** All of a campaign, by the form. */
+    async of(campaignId: string): Promise<Record<string, FollowUp>> {
+      const rows: { form: string; document: FollowUp }[] = await db.query(
+        'SELECT form, document FROM follow_up WHERE campaign_id = $1 ORDER BY form',
+        [campaignId],
       );
-      for (const { form, document, isSameSite } of rows)
-        await this.save(to, form, isSameSite ? document : withoutPictures(document));
+      return Object.fromEntries(rows.map(({ form, document }) => [form, document]));
     },
-    async save(campaignId: string, form: string, followUp: FollowUp): Promise<void> {
-      await db.query(
+    async save(
+      campaignId: string,
+      form: string,
+      followUp: FollowUp,
+      manager: EntityManager = db.manager,
+    ): Promise<void> {
+      await manager.query(
         `INSERT INTO follow_up (campaign_id, form, document) VALUES ($1, $2, $3)
          ON CONFLICT (campaign_id, form) DO UPDATE SET document = $3, updated_at = now()`,
         [campaignId, form, JSON.stringify(followUp)],
@@ -36,11 +38,3 @@ export function createFollowUps(db: DataSource) {
   };
 }
 export type FollowUps = ReturnType<typeof createFollowUps>;
-
-function withoutPictures({ confirmation, welcome, notice }: FollowUp): FollowUp {
-  const bare = <Of extends { readonly mail: MailDraft }>(one: Of): Of => ({
-    ...one,
-    mail: { ...one.mail, picture: null },
-  });
-  return { confirmation: confirmation && bare(confirmation), welcome: welcome.map(bare), notice };
-}

@@ -1,3 +1,4 @@
+export { createFollowUps } from './follow-ups.ts';
 export { enqueue, mailLane } from './outbox.ts';
 export { linkPages } from './pages.ts';
 export type { MemberMail } from './payload.ts';

@@ -20,7 +20,7 @@ import type { SiteService } from '../sites/index.ts';
 import { type CarryServices, createCarrier, statusWords } from './carry.ts';
 import { createConnections, laneOf } from './connections.ts';
 import { createDue, onceOf } from './due.ts';
-import { createFollowUps } from './follow-ups.ts';
+import type { FollowUps } from './follow-ups.ts';
 import { createLinks } from './links.ts';
 import { createMailDesk } from './mail/desk.ts';
 import { createMailSender } from './mail/send-mail.ts';
@@ -35,6 +35,7 @@ export interface DeliveryServices {
   readonly sites: SiteService;
   readonly campaigns: CampaignService;
   readonly library: LibraryService;
+  readonly followUps: FollowUps;
   readonly network: Network;
   readonly seal: Seal;
   readonly edgeOrigin: string;
@@ -55,6 +56,7 @@ export function createDeliveryService({
   sites,
   campaigns,
   library,
+  followUps,
   network,
   seal,
   edgeOrigin,
@@ -63,7 +65,6 @@ export function createDeliveryService({
   report,
 }: DeliveryServices) {
   const outbox = createOutbox(db);
-  const followUps = createFollowUps(db);
   const connections = createConnections(db, seal);
   const sending = createSending(db, seal, ownMailbox);
   const links = createLinks(seal, edgeOrigin);
@@ -194,8 +195,6 @@ export function createDeliveryService({
       await campaigns.siteOf(workspaceId, campaignId);
       await followUps.save(campaignId, form, followUp);
     },
-
-    copyFollowUps: (from: string, to: string) => followUps.copy(from, to),
 
     /** A mail as it would go out. */
     async previewMail(

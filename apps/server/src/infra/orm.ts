@@ -31,6 +31,7 @@ import { Experiments1764000000011 } from './migrations/0011-experiments.ts';
 import { Goals1764000000012 } from './migrations/0012-goals.ts';
 import { Worth1764000000013 } from './migrations/0013-worth.ts';
 import { Rehearsals1764000000014 } from './migrations/0014-rehearsals.ts';
+import { Notes1764000000015 } from './migrations/0015-notes.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
@@ -96,6 +97,7 @@ export function createDataSource(
       Goals1764000000012,
       Worth1764000000013,
       Rehearsals1764000000014,
+      Notes1764000000015,
     ],
     migrationsTransactionMode: 'each',
     // A failed query is thrown; writing it down too would put what people sent into the log.

@@ -47,7 +47,7 @@ export function FigureHeads() {
 /** One campaign: what it is called, what it does, what it did. */
 export const CampaignRow = memo(function CampaignRow(props: CampaignRowProps) {
   const { campaign, sentence, scaleTo, canEdit, isChosen, onChoose, onCopy } = props;
-  const { id, siteId, name, labels, state, numbers, hasUnpublishedChanges, nextChangeAt } = campaign;
+  const { id, siteId, name, labels, note, state, numbers, hasUnpublishedChanges, nextChangeAt } = campaign;
   const isRunning = state === 'running';
   return (
     <li
@@ -87,6 +87,7 @@ export const CampaignRow = memo(function CampaignRow(props: CampaignRowProps) {
           {hasUnpublishedChanges && <span className="text-hold">With the edits: </span>}
           {sentence}
         </p>
+        {note && <p className="mt-0.5 line-clamp-2 text-xs text-soft">Note: {note}</p>}
       </div>
       <dl
         className={cx(

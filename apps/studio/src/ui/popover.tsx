@@ -5,12 +5,18 @@ export interface PopoverProps {
   /** One button that opens it. */
   readonly trigger: ReactNode;
   readonly label: string;
+  /** Where the owner opens and closes it. */
+  readonly isOpen?: boolean;
+  readonly onOpenChange?: (isOpen: boolean) => void;
   readonly children: ReactNode;
 }
 
-export function Popover({ trigger, label, children }: PopoverProps) {
+export function Popover({ trigger, label, isOpen, onOpenChange, children }: PopoverProps) {
   return (
-    <Radix.Root>
+    <Radix.Root
+      {...(isOpen === undefined ? {} : { open: isOpen })}
+      {...(onOpenChange ? { onOpenChange } : {})}
+    >
       <Radix.Trigger asChild>{trigger}</Radix.Trigger>
       <Radix.Portal>
         <Radix.Content

@@ -59,6 +59,8 @@ export function startAutosave(store: WorkbenchStore, save: SaveDraft): Autosave 
   const stopWatching = store.subscribe((state, before) => {
     if (state.document !== before.document && state.status !== 'conflict') plan(DELAY_MS);
   });
+  // What a reload left unsaved.
+  if (store.getState().status === 'unsaved') plan(0);
   const onOnline = () => plan(0);
   const onLeave = (event: BeforeUnloadEvent) => {
     if (store.getState().status !== 'saved') event.preventDefault();

@@ -9,6 +9,7 @@ import { isLive, StateMark } from '../board/state-mark.tsx';
 import { useMoves } from '../board/use-moves.ts';
 import { Button, IconButton } from '../ui/button.tsx';
 import { tellProblem } from '../ui/toast.tsx';
+import { NoteOfTeam } from './note-of-team.tsx';
 import { hasEdits, type SaveStatus, useWorkbench, useWorkbenchStore } from './store.ts';
 import { TryOnSite } from './try-on-site.tsx';
 import { WhoIsHere } from './who-is-here.tsx';
@@ -68,6 +69,7 @@ export function WorkbenchHeader({ onLaunch, flush }: WorkbenchHeaderProps) {
       </p>
       <div className="ml-auto flex flex-wrap items-center gap-1.5">
         <WhoIsHere />
+        <NoteOfTeam />
         <IconButton label="Undo" disabled={!canUndo} onClick={undo}>
           <Undo2 size={16} aria-hidden />
         </IconButton>

@@ -7,6 +7,7 @@ const campaign: Campaign = {
   id: '00000000-0000-4000-8000-000000000001',
   siteId: '00000000-0000-4000-8000-000000000002',
   labels: [],
+  note: '',
   name: 'Letter',
   state: 'draft',
   format: 'modal',

@@ -30,6 +30,8 @@ export interface WorkbenchState {
   readonly id: string;
   readonly siteId: string;
   readonly name: string;
+  /** For the team. */
+  readonly note: string;
   readonly campaignState: CampaignState;
   /** A viewer looks at everything and changes nothing. */
   readonly canEdit: boolean;
@@ -81,7 +83,16 @@ const groundAfter = (ground: CampaignDocument, mine: CampaignDocument, theirs: C
 
 export function createWorkbenchStore(
   campaign: Campaign,
-  { canEdit = true, now = Date.now }: { canEdit?: boolean; now?: () => number } = {},
+  {
+    canEdit = true,
+    now = Date.now,
+    kept,
+  }: {
+    canEdit?: boolean;
+    now?: () => number;
+    /** What a reload left. */
+    kept?: Pick<WorkbenchState, 'document' | 'past' | 'future'> | undefined;
+  } = {},
 ): WorkbenchStore {
   let lastKey = '';
   let lastAtMs = 0;
@@ -102,16 +113,17 @@ export function createWorkbenchStore(
       id: campaign.id,
       siteId: campaign.siteId,
       name: campaign.name,
+      note: campaign.note,
       campaignState: campaign.state,
       canEdit,
-      document: campaign.document,
+      document: kept?.document ?? campaign.document,
       savedDocument: campaign.document,
       groundDocument: campaign.document,
       hasUnpublishedChanges: campaign.hasUnpublishedChanges,
       revision: campaign.revision,
-      status: 'saved',
-      past: [],
-      future: [],
+      status: kept && kept.document !== campaign.document ? 'unsaved' : 'saved',
+      past: kept?.past ?? [],
+      future: kept?.future ?? [],
       side: 'message',
       stepId: campaign.document.message.steps[0]?.id ?? '',
       selectedBlock: null,
@@ -161,8 +173,8 @@ export function createWorkbenchStore(
           revision,
           status: document === saved ? 'saved' : 'unsaved',
         })),
-      takeServer: ({ name, state, hasUnpublishedChanges }) =>
-        set({ name, campaignState: state, hasUnpublishedChanges }),
+      takeServer: ({ name, note, state, hasUnpublishedChanges }) =>
+        set({ name, note, campaignState: state, hasUnpublishedChanges }),
       takeTheirs: (theirs) =>
         set(({ past, document, groundDocument }) => ({
           document: theirs.document,

@@ -12,6 +12,7 @@ import { type Autosave, startAutosave } from './autosave.ts';
 import { ConflictDialog } from './conflict-dialog.tsx';
 import { FollowOthers } from './follow-others.tsx';
 import { WorkbenchHeader } from './header.tsx';
+import { keepHistory, takeKeptHistory } from './kept-history.ts';
 import { LaunchDialog } from './launch-dialog.tsx';
 import { SentenceBar } from './sentence-bar.tsx';
 import { SIDES, Sides } from './sides/sides.tsx';
@@ -32,7 +33,10 @@ function Workbench({ campaign }: { readonly campaign: Campaign }) {
   const queryClient = useQueryClient();
   const navigate = useNavigate();
   // biome-ignore lint/correctness/useExhaustiveDependencies: one store for as long as the campaign is open.
-  const store = useMemo(() => createWorkbenchStore(campaign, { canEdit }), []);
+  const store = useMemo(
+    () => createWorkbenchStore(campaign, { canEdit, kept: canEdit ? takeKeptHistory(campaign) : undefined }),
+    [],
+  );
   const autosave = useRef<Autosave | null>(null);
   const [isLaunching, setLaunching] = useState(false);
   const [inSight, setInSight] = useState<'stage' | 'panel'>('stage');
@@ -48,6 +52,8 @@ function Workbench({ campaign }: { readonly campaign: Campaign }) {
     autosave.current = saving;
     return () => saving.stop();
   }, [store, queryClient]);
+
+  useEffect(() => keepHistory(store), [store]);
 
   const { undo, redo, openSide } = store.getState();
   useCommands('Workbench', [

@@ -30,8 +30,15 @@ export const actionSchema = z.discriminatedUnion('kind', [
 export type Action = z.infer<typeof actionSchema>;
 
 const base = { id: blockIdSchema, style: styledSchema };
+/** Where words lead; to a new tab unless it is said otherwise. */
+const linkSchema = z.strictObject({ address: linkAddressSchema, isHere: z.boolean() });
 
-export const headingBlockSchema = z.strictObject({ ...base, kind: z.literal('heading'), text: line(300) });
+export const headingBlockSchema = z.strictObject({
+  ...base,
+  kind: z.literal('heading'),
+  text: line(300),
+  link: linkSchema.optional(),
+});
 export const textBlockSchema = z.strictObject({
   ...base,
   kind: z.literal('text'),
@@ -88,6 +95,8 @@ export const formBlockSchema = z.strictObject({
   submitLabel: line(120),
   /** A sum in words that keeps robots out. */
   asksSum: z.boolean(),
+  /** Whether the first field has the focus when it opens; only where a message may take it: a modal. */
+  takesFocus: z.boolean().optional(),
 });
 export interface FormBlock extends z.infer<typeof formBlockSchema> {}
 

@@ -82,6 +82,8 @@ export const messageSchema = z.strictObject({
   pushesPage: z.boolean(),
   /** A bar only: stays in sight while the page is scrolled. */
   isSticky: z.boolean(),
+  /** Which way its texts run; as the page's where nothing is said. */
+  direction: z.enum(['ltr', 'rtl']).optional(),
   /** What a screen reader calls the box when it has no heading. */
   label: line(120),
   steps: z.array(stepSchema).min(1).max(LIMITS.steps).superRefine(checkSteps),

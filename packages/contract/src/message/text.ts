@@ -29,6 +29,8 @@ export const spanOfTextSchema = z.strictObject({
   bold: z.literal(true).optional(),
   italic: z.literal(true).optional(),
   link: linkAddressSchema.optional(),
+  /** A link that opens in the same tab; in a new one otherwise. */
+  isHere: z.literal(true).optional(),
   colour: colourValueSchema.optional(),
   size: z.enum(['small', 'large']).optional(),
 });

@@ -6,23 +6,12 @@ import { isUntouched } from '../message/plain.ts';
 import { allBlocks, changeBlock } from '../message/walk.ts';
 import { closeContrast } from './close-sign.ts';
 import { contrastRatio, LEAST_LARGE_CONTRAST, LEAST_TEXT_CONTRAST, nearestPassing } from './contrast.ts';
+import type { DesignFinding } from './finding.ts';
 import { coverage, MOST_COVERED } from './measure.ts';
 import { readingEase } from './reading-ease.ts';
 import { hasWords, textOfStep, textsOf, wordCount } from './text-of.ts';
 import { stuckStep } from './way-out.ts';
 import { wordingFindings } from './wording.ts';
-
-/** Something about a message that is worth a look, with its mend where one is plain. */
-export interface DesignFinding {
-  readonly code: string;
-  /** `stop` forbids publishing, `warn` should be mended, `hint` may be. */
-  readonly severity: 'stop' | 'warn' | 'hint';
-  /** What is wrong and how to mend it. */
-  readonly text: string;
-  /** The block it is about; `null` for the message as a whole. */
-  readonly blockId: string | null;
-  readonly mend?: { readonly label: string; readonly apply: (message: Message) => Message };
-}
 
 export interface DesignInput {
   readonly message: Message;

@@ -1,6 +1,6 @@
 import type { Block, Message } from '@velarium/contract';
 import { blocksOfStep, changeBlock } from '../message/walk.ts';
-import type { DesignFinding } from './design.ts';
+import type { DesignFinding } from './finding.ts';
 import { textsOf, wordCount } from './text-of.ts';
 
 /**

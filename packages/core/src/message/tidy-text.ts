@@ -1,6 +1,6 @@
 import type { RichText, TextSpan } from '@velarium/contract';
 
-const STYLE_OF_SPAN = ['bold', 'italic', 'link', 'colour', 'size'] as const;
+const STYLE_OF_SPAN = ['bold', 'italic', 'link', 'isHere', 'colour', 'size'] as const;
 const isSameStyle = (a: TextSpan, b: TextSpan) => STYLE_OF_SPAN.every((key) => a[key] === b[key]);
 
 /** Joins neighbouring spans of one style and drops empty ones, so equal texts are equal trees. */

@@ -1,4 +1,4 @@
-import type { CampaignDocument, CampaignFile, PageRule } from '@velarium/contract';
+import type { CampaignDocument, CampaignFile, FollowUp, PageRule } from '@velarium/contract';
 import { campaignDocumentSchema } from '@velarium/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
@@ -21,12 +21,14 @@ const NAMES: CampaignFile['names'] = {
   campaigns: { [D]: 'Sky letter', [E]: 'Membership' },
   groups: { [B]: { name: 'Tours', rules: [{ kind: 'begins', address: '/night-tours/' }] } },
 };
-const file = (document: CampaignDocument): CampaignFile => ({
+const file = (document: CampaignDocument, followUps: CampaignFile['followUps'] = {}): CampaignFile => ({
   velarium: 'campaign',
   version: 1,
   name: 'A campaign',
   labels: [],
+  note: '',
   document,
+  followUps,
   names: NAMES,
 });
 const someDocument = fc.record({
@@ -102,6 +104,31 @@ describe('a campaign on another site', () => {
     });
     expect(document.rule.reach.audience).toBeNull();
   });
+  it('takes along what follows its answers; from elsewhere, without the people who were told there', () => {
+    const mail = {
+      subject: 'Welcome',
+      preview: '',
+      heading: 'Welcome',
+      text: [[{ text: 'Clear skies.' }]],
+      picture: { id: C, alt: 'The ridge' },
+      button: null,
+    };
+    const followUp: FollowUp = {
+      confirmation: null,
+      welcome: [{ afterDays: 0, mail }],
+      notice: { to: ['desk@quillonfell.example'], rhythm: 'daily' },
+    };
+    const given = file(referring, { form: followUp });
+    expect(settleIn(given, { ...NOTHING, pictures: new Set([C]) }).followUps).toEqual({ form: followUp });
+    const { followUps, lost } = settleIn(given, NOTHING, false);
+    expect(followUps).toEqual({
+      form: { ...followUp, welcome: [{ afterDays: 0, mail: { ...mail, picture: null } }], notice: null },
+    });
+    expect(lost).toContain('The picture “Ridge at dusk” of the mail “Welcome”.');
+    expect(lost).toContain(
+      'Who is told of each answer (desk@quillonfell.example): name them anew, if they are yours.',
+    );
+  });
   it('whatever it is, it keeps to the contract, and settling in twice changes nothing more', () => {
     fc.assert(
       fc.property(someDocument, (document) => {
@@ -109,7 +136,11 @@ describe('a campaign on another site', () => {
         expect(campaignDocumentSchema.safeParse(once.document).success).toBe(
           campaignDocumentSchema.safeParse(document).success,
         );
-        expect(settleIn(file(once.document), NOTHING)).toEqual({ document: once.document, lost: [] });
+        expect(settleIn(file(once.document), NOTHING)).toEqual({
+          document: once.document,
+          followUps: {},
+          lost: [],
+        });
       }),
       { numRuns: 200 },
     );

@@ -2,7 +2,9 @@ import type {
   Audience,
   CampaignDocument,
   CampaignFile,
+  FollowUp,
   Ground,
+  MailDraft,
   Message,
   PageRule,
   Styled,
@@ -19,6 +21,8 @@ export interface SiteOffer {
 
 export interface Settled {
   readonly document: CampaignDocument;
+  /** What follows the answers, by the form. */
+  readonly followUps: Readonly<Record<string, FollowUp>>;
   /** What the site lacks, and what stands in its place, in words. */
   readonly lost: readonly string[];
 }
@@ -29,8 +33,16 @@ function idOn(offer: ReadonlyMap<string, string>, id: string, name: string | und
   return name === undefined ? undefined : [...offer].find(([, one]) => one === name)?.[0];
 }
 
-/** Puts a campaign that comes from elsewhere on a site's own feet. Nothing is lost but what the site lacks. */
-export function settleIn({ document, names }: CampaignFile, offer: SiteOffer): Settled {
+/**
+ * Puts a campaign that comes from elsewhere on a site's own feet. Nothing is lost but what the site lacks.
+ *
+ * @param keepsNotices Whether the team stays the one that is told of answers; a file can come from any other.
+ */
+export function settleIn(
+  { document, followUps, names }: CampaignFile,
+  offer: SiteOffer,
+  keepsNotices = true,
+): Settled {
   const lost = new Set<string>();
   const settleMessage = (message: Message) => settlePictures(settleLook(message), offer, names, lost);
   const settleLook = (message: Message): Message => {
@@ -79,7 +91,37 @@ export function settleIn({ document, names }: CampaignFile, offer: SiteOffer): S
         },
       },
     },
+    followUps: Object.fromEntries(
+      Object.entries(followUps).map(([form, followUp]) => [
+        form,
+        settleFollowUp(followUp, keepsNotices, offer, names, lost),
+      ]),
+    ),
     lost: [...lost],
+  };
+}
+
+function settleFollowUp(
+  { confirmation, welcome, notice }: FollowUp,
+  keepsNotices: boolean,
+  offer: SiteOffer,
+  names: CampaignFile['names'],
+  lost: Set<string>,
+): FollowUp {
+  const settle = <Of extends { readonly mail: MailDraft }>(one: Of): Of => {
+    const { picture } = one.mail;
+    if (picture === null || offer.pictures.has(picture.id)) return one;
+    lost.add(
+      `The picture “${names.pictures[picture.id] ?? 'without a name'}” of the mail “${one.mail.subject}”.`,
+    );
+    return { ...one, mail: { ...one.mail, picture: null } };
+  };
+  if (notice && !keepsNotices)
+    lost.add(`Who is told of each answer (${notice.to.join(', ')}): name them anew, if they are yours.`);
+  return {
+    confirmation: confirmation && settle(confirmation),
+    welcome: welcome.map(settle),
+    notice: keepsNotices ? notice : null,
   };
 }
 

@@ -12,6 +12,7 @@ export function drawForm(block: BlockOf<'form'>, context: BlockContext): HTMLFor
       ? further.drawField(field, block.id, context)
       : drawPlainField(field, block.id, context)),
   }));
+  if (block.takesFocus) fields[0]?.input.setAttribute('data-focus', '');
   const hasFiles = fields.some(({ file }) => file);
   const sum = block.asksSum ? further?.drawSum(block, context) : undefined;
   const agree = element(document, 'input', { type: 'checkbox', name: 'consent' });

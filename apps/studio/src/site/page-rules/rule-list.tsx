@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { PageRule } from '@velarium/contract';
 import { pageRuleSchema } from '@velarium/contract';
-import { pageWords, patternFault } from '@velarium/core';
+import { pageWords, patternFault, usualFolder } from '@velarium/core';
 import { X } from 'lucide-react';
 import { sitePagesQuery } from '../../api/queries.ts';
 import { useNames } from '../../board/use-names.ts';
@@ -10,14 +10,14 @@ import { CheckedField } from '../../ui/checked-field.tsx';
 import { Menu } from '../../ui/menu.tsx';
 import { PageFinder } from './page-finder.tsx';
 
-/** Kinds of rules that are written rather than chosen, with what they begin as. */
-const WRITTEN: readonly { readonly label: string; readonly rule: PageRule }[] = [
-  { label: 'Address begins with …', rule: { kind: 'begins', address: '/' } },
-  { label: 'Address contains …', rule: { kind: 'contains', text: 'tour' } },
-  { label: 'Address like a pattern with *', rule: { kind: 'wildcard', pattern: '/journal/*' } },
-  { label: 'Address matches a regular expression', rule: { kind: 'regex', pattern: '^/journal/[^/]+$' } },
-  { label: 'Has a query parameter', rule: { kind: 'parameter', name: 'date', value: null } },
-  { label: 'Holds an element', rule: { kind: 'holds', selector: '.price' } },
+/** Kinds of rules that are written rather than chosen, with what they begin as on a site of this folder. */
+const written = (folder: string): readonly { readonly label: string; readonly rule: PageRule }[] => [
+  { label: 'Address begins with …', rule: { kind: 'begins', address: `/${folder}/` } },
+  { label: 'Address contains …', rule: { kind: 'contains', text: folder } },
+  { label: 'Address like a pattern with *', rule: { kind: 'wildcard', pattern: `/${folder}/*` } },
+  { label: 'Address matches a regular expression', rule: { kind: 'regex', pattern: `^/${folder}/[^/]+$` } },
+  { label: 'Has a query parameter', rule: { kind: 'parameter', name: 'q', value: null } },
+  { label: 'Holds an element', rule: { kind: 'holds', selector: 'h1' } },
 ];
 
 export interface RuleListProps {
@@ -77,7 +77,7 @@ export function RuleList(props: RuleListProps) {
         onRemoveLast={() => rules.length > 0 && onRemove(rules.length - 1)}
       />
       <Menu
-        items={WRITTEN.map(({ label: name, rule }) => ({
+        items={written(usualFolder(pages) ?? 'page').map(({ label: name, rule }) => ({
           label: name,
           onSelect: () => onAdd(rule),
         }))}

@@ -114,7 +114,7 @@ function editableParts(drawn: HTMLElement, block: Block): EditablePart[] {
     element ? [{ element, part: name, write }] : [];
   switch (block.kind) {
     case 'heading':
-      return part(drawn, 'words', (b, e) => ({ ...b, text: wordsOf(e).slice(0, 300) }) as Block);
+      return part(find('a') ?? drawn, 'words', (b, e) => ({ ...b, text: wordsOf(e).slice(0, 300) }) as Block);
     case 'text':
       return part(drawn, 'words', (b, e) => ({ ...b, content: readRichText(e) }) as Block);
     case 'button':
@@ -184,7 +184,9 @@ function markOf(element: HTMLElement): SpanStyle {
   return {
     ...(/^(B|STRONG)$/.test(element.tagName) ? { bold: true as const } : {}),
     ...(/^(I|EM)$/.test(element.tagName) ? { italic: true as const } : {}),
-    ...(address && linkAddressSchema.safeParse(address).success ? { link: address } : {}),
+    ...(address && linkAddressSchema.safeParse(address).success
+      ? { link: address, ...(element.getAttribute('target') ? {} : { isHere: true as const }) }
+      : {}),
     ...(colour.success ? { colour: colour.data } : {}),
     ...(element.classList.contains('s') ? { size: 'small' as const } : {}),
     ...(element.classList.contains('l') ? { size: 'large' as const } : {}),

@@ -2,7 +2,7 @@ import type { ColourRole } from '@velarium/contract/values';
 
 export type Mark =
   | { readonly kind: 'bold' | 'italic' | 'plain' }
-  | { readonly kind: 'link'; readonly address: string }
+  | { readonly kind: 'link'; readonly address: string; readonly isHere: boolean }
   | { readonly kind: 'size'; readonly size: 'small' | 'large' }
   | { readonly kind: 'colour'; readonly colour: ColourRole };
 
@@ -20,9 +20,9 @@ export function watchChoice(text: HTMLElement): void {
   for (const kind of ['keyup', 'pointerup', 'focusout']) text.addEventListener(kind, note);
 }
 
-/** Marks the words chosen on the stage; without any, nothing happens. */
-export function markChosenWords(mark: Mark): void {
-  if (!chosen?.text.isConnected || chosen.range.collapsed) return;
+/** Marks the words chosen on the stage, if there are any; whether there are. */
+export function markChosenWords(mark: Mark): boolean {
+  if (!chosen?.text.isConnected || chosen.range.collapsed) return false;
   const { text, range } = chosen;
   const { ownerDocument } = text;
   const selection = ownerDocument.getSelection();
@@ -43,7 +43,10 @@ export function markChosenWords(mark: Mark): void {
       wrap('i', () => {});
       break;
     case 'link':
-      wrap('a', (made) => made.setAttribute('href', mark.address));
+      wrap('a', (made) => {
+        made.setAttribute('href', mark.address);
+        if (!mark.isHere) made.setAttribute('target', '_blank');
+      });
       break;
     case 'size':
       wrap('span', (made) => {
@@ -69,6 +72,7 @@ export function markChosenWords(mark: Mark): void {
   text.dispatchEvent(
     new (ownerDocument.defaultView as Window & typeof globalThis).InputEvent('input', { bubbles: true }),
   );
+  return true;
 }
 
 /** The outermost mark a place stands in, within its text. */

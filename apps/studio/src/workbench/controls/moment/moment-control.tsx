@@ -1,6 +1,7 @@
-import type { TriggerKind } from '@velarium/contract';
-import { triggerWords } from '@velarium/core';
+import type { Trigger, TriggerKind } from '@velarium/contract';
+import { anotherTrigger, triggerWords } from '@velarium/core';
 import { X } from 'lucide-react';
+import { useState } from 'react';
 import { Button, IconButton } from '../../../ui/button.tsx';
 import { Menu } from '../../../ui/menu.tsx';
 import { Segments } from '../../../ui/segments.tsx';
@@ -20,6 +21,8 @@ const AGAIN_SECONDS = 60;
 export function MomentControl() {
   const { join, triggers, notBeforeSeconds, againAfterSeconds } = useMoment();
   const edits = useMomentEdits();
+  // What was just added lies open: it is there to be set.
+  const [added, setAdded] = useState<number | null>(null);
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-3">
       {triggers.length > 1 && (
@@ -40,7 +43,7 @@ export function MomentControl() {
             // Triggers have no name of their own; where they stand is what they are told by.
             // biome-ignore lint/suspicious/noArrayIndexKey: see above.
             <li key={`${trigger.kind}-${at}`} className="relative rounded border border-line bg-sheet">
-              <details open={triggers.length === 1} className="group">
+              <details open={triggers.length === 1 || at === added} className="group">
                 <summary className="flex min-h-8 list-none items-center gap-2 rounded py-1 pr-8 pl-2.5 hover:bg-sail-wash [&::-webkit-details-marker]:hidden">
                   <Sign size={14} aria-hidden className="flex-none text-soft" />
                   <span className="min-w-0 flex-1">
@@ -72,10 +75,15 @@ export function MomentControl() {
       </ul>
       {triggers.length < MOST && (
         <Menu
-          items={KINDS.map((kind) => ({
-            label: TRIGGER_KINDS[kind].label,
-            onSelect: () => edits.add(TRIGGER_KINDS[kind].beginning),
-          }))}
+          items={KINDS.flatMap((kind) => {
+            const { label, beginning } = TRIGGER_KINDS[kind];
+            const another = anotherTrigger(beginning, triggers);
+            const add = (trigger: Trigger) => () => {
+              setAdded(triggers.length);
+              edits.add(trigger);
+            };
+            return another ? [{ label, onSelect: add(another) }] : [];
+          })}
         >
           <Button className="justify-self-start">Add a trigger</Button>
         </Menu>

@@ -1,6 +1,7 @@
 import { Fold } from '../../../ui/fold.tsx';
+import { Select } from '../../../ui/select.tsx';
 import { AnchorGrid } from '../../controls/place-control.tsx';
-import { useWorkbench } from '../../store.ts';
+import { useWorkbench, useWorkbenchStore } from '../../store.ts';
 import { Said } from '../style/said.tsx';
 import { SCOPE_WORDS, ScopeChoice } from '../style/scope-choice.tsx';
 import { StyleNumber, StyleSize } from '../style/style-lengths.tsx';
@@ -14,6 +15,8 @@ const overriddenOn = (style: { tablet: object; mobile: object }) =>
 
 export function SizeFold() {
   const styling = useBoxStyling();
+  const { editMessage } = useWorkbenchStore().getState();
+  const direction = useWorkbench((state) => state.document.message.direction);
   const format = useWorkbench((state) => state.document.message.format);
   const anchor = useWorkbench((state) => state.document.message.anchor);
   const overrides = overriddenOn(useWorkbench((state) => state.document.message.style));
@@ -48,6 +51,22 @@ export function SizeFold() {
         <StyleNumber styling={styling} of="textSize" label="Letters" />
       </div>
       <StyleAlign styling={styling} />
+      <Select
+        label="Texts run"
+        value={direction ?? 'page'}
+        options={[
+          { value: 'page', label: 'As the page’s do' },
+          { value: 'ltr', label: 'Left to right' },
+          { value: 'rtl', label: 'Right to left' },
+        ]}
+        onChange={(next) =>
+          editMessage(
+            ({ direction: _before, ...message }) =>
+              next === 'page' ? message : { ...message, direction: next },
+            'direction',
+          )
+        }
+      />
     </Fold>
   );
 }

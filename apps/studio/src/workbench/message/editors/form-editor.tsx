@@ -211,6 +211,12 @@ export function FormEditor({ block, edit }: EditorProps<'form'>) {
         isOn={block.asksSum}
         onChange={(asksSum) => edit((old) => ({ ...old, asksSum }), 'sum')}
       />
+      <Switch
+        label="The first field has the focus when it opens"
+        hint="In a modal only: nothing else may take the focus from the page. On phones the keyboard opens with it."
+        isOn={block.takesFocus === true}
+        onChange={(takesFocus) => edit((old) => ({ ...old, takesFocus }), 'focus')}
+      />
     </>
   );
 }

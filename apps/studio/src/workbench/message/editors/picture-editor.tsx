@@ -20,7 +20,11 @@ export function PictureEditor({ block, edit }: EditorProps<'picture'>) {
       <PictureField
         value={block.picture}
         onChange={(picture, alt) =>
-          edit((old) => ({ ...old, picture, alt: old.alt || (alt ?? '') }), 'picture')
+          // What is said of one picture is not true of another.
+          edit(
+            (old) => ({ ...old, picture, alt: alt ?? (picture === old.picture ? old.alt : '') }),
+            'picture',
+          )
         }
       />
       {!block.isDecoration && (

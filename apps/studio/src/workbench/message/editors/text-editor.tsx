@@ -12,6 +12,7 @@ import { Swatch } from '../colour-field.tsx';
 import { PersonalHint } from '../personal-hint.tsx';
 import type { EditorProps } from '../use-message.ts';
 import { usePalette } from '../use-message.ts';
+import { AddressField } from './address-field.tsx';
 
 export function HeadingEditor({ block, edit }: EditorProps<'heading'>) {
   return (
@@ -26,6 +27,25 @@ export function HeadingEditor({ block, edit }: EditorProps<'heading'>) {
         }
       />
       <PersonalHint />
+      <AddressField
+        label="Leads to"
+        address={block.link?.address ?? ''}
+        hint="Empty: it leads nowhere."
+        onChange={(address) =>
+          edit(({ link, ...old }) => {
+            if (address === '') return old;
+            return { ...old, link: { address, isHere: link?.isHere ?? false } };
+          }, 'link')
+        }
+      />
+      {block.link && (
+        <OpensIn
+          isHere={block.link.isHere}
+          onChange={(isHere) =>
+            edit((old) => (old.link ? { ...old, link: { ...old.link, isHere } } : old), 'here')
+          }
+        />
+      )}
     </>
   );
 }
@@ -129,11 +149,19 @@ export function TextEditor({ block, edit }: EditorProps<'text'>) {
 
 /** Makes the words that are chosen a link. */
 export function LinkWords() {
+  const [isOpen, setOpen] = useState(false);
   const [address, setAddress] = useState('');
+  const [isHere, setHere] = useState(false);
+  const [hasNoWords, setNoWords] = useState(false);
   const isRight = linkAddressSchema.safeParse(address).success && address !== '';
   return (
     <Popover
       label="Link for the chosen words"
+      isOpen={isOpen}
+      onOpenChange={(next) => {
+        setOpen(next);
+        setNoWords(false);
+      }}
       trigger={
         <IconButton label="Link" onMouseDown={(event) => event.preventDefault()} className="size-7">
           <Link2 size={14} aria-hidden />
@@ -144,7 +172,10 @@ export function LinkWords() {
         className="grid gap-3"
         onSubmit={(event) => {
           event.preventDefault();
-          if (isRight) markChosenWords({ kind: 'link', address });
+          if (!isRight) return;
+          const isDone = markChosenWords({ kind: 'link', address, isHere });
+          setNoWords(!isDone);
+          setOpen(!isDone);
         }}
       >
         <Field
@@ -156,6 +187,12 @@ export function LinkWords() {
             address === '' || isRight ? undefined : 'Start with https://, mailto:, tel: or /, without spaces.'
           }
         />
+        <OpensIn isHere={isHere} onChange={setHere} />
+        {hasNoWords && (
+          <p role="alert" className="text-sm text-halt">
+            No words are chosen. Mark some in a text on the stage, then link them.
+          </p>
+        )}
         <Button type="submit" disabled={!isRight}>
           Link them
         </Button>
@@ -163,3 +200,20 @@ export function LinkWords() {
     </Popover>
   );
 }
+
+interface OpensInProps {
+  readonly isHere: boolean;
+  readonly onChange: (isHere: boolean) => void;
+}
+
+const OpensIn = ({ isHere, onChange }: OpensInProps) => (
+  <Segments
+    label="It opens in"
+    value={isHere ? 'here' : 'new'}
+    onChange={(next) => onChange(next === 'here')}
+    options={[
+      { value: 'new', label: 'A new tab' },
+      { value: 'here', label: 'The same tab' },
+    ]}
+  />
+);

@@ -1,0 +1,54 @@
+import { useMutation } from '@tanstack/react-query';
+import { LIMITS } from '@velarium/contract/values';
+import { NotebookPen } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { changeCampaign } from '../api/queries.ts';
+import { Button } from '../ui/button.tsx';
+import { Popover } from '../ui/popover.tsx';
+import { TextArea } from '../ui/text-area.tsx';
+import { tellProblem } from '../ui/toast.tsx';
+import { useWorkbench, useWorkbenchStore } from './store.ts';
+
+/** What the team writes down about the campaign; visitors never see it. */
+export function NoteOfTeam() {
+  const store = useWorkbenchStore();
+  const note = useWorkbench((state) => state.note);
+  const canEdit = useWorkbench((state) => state.canEdit);
+  const [text, setText] = useState(note);
+  useEffect(() => setText(note), [note]);
+  const save = useMutation({
+    mutationFn: (next: string) => changeCampaign(store.getState().id, { note: next }),
+    onSuccess: (campaign) => store.getState().takeServer(campaign),
+    // What was written stays in the field.
+    onError: tellProblem,
+  });
+  const commit = () => {
+    if (canEdit && text.trim() !== note) save.mutate(text);
+  };
+  if (!canEdit && note === '') return null;
+  return (
+    <Popover
+      label="Note for the team"
+      onOpenChange={(isOpen) => {
+        if (!isOpen) commit();
+      }}
+      trigger={
+        <Button tone="quiet" title={note || undefined}>
+          <NotebookPen size={15} aria-hidden />
+          <span className="max-xl:sr-only">{note === '' ? 'Note' : 'Note ●'}</span>
+        </Button>
+      }
+    >
+      <TextArea
+        label="Note for the team"
+        value={text}
+        rows={5}
+        readOnly={!canEdit}
+        maxLength={LIMITS.campaignNote}
+        hint="Why it is as it is, what to watch. Visitors never see it."
+        onChange={(event) => setText(event.target.value)}
+        onBlur={commit}
+      />
+    </Popover>
+  );
+}

@@ -1,0 +1,47 @@
+import type { Trigger } from '@velarium/contract';
+import { triggerSchema } from '@velarium/contract';
+import { describe, expect, it } from 'vitest';
+import { usualFolder } from '../pages/usual-folder.ts';
+import { anotherTrigger } from './another.ts';
+
+const time = (seconds: number): Trigger => ({ kind: 'time', seconds });
+
+describe('another trigger of a kind', () => {
+  it.each<[Trigger, Trigger[], Trigger | undefined]>([
+    [time(10), [], time(10)],
+    [time(10), [time(10)], time(20)],
+    [time(10), [time(10), time(20)], time(30)],
+    [time(10), [time(12)], time(10)],
+    [
+      { kind: 'scroll', unit: 'percent', amount: 50 },
+      [{ kind: 'scroll', unit: 'percent', amount: 50 }],
+      { kind: 'scroll', unit: 'percent', amount: 75 },
+    ],
+    [{ kind: 'load', when: 'loaded' }, [{ kind: 'load', when: 'loaded' }], { kind: 'load', when: 'ready' }],
+    [
+      { kind: 'load', when: 'loaded' },
+      [
+        { kind: 'load', when: 'loaded' },
+        { kind: 'load', when: 'ready' },
+      ],
+      undefined,
+    ],
+    [{ kind: 'articleEnd' }, [{ kind: 'articleEnd' }], undefined],
+    [
+      { kind: 'element', selector: 'footer' },
+      [{ kind: 'element', selector: 'footer' }],
+      { kind: 'element', selector: 'main' },
+    ],
+  ])('%j beside %j begins as %j', (beginning, triggers, expected) => {
+    expect(anotherTrigger(beginning, triggers)).toEqual(expected);
+    if (expected) expect(triggerSchema.safeParse(expected).success).toBe(true);
+  });
+});
+
+it.each([
+  [[], undefined],
+  [['/', '/about'], undefined],
+  [['/journal/a', '/shop/x', '/journal/b?c=d'], 'journal'],
+])('of pages %j the usual folder is %j', (paths, folder) => {
+  expect(usualFolder(paths.map((path) => ({ path })))).toBe(folder);
+});
