@@ -1,6 +1,7 @@
 import type { Page } from '@playwright/test';
-import { expect, expectAccessible, signIn, test } from './lib/velarium.ts';
-import { say } from './lib/workbench.ts';
+import { restAll } from './lib/api.ts';
+import { expect, expectAccessible, signIn, test, visit } from './lib/velarium.ts';
+import { newCampaign, openEverywhere, outline, saved, say, sentence, side, stage } from './lib/workbench.ts';
 
 const openWorkbench = async (page: Page, name = 'Welcome to members') => {
   await page.getByRole('link', { name }).click();
@@ -170,3 +171,101 @@ for (const [width, height] of [
     }
     await page.context().close();
   });
+
+test('a reload in the middle of typing loses neither words nor the way back; a note of the team stays', async ({
+  studioPage: page,
+}) => {
+  await newCampaign(page, 'Kept', /Corner invitation/);
+  const heading = stage(page, 'desktop').getByRole('textbox', { name: 'Heading' });
+  await heading.click();
+  await page.keyboard.press('End');
+  await page.keyboard.type(' tonight');
+  await saved(page);
+  const text = stage(page, 'desktop').getByRole('textbox', { name: 'Text' });
+  await text.click();
+  await page.keyboard.press('ControlOrMeta+End');
+  await page.keyboard.type(' Come along');
+  // Before it was saved: a browser asks, and is told to go on.
+  page.once('dialog', (dialog) => void dialog.accept());
+  await page.reload();
+  await expect(text).toHaveText(/ Come along$/);
+  await saved(page);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(text).not.toHaveText(/Come along/);
+  await expect(heading).toHaveText(/ tonight$/);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(heading).not.toHaveText(/tonight/);
+
+  await page.getByRole('button', { name: 'Note', exact: true }).click();
+  await page.getByRole('textbox', { name: 'Note for the team' }).fill('Ends with the season.');
+  await expectAccessible(page);
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: /^Note/ })).toHaveAttribute('title', 'Ends with the season.');
+  await page.getByRole('link', { name: 'Board', exact: true }).first().click();
+  await expect(page.getByText('Note: Ends with the season.')).toBeVisible();
+});
+
+test('what is set for one device is seen on the stage and in every group that sets it', async ({
+  studioPage: page,
+}) => {
+  await newCampaign(page, 'For one', /Corner invitation/);
+  await page.getByText('Size and spacing', { exact: true }).click();
+  await page.getByRole('radio', { name: 'Phone' }).check();
+  await expect(page.getByText('▸ being set')).toHaveCount(1);
+  await expect(page.getByRole('figure').filter({ hasText: '▸ being set' })).toContainText(
+    'Phone, 390 by 844',
+  );
+  // Also in a group that is folded.
+  await expect(
+    page.locator('summary').filter({ hasText: 'Background and border' }).getByText('▸ set for phone'),
+  ).toBeVisible();
+  await page.getByRole('radio', { name: 'Tablet' }).check();
+  await expect(page.getByRole('figure').filter({ hasText: '▸ being set' })).toContainText('Tablet');
+  await page.getByRole('radio', { name: 'All devices' }).check();
+  await expect(page.getByText('▸ being set')).toHaveCount(0);
+});
+
+test('a trigger that is added lies open and differs; a link is made of chosen words only; a heading leads on', async ({
+  velarium,
+  studioPage: page,
+  visitor,
+}) => {
+  await restAll(velarium);
+  await newCampaign(page, 'Added', /Corner invitation/);
+  await side(page, 'Moment');
+  await page.getByRole('button', { name: 'Add a trigger' }).click();
+  await page.getByRole('menuitem', { name: 'Time on the page', exact: true }).click();
+  await expect(page.getByLabel('Seconds on the page').last()).toBeVisible();
+  await page.getByRole('button', { name: 'Add a trigger' }).click();
+  await page.getByRole('menuitem', { name: 'Time on the page', exact: true }).click();
+  const seconds = (await sentence(page).textContent())?.match(/after \d+ seconds/g) ?? [];
+  expect(new Set(seconds).size).toBe(3);
+
+  await side(page, 'Message');
+  await outline(page).getByRole('button', { name: /^Text/ }).click();
+  await page.getByRole('button', { name: 'Link', exact: true }).click();
+  await page.getByLabel('Address the chosen words lead to').fill('/membership');
+  await page.getByRole('button', { name: 'Link them' }).click();
+  await expect(page.getByRole('alert')).toContainText('No words are chosen');
+  await page.keyboard.press('Escape');
+  await outline(page)
+    .getByRole('button', { name: /^Heading/ })
+    .click();
+  await page.getByLabel('Leads to').fill('/membership');
+  await page.getByRole('radio', { name: 'The same tab' }).check();
+  await openEverywhere(page, velarium);
+  const site = await visit(visitor, `${velarium.fell}/about`);
+  await site.pass(0.3);
+  const link = site.message.getByRole('heading').getByRole('link');
+  await expect(link).toHaveAttribute('href', '/membership');
+  await expect(link).not.toHaveAttribute('target', '_blank');
+  await link.click();
+  await expect(site.page).toHaveURL(/membership/);
+  await expect
+    .poll(() =>
+      velarium.query(
+        "SELECT 1 FROM event WHERE kind = 'clicked' AND campaign_id = (SELECT id FROM campaign WHERE name = 'Added')",
+      ),
+    )
+    .toHaveLength(1);
+});

@@ -47,10 +47,10 @@ test('a campaign is made, published, seen, answered, counted, rested and run aga
   await test.step('a colour, the place, and undo', async () => {
     await page.getByRole('button', { name: 'The box' }).click();
     await page
-      .getByRole('button', { name: /^Ground/ })
+      .getByRole('button', { name: /^Background/ })
       .first()
       .click();
-    await page.getByLabel('Ground as text').fill('#0b3d2e');
+    await page.getByLabel('Background as text').fill('#0b3d2e');
     await page.keyboard.press('Escape');
     await expect(desktop.locator('.card')).toHaveCSS('background-color', 'rgb(11, 61, 46)');
     await page.getByRole('radio', { name: 'bottom', exact: true }).check();

@@ -34,7 +34,7 @@ test('an override for the phone shows as one, holds on the phone alone, and is d
   await outline(page).getByRole('button', { name: /^Text/ }).click();
   await page.getByText('Style', { exact: true }).click();
   await page.getByRole('radio', { name: 'Phone' }).check();
-  await page.getByLabel('Letters', { exact: true }).fill('28');
+  await page.getByLabel('Text size', { exact: true }).fill('28');
   await expect(stage(page, 'phone').locator('[data-block=words]')).toHaveCSS('font-size', '28px');
   await expect(stage(page, 'desktop').locator('[data-block=words]')).toHaveCSS('font-size', '16px');
   await expect(page.getByText('differs on phone')).toBeVisible();
@@ -99,9 +99,9 @@ test('a picture is uploaded, described and chosen; a Look is changed for every m
   await page.getByRole('button', { name: 'Edit Looks' }).click();
   const looks = page.getByRole('dialog', { name: 'Looks' });
   await expectAccessible(page);
-  await looks.getByRole('button', { name: /^Ground/ }).click();
-  await page.getByLabel('Ground as text').fill('#0b3d2e');
-  await page.getByLabel('Ground as text').blur();
+  await looks.getByRole('button', { name: /^Background/ }).click();
+  await page.getByLabel('Background as text').fill('#0b3d2e');
+  await page.getByLabel('Background as text').blur();
   await page.keyboard.press('Escape');
   await looks.getByRole('button', { name: 'Save the Look' }).click();
   await looks.getByRole('button', { name: 'Close' }).click();
@@ -172,7 +172,7 @@ test('another place on a tablet and a picture as way out', async ({
 }) => {
   await restAll(velarium);
   await newCampaign(page, 'Elsewhere', /Corner invitation/);
-  await page.getByText('Size and room').click();
+  await page.getByText('Size and spacing').click();
   await page.getByRole('radio', { name: 'Tablet' }).first().check();
   await page.getByRole('group', { name: 'Place on a tablet' }).getByLabel('upper left').check();
   await page.getByText('Way out', { exact: true }).click();
@@ -208,7 +208,7 @@ test('what the page behind can do, and how high the box is, differ on a phone', 
 }) => {
   await restAll(velarium);
   await newCampaign(page, 'Behind', /Sky letter/);
-  await page.getByText('Size and room').click();
+  await page.getByText('Size and spacing').click();
   await page.getByRole('radio', { name: 'Phone' }).first().check();
   await page.getByLabel('Never higher than').fill('240');
   await page.getByText('The page behind', { exact: true }).click();

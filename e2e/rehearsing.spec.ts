@@ -55,7 +55,7 @@ test('a visit is put together, played, expected of, kept, and asked again before
   await expect(expected.getByText('✓ holds')).toBeVisible();
   const file = page.waitForEvent('download');
   await page.getByRole('button', { name: 'More', exact: true }).click();
-  await page.getByRole('menuitem', { name: 'Write to a file' }).click();
+  await page.getByRole('menuitem', { name: 'Export to a file' }).click();
   const written = JSON.parse(readFileSync(await (await file).path(), 'utf8'));
   expect(written).toMatchObject({ name: 'A reader of the tours', rehearsal: { form: 1 } });
   const read = (body: unknown) =>

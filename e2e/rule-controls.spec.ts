@@ -100,7 +100,7 @@ test('every kind of trigger has a form of its own, and one can be tried', async 
   const list = page.getByRole('list', { name: 'Triggers' });
   for (const [kind, words] of [
     ['Leaving by mouse', 'at a likely sign of leaving by mouse'],
-    ['Stillness', 'after 20 seconds of stillness'],
+    ['Inactivity', 'after 20 seconds of inactivity'],
     ['An event of the page', 'on the event “basket”'],
     ['A count', 'from the 3rd page view of the session onwards'],
   ] as const) {
@@ -130,7 +130,6 @@ test('an element is picked on the page itself', async ({ studioPage: page, velar
   await side(page, 'Moment');
   await page.getByRole('button', { name: 'Add a trigger' }).click();
   await page.getByRole('menuitem', { name: 'An element reached' }).click();
-  await page.getByRole('list', { name: 'Triggers' }).getByText('on reaching').click();
   await page.getByRole('button', { name: 'Pick it on the page' }).click();
   const dialog = page.getByRole('dialog', { name: 'Pick an element of the page' });
   const framed = page.frameLocator('iframe[title="Page to pick from"]');
@@ -263,7 +262,7 @@ test('on the Board many are labelled, rested and brought back; a campaign goes t
 
   await page.getByRole('button', { name: 'Actions for Places on Friday’s tour' }).click();
   const download = page.waitForEvent('download');
-  await page.getByRole('menuitem', { name: 'Write to a file' }).click();
+  await page.getByRole('menuitem', { name: 'Export to a file' }).click();
   const file = await (await download).path();
   expect((await download).suggestedFilename()).toBe('places-on-friday-s-tour.velarium.json');
 
@@ -364,7 +363,7 @@ test('an audience says how many of the last visitors it would have held, and wha
   await expect(held).not.toHaveText(before ?? '');
 
   await page
-    .getByRole('button', { name: /^Take away/ })
+    .getByRole('button', { name: /^Remove/ })
     .first()
     .click();
   await addCondition(page, 'Something the page tells');

@@ -29,8 +29,8 @@ test('J01 a star map is offered, and each system is led to its own address', asy
   await page.getByRole('radio', { name: 'Foot' }).check();
   await page.getByRole('button', { name: 'The box' }).click();
   await page.getByText('Way out', { exact: true }).click();
-  await page.getByRole('button', { name: /^Under the pointer/ }).click();
-  await page.getByLabel('Under the pointer as text').fill('#b3261e');
+  await page.getByRole('button', { name: /^On hover/ }).click();
+  await page.getByLabel('On hover as text').fill('#b3261e');
   await page.keyboard.press('Escape');
   await say(
     page,

@@ -37,9 +37,9 @@ test('J02 a newsletter with a second field, its own thanks and another shape on 
   await stage(page, 'desktop').getByRole('textbox', { name: 'Heading' }).fill('You are among the stars');
   await page.getByRole('button', { name: 'First', exact: true }).click();
   await page.getByRole('button', { name: 'The box' }).click();
-  await page.getByText('Size and room').click();
+  await page.getByText('Size and spacing').click();
   await page.getByRole('radio', { name: 'Phone' }).first().check();
-  await page.getByLabel('Room inside ↕').fill('9');
+  await page.getByLabel('Padding ↕').fill('9');
   await expect(stage(page, 'phone').locator('.inner')).toHaveCSS('padding-top', '9px');
   await page.getByText('The page behind', { exact: true }).click();
   await page.getByRole('radio', { name: 'All devices' }).first().check();

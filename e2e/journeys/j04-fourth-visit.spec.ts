@@ -21,22 +21,22 @@ test('J04 fourth visit: a cheaper tour for who comes the fourth time, the same b
   await restAll(velarium);
   await newCampaign(page, 'Cheaper night', /Fourth night/);
   // It comes from outside the window, from near by, and from outside again.
-  await page.getByText('Motion', { exact: true }).click();
-  const travels = page.getByLabel('Travels').first();
+  await page.getByText('Animation', { exact: true }).click();
+  const travels = page.getByLabel('Distance').first();
   await expect(travels).toHaveValue('');
   await travels.fill('40');
   await saved(page);
   await travels.fill('');
   await saved(page);
   await page.reload();
-  await page.getByText('Motion', { exact: true }).click();
+  await page.getByText('Animation', { exact: true }).click();
   await expect(travels).toHaveValue('');
   await say(page, 'everywhere, not on phones, every time');
   const count = await addTrigger(page, 'A count');
   await count.getByRole('combobox', { name: 'What is counted' }).click();
   await page.getByRole('option', { name: 'Sessions so far' }).click();
   await count.getByLabel('From the … th').fill('4');
-  const others = page.getByRole('list', { name: 'Triggers' }).getByRole('button', { name: /^Take away/ });
+  const others = page.getByRole('list', { name: 'Triggers' }).getByRole('button', { name: /^Remove/ });
   while ((await others.count()) > 1) await others.first().click();
   await expect(sentence(page)).toContainText('opens from the 4th session onwards');
   await place(page, 'top');

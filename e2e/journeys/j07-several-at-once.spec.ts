@@ -25,7 +25,7 @@ test('J07 three messages, one of them a copy that is changed, one taken away; an
   await page.getByRole('button', { name: 'Moment', exact: true }).click();
   await page.getByRole('button', { name: 'Add a trigger' }).click();
   await page.getByRole('menuitem', { name: 'A count' }).click();
-  await page.getByRole('button', { name: 'Take away: Time on the page' }).click();
+  await page.getByRole('button', { name: 'Remove: Time on the page' }).click();
   await page.keyboard.press('Escape');
   await say(page, 'everywhere, on every device, every time');
   await expect(sentence(page)).toContainText('from the 3rd page view of the session onwards on every page');

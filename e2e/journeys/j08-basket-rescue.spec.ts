@@ -15,7 +15,7 @@ test('J08 basket rescue: on leaving, first everywhere, then the basket page, on 
   // The template asks for a basket with something in it and for every kind of leaving.
   await expect(sentence(page)).toContainText('for visitors with at least 1 thing in the basket');
   await side(page, 'Reach');
-  await page.getByRole('button', { name: /^Take away: .*basket/ }).click();
+  await page.getByRole('button', { name: /^Remove: .*basket/ }).click();
   await say(page, 'on leaving, everywhere, only on desktops, every time');
   const leaving = await trigger(page, 'leaving by mouse');
   await leaving.getByRole('radio', { name: 'Certain' }).check();

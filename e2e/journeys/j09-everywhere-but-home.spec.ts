@@ -11,11 +11,11 @@ test('J09 everywhere but home: 35 s of stillness or leaving, only once; from the
   await restAll(velarium);
   await newCampaign(page, 'Still there', /Corner invitation/);
   await place(page, 'lower left');
-  await page.getByText('Motion', { exact: true }).click();
-  const coming = page.getByRole('group', { name: 'Comes' });
-  await coming.getByRole('combobox', { name: 'Comes' }).click();
+  await page.getByText('Animation', { exact: true }).click();
+  const coming = page.getByRole('group', { name: 'Coming in' });
+  await coming.getByRole('combobox', { name: 'Coming in' }).click();
   await page.getByRole('option', { name: 'Drop', exact: true }).click();
-  await coming.getByLabel('Takes').fill('1800');
+  await coming.getByLabel('Duration').fill('1800');
   await say(
     page,
     'after 35 seconds of stillness or on leaving, everywhere, not on home, on every device, once',
@@ -43,8 +43,8 @@ test('J09 everywhere but home: 35 s of stillness or leaving, only once; from the
 
   await openCampaign(page, 'Still there');
   await place(page, 'top');
-  await page.getByText('Motion', { exact: true }).click();
-  await coming.getByLabel('Takes').fill('200');
+  await page.getByText('Animation', { exact: true }).click();
+  await coming.getByLabel('Duration').fill('200');
   await launch(page);
   const leaving = await arrive('/about');
   await leaveByMouse(leaving);

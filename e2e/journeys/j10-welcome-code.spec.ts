@@ -9,7 +9,7 @@ test('J10 a code that can be copied, at most 420 px wide, that closes by itself 
 }) => {
   await restAll(velarium);
   await newCampaign(page, 'Welcome', /Welcome code/);
-  await page.getByText('Size and room').click();
+  await page.getByText('Size and spacing').click();
   await page.getByLabel('Never wider than').fill('420');
   await page.getByText('Way out', { exact: true }).click();
   await page.getByRole('switch', { name: 'Closes by itself' }).click();

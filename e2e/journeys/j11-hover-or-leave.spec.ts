@@ -14,10 +14,10 @@ test('J11 hover or leave: whichever came first, once per session, and again afte
   await page.getByRole('button', { name: 'The box' }).click();
   await page.getByText('Way out', { exact: true }).click();
   await page.getByRole('radio', { name: 'On the edge' }).check();
-  await page.getByText('Motion', { exact: true }).click();
-  await page.getByRole('combobox', { name: 'Comes' }).click();
+  await page.getByText('Animation', { exact: true }).click();
+  await page.getByRole('combobox', { name: 'Coming in' }).click();
   await page.getByRole('option', { name: 'Sweep in', exact: true }).click();
-  await page.getByRole('combobox', { name: 'Goes' }).click();
+  await page.getByRole('combobox', { name: 'Going out' }).click();
   await page.getByRole('option', { name: 'Grow', exact: true }).click();
   await say(page, 'on leaving, everywhere, on every device, once per session');
   const hover = await addTrigger(page, 'An element used');

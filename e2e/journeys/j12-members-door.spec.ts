@@ -18,7 +18,7 @@ test('J12 a door for those not signed in, wherever another campaign opens, away 
   ] as const)
     await expect(stage(page, device).locator('.box')).toHaveCSS('inline-size', name);
   // One rule of CSS of its own; what could hide a thing or load one is refused.
-  await page.getByText('Ground and edges', { exact: true }).click();
+  await page.getByText('Background and border', { exact: true }).click();
   const own = page.getByLabel('CSS of your own');
   await own.fill('display: none');
   await expect(page.getByText('This cannot be used: “display” cannot be set here.')).toBeVisible();

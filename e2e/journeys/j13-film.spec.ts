@@ -11,7 +11,7 @@ test('J13 a film three seconds after load, 60 % of the window wide, of whose hos
   await newCampaign(page, 'Film', /Film night/);
   await outline(page).getByRole('button', { name: /^Film/ }).click();
   // A host that cannot be reached: whatever is asked of it is seen as a request all the same.
-  await page.getByLabel('Address of the film').fill('http://127.0.0.1:9/films/one-night');
+  await page.getByLabel('Address of the video').fill('http://127.0.0.1:9/films/one-night');
   await say(page, 'after 3 seconds, everywhere, on every device, every time');
   await launch(page);
   const asked: string[] = [];

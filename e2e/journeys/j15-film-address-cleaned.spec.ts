@@ -10,7 +10,7 @@ test('J15 a film whose pasted address is cleaned, on dark green, after 7 s, on a
   await restAll(velarium);
   await newCampaign(page, 'Film', /Film night/);
   await outline(page).getByRole('button', { name: /^Film/ }).click();
-  const address = page.getByLabel('Address of the film');
+  const address = page.getByLabel('Address of the video');
   await address.fill('http://127.0.0.1:9/films/one-night?utm_source=letter&v=4#share');
   await address.blur();
   await expect(address).toHaveValue('http://127.0.0.1:9/films/one-night?v=4');
@@ -26,10 +26,10 @@ test('J15 a film whose pasted address is cleaned, on dark green, after 7 s, on a
   ).toBeVisible();
   await page.getByRole('button', { name: 'The box' }).click();
   await page
-    .getByRole('button', { name: /^Ground/ })
+    .getByRole('button', { name: /^Background/ })
     .first()
     .click();
-  await page.getByLabel('Ground as text').fill('#0b3d2e');
+  await page.getByLabel('Background as text').fill('#0b3d2e');
   await page.keyboard.press('Escape');
   const green = ['background-color', 'rgb(11, 61, 46)'] as const;
   await expect(stage(page, 'desktop').locator('.card')).toHaveCSS(...green);

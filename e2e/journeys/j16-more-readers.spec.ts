@@ -9,12 +9,12 @@ test('J16 a sign-up that fades in after 9 s, 440 by 340, once per visitor, then 
 }) => {
   await restAll(velarium);
   await newCampaign(page, 'Readers', /Among readers/);
-  await page.getByText('Size and room').click();
+  await page.getByText('Size and spacing').click();
   await page.getByLabel('Width in pixels').fill('440');
   await page.getByRole('group', { name: 'Height' }).getByRole('radio', { name: 'px' }).check();
   await page.getByLabel('Height in pixels').fill('340');
-  await page.getByText('Motion', { exact: true }).click();
-  await page.getByRole('combobox', { name: 'Comes' }).click();
+  await page.getByText('Animation', { exact: true }).click();
+  await page.getByRole('combobox', { name: 'Coming in' }).click();
   await page.getByRole('option', { name: 'Fade', exact: true }).click();
   await say(page, 'after 9 seconds, everywhere, on every device, once per visitor');
   await launch(page);

@@ -61,7 +61,7 @@ export async function addTrigger(page: Page, kind: string): Promise<Locator> {
 }
 export const removeTrigger = (page: Page, kind: string) =>
   page
-    .getByRole('button', { name: `Take away: ${kind}` })
+    .getByRole('button', { name: `Remove: ${kind}` })
     .first()
     .click();
 /** The row of a trigger that is there, opened if it is not. */

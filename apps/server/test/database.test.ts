@@ -43,7 +43,7 @@ describe('an update of a Velarium with campaigns in it', () => {
       surface: '#ffffff',
       ink: '#000000',
       accent: '#000000',
-      onAccent: '#ffffff',
+      accentText: '#ffffff',
       backdrop: '#000000',
     };
     const message = {

@@ -3,7 +3,7 @@ import { campaignDocumentSchema, campaignNameSchema, campaignSchema, labelSchema
 import { followUpSchema } from './follow-up.ts';
 import { blockIdSchema } from './message/blocks.ts';
 import { pageGroupSchema } from './pages.ts';
-import { LIMITS } from './values.ts';
+import { MOST_NOTE } from './values.ts';
 
 /**
  * A campaign as a file: its document, and under the ids it refers to what these are called, so that another site can
@@ -16,7 +16,7 @@ export const campaignFileSchema = z.strictObject({
   labels: z.array(labelSchema).max(20),
   document: campaignDocumentSchema,
   /** For the team. Files of before it was written down have none. */
-  note: z.string().max(LIMITS.campaignNote).default(''),
+  note: z.string().max(MOST_NOTE).default(''),
   /** What follows the answers, by the form. Files of before it went along have none. */
   followUps: z.record(blockIdSchema, followUpSchema).default({}),
   names: z.strictObject({

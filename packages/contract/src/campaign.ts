@@ -3,7 +3,7 @@ import { variantIdSchema } from './events.ts';
 import { messageSchema } from './message/message.ts';
 import { ruleSchema } from './rule.ts';
 import { momentSchema } from './trigger.ts';
-import { CAMPAIGN_STATES, LIMITS } from './values.ts';
+import { CAMPAIGN_STATES, LIMITS, MOST_NOTE } from './values.ts';
 
 export const campaignNameSchema = z
   .string()
@@ -93,7 +93,7 @@ export type CreateCampaign = z.infer<typeof createCampaignSchema>;
 export const changeCampaignSchema = z.strictObject({
   name: campaignNameSchema.optional(),
   labels: z.array(labelSchema).max(20).optional(),
-  note: z.string().max(LIMITS.campaignNote).optional(),
+  note: z.string().max(MOST_NOTE).optional(),
 });
 export type ChangeCampaign = z.infer<typeof changeCampaignSchema>;
 

@@ -75,10 +75,10 @@ export const COLOUR_ROLES = [
   'ink',
   'soft',
   'accent',
-  'onAccent',
+  'accentText',
   'line',
   'field',
-  'onField',
+  'fieldText',
   'backdrop',
 ] as const;
 export type ColourRole = (typeof COLOUR_ROLES)[number];
@@ -148,7 +148,10 @@ export const LIMITS = {
   closeDelaySeconds: 5,
 } as const;
 
-/** Parameters that tell where a visit came from and never which page it is (common practice). */
+/** Letters of what a team writes down about a campaign for itself. */
+export const MOST_NOTE = 1000;
+
+/** Parameters that tell where a visit came from and never which page it is. The utm parameters by their public convention. */
 export const TRACKING_PARAMETERS = [
   'utm_source',
   'utm_medium',
@@ -156,8 +159,6 @@ export const TRACKING_PARAMETERS = [
   'utm_term',
   'utm_content',
   'utm_id',
-  'mc_cid',
-  'mc_eid',
   'ref',
 ] as const;
 

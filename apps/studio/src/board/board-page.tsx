@@ -101,7 +101,7 @@ export function BoardPage() {
     ...(canEdit ? [{ id: 'new', label: 'New campaign', keys: 'n', run: () => setParam('new', '') }] : []),
     ...(canEdit
       ? [
-          { id: 'import', label: 'Take a campaign in from a file', run: files.choose },
+          { id: 'import', label: 'Import a campaign from a file', run: files.choose },
           {
             id: 'choose-all',
             label: 'Choose all that are shown',

@@ -146,8 +146,8 @@ function RowMenu({ campaign, onCopy }: { readonly campaign: CampaignSummary; rea
     ...(state === 'resting' ? [item('Run again', 'run')] : []),
     item('Duplicate', 'duplicate'),
     { label: 'Copy to another site …', onSelect: onCopy },
-    { label: 'Write to a file', onSelect: () => void saveCampaignFile(campaign.id) },
-    state === 'archived' ? item('Take out of the archive', 'restore') : item('Archive', 'archive', true),
+    { label: 'Export to a file', onSelect: () => void saveCampaignFile(campaign.id) },
+    state === 'archived' ? item('Bring back from the archive', 'restore') : item('Archive', 'archive', true),
   ];
   return (
     <Menu items={items}>

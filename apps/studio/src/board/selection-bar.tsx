@@ -9,7 +9,7 @@ const MOVES: readonly { readonly name: MassMove; readonly label: string }[] = [
   { name: 'rest', label: 'Rest' },
   { name: 'run', label: 'Run again' },
   { name: 'archive', label: 'Archive' },
-  { name: 'restore', label: 'Take out of the archive' },
+  { name: 'restore', label: 'Bring back from the archive' },
 ];
 
 export interface SelectionBarProps {

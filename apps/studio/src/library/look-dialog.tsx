@@ -31,10 +31,10 @@ const AGAINST: Readonly<Partial<Record<keyof LookStyle['palette'], keyof LookSty
   surface: 'ink',
   ink: 'surface',
   soft: 'surface',
-  accent: 'onAccent',
-  onAccent: 'accent',
-  field: 'onField',
-  onField: 'field',
+  accent: 'accentText',
+  accentText: 'accent',
+  field: 'fieldText',
+  fieldText: 'field',
 };
 const FONT_WORDS = {
   sans: 'Plain',

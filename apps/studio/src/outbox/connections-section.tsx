@@ -159,7 +159,7 @@ export function ConnectionsSection({ siteId }: { readonly siteId: string }) {
                             ]
                           : []),
                         {
-                          label: 'Take away',
+                          label: 'Remove',
                           isHalting: true,
                           onSelect: () => setLeaving(connection),
                         },
@@ -185,7 +185,7 @@ export function ConnectionsSection({ siteId }: { readonly siteId: string }) {
       <Dialog
         isOpen={leaving !== null}
         onClose={() => setLeaving(null)}
-        title={`Take away “${leaving?.settings.name ?? ''}”`}
+        title={`Remove “${leaving?.settings.name ?? ''}”`}
         description={
           leaving && leaving.waiting > 0
             ? `${counted(leaving.waiting, 'delivery waits', 'deliveries wait')} for it and will never be sent. To keep them, let it rest instead.`
@@ -206,7 +206,7 @@ export function ConnectionsSection({ siteId }: { readonly siteId: string }) {
               setLeaving(null);
             }}
           >
-            Take away
+            Remove
           </Button>
         </div>
       </Dialog>

@@ -62,7 +62,7 @@ export function RequestFields({ settings, set, faultOf }: RequestFieldsProps) {
               onChange={(event) => set({ names: change(names, at, { to: event.target.value }) })}
             />
             <IconButton
-              label={`Take away ${to || 'this name'}`}
+              label={`Remove ${to || 'this name'}`}
               onClick={() => set({ names: names.filter((_one, n) => n !== at) })}
             >
               <Trash2 size={14} aria-hidden />
@@ -111,7 +111,7 @@ export function RequestFields({ settings, set, faultOf }: RequestFieldsProps) {
               Secret
             </label>
             <IconButton
-              label={`Take away ${name || 'this header'}`}
+              label={`Remove ${name || 'this header'}`}
               onClick={() => set({ headers: headers.filter((_one, n) => n !== at) })}
             >
               <Trash2 size={14} aria-hidden />

@@ -157,7 +157,7 @@ function SendingForm({ sending }: { readonly sending: Sending }) {
           </Button>
           {sending.settings && (
             <Button tone="quiet" isBusy={remove.isPending} onClick={() => remove.mutate()}>
-              Take away
+              Remove
             </Button>
           )}
         </div>

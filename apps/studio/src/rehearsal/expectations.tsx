@@ -36,7 +36,7 @@ export function Expectations({ rehearsal, judged, campaigns, onChange }: Expecta
                 {why && <span className="block text-sm text-soft">{why}</span>}
               </span>
               <IconButton
-                label={`Take away: ${words}`}
+                label={`Remove: ${words}`}
                 onClick={() => onChange(expectations.filter((_, n) => n !== at))}
               >
                 <X size={15} aria-hidden />

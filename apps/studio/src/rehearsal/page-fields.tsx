@@ -95,7 +95,7 @@ export function PageFields(props: PageFieldsProps) {
               onChange={(next) => setHappening(at, next)}
             />
             <IconButton
-              label={`Take away: ${happeningWords(happening, nameOf)}`}
+              label={`Remove: ${happeningWords(happening, nameOf)}`}
               className="ml-auto"
               onClick={() => set({ happenings: page.happenings.filter((_, n) => n !== at) })}
             >

@@ -229,7 +229,7 @@ function Place({ site, cast, of }: PlaceProps) {
         <Menu
           items={[
             ...(canEdit ? [{ label: 'Keep under another name …', onSelect: kept.keepAs }] : []),
-            { label: 'Write to a file', onSelect: kept.toFile },
+            { label: 'Export to a file', onSelect: kept.toFile },
             { label: 'Read from a file …', onSelect: kept.fromFile },
             ...(canEdit && kept.open ? [{ label: 'Remove it', onSelect: kept.remove, isHalting: true }] : []),
           ]}

@@ -73,7 +73,7 @@ export function PagesSection({ siteId }: { readonly siteId: string }) {
             cell: (page: SitePage) =>
               page.source === 'visits' ? null : (
                 <IconButton
-                  label={`Take ${page.path} out of the catalogue`}
+                  label={`Remove ${page.path} from the catalogue`}
                   className="size-6"
                   onClick={() => remove.mutate(page)}
                 >

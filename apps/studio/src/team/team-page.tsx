@@ -81,10 +81,10 @@ export function TeamPage() {
     ...(isOwner
       ? [
           {
-            head: 'Take out',
+            head: 'Remove',
             cell: (member: Member) => (
-              <Button tone="quiet" aria-label={`Take out ${member.name}`} onClick={() => setLeaving(member)}>
-                Take out
+              <Button tone="quiet" aria-label={`Remove ${member.name}`} onClick={() => setLeaving(member)}>
+                Remove
               </Button>
             ),
           },
@@ -126,13 +126,13 @@ export function TeamPage() {
       <Dialog
         isOpen={leaving !== null}
         onClose={() => setLeaving(null)}
-        title={`Take out ${leaving?.name ?? ''}`}
+        title={`Remove ${leaving?.name ?? ''}`}
         description="They can no longer sign in to this workspace. What they made stays."
       >
         <div className="flex justify-end gap-2">
           <Button onClick={() => setLeaving(null)}>Keep them</Button>
           <Button tone="halt" isBusy={remove.isPending} onClick={() => leaving && remove.mutate(leaving)}>
-            Take out
+            Remove
           </Button>
         </div>
       </Dialog>

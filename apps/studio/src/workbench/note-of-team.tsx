@@ -1,5 +1,5 @@
 import { useMutation } from '@tanstack/react-query';
-import { LIMITS } from '@velarium/contract/values';
+import { MOST_NOTE } from '@velarium/contract/values';
 import { NotebookPen } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { changeCampaign } from '../api/queries.ts';
@@ -44,7 +44,7 @@ export function NoteOfTeam() {
         value={text}
         rows={5}
         readOnly={!canEdit}
-        maxLength={LIMITS.campaignNote}
+        maxLength={MOST_NOTE}
         hint="Why it is as it is, what to watch. Visitors never see it."
         onChange={(event) => setText(event.target.value)}
         onBlur={commit}

@@ -200,7 +200,12 @@ export function createWorkbenchStore(
       openSide: (side) => set({ side }),
       showStep: (stepId) => set({ stepId, selectedBlock: null }),
       select: (selectedBlock) => set({ selectedBlock }),
-      setScope: (scope) => set({ scope }),
+      // What is set is seen: the stage shows the device it is set for.
+      setScope: (scope) =>
+        set(({ stage }) => ({
+          scope,
+          stage: scope === 'all' ? stage : { ...stage, shows: scope === 'tablet' ? 'tablet' : 'pair' },
+        })),
       setStage: (change) => set(({ stage }) => ({ stage: { ...stage, ...change } })),
       tryOn: (tried) => set({ tried }),
     };

@@ -57,8 +57,8 @@ function wholeFindings({ message, look, devices }: DesignInput): DesignFinding[]
   }
   for (const [role, ground, what, least] of [
     ['ink', 'surface', 'The text', LEAST_TEXT_CONTRAST],
-    ['onAccent', 'accent', 'The words on buttons', LEAST_TEXT_CONTRAST],
-    ['onField', 'field', 'What people write in fields', LEAST_TEXT_CONTRAST],
+    ['accentText', 'accent', 'The words on buttons', LEAST_TEXT_CONTRAST],
+    ['fieldText', 'field', 'What people write in fields', LEAST_TEXT_CONTRAST],
   ] as const) {
     const finding = contrastFinding(what, palette[role], palette[ground], least);
     if (finding) {
@@ -240,7 +240,7 @@ function blockFindings(block: Block, { message, look, weightOf, devices }: Desig
     boxGround === undefined ? 'surface' : boxGround.kind === 'colour' ? boxGround.colour : undefined;
   const own = block.style.all.colour;
   if (under !== undefined && (own !== undefined || block.style.all.ground?.kind === 'colour')) {
-    const inkValue = own ?? (block.kind === 'button' ? 'onAccent' : 'ink');
+    const inkValue = own ?? (block.kind === 'button' ? 'accentText' : 'ink');
     const groundValue = plainGround(
       block,
       block.kind === 'button' && block.tone === 'main' ? 'accent' : under,

@@ -26,7 +26,7 @@ function isSeen(button: Button, message: Message, look: LookStyle, device: Devic
   const box = boxStyle(message, look, device);
   const ground = style.ground ?? (button.tone === 'main' ? { kind: 'colour', colour: 'accent' } : box.ground);
   if (ground.kind !== 'colour') return true;
-  const ink = style.colour ?? (button.tone === 'main' ? 'onAccent' : box.colour);
+  const ink = style.colour ?? (button.tone === 'main' ? 'accentText' : box.colour);
   return contrastRatio(colourOf(ink, palette), colourOf(ground.colour, palette)) >= LEAST_SEEN;
 }
 

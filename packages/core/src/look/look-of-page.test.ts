@@ -23,7 +23,7 @@ describe('a Look as a page has it', () => {
       rule('.card', { 'border-radius': '6px' }),
     );
     expect(style).toMatchObject({
-      palette: { surface: '#fdfaf3', ink: '#102030', accent: '#0b6b76', onAccent: '#ffffff' },
+      palette: { surface: '#fdfaf3', ink: '#102030', accent: '#0b6b76', accentText: '#ffffff' },
       fonts: { text: 'serif', heading: 'round' },
       textSize: 17,
       corners: { box: 6, control: 24 },
@@ -80,9 +80,9 @@ describe('a Look as a page has it', () => {
         ).style;
         expect(contrastRatio(palette.ink, palette.surface)).toBeGreaterThanOrEqual(4.5);
         expect(contrastRatio(palette.soft, palette.surface)).toBeGreaterThanOrEqual(4.5);
-        expect(contrastRatio(palette.onAccent, palette.accent)).toBeGreaterThanOrEqual(4.5);
+        expect(contrastRatio(palette.accentText, palette.accent)).toBeGreaterThanOrEqual(4.5);
         expect(contrastRatio(palette.accent, palette.surface)).toBeGreaterThanOrEqual(3);
-        expect(contrastRatio(palette.onField, palette.field)).toBeGreaterThanOrEqual(4.5);
+        expect(contrastRatio(palette.fieldText, palette.field)).toBeGreaterThanOrEqual(4.5);
       }),
     );
   });

@@ -82,7 +82,7 @@ export function lookOfPage(
     'accent',
     [filled, outlined, last(LINK, ['color'], colourOf)].find((one) => one && one !== surface),
   );
-  const onAccent = last(BUTTON, ['color'], colourOf);
+  const accentText = last(BUTTON, ['color'], colourOf);
   const shown = nearestPassing(accent ?? begin.palette.accent, surface, LEAST_LARGE_CONTRAST);
   const isDark = luminance(surface) < 0.2;
   const field = last(FIELD, GROUND, colourOf) ?? (isDark ? mixColours(surface, '#ffffff', 0.92) : '#ffffff');
@@ -99,10 +99,10 @@ export function lookOfPage(
         ink,
         soft: nearestPassing(mixColours(ink, surface, 0.3), surface, LEAST_TEXT_CONTRAST),
         accent: shown,
-        onAccent: nearestPassing(onAccent && filled ? onAccent : surface, shown),
+        accentText: nearestPassing(accentText && filled ? accentText : surface, shown),
         line: mixColours(ink, surface, 0.8),
         field,
-        onField: nearestPassing(ink, field),
+        fieldText: nearestPassing(ink, field),
         backdrop: isDark ? mixColours(surface, '#000000', 0.5) : begin.palette.backdrop,
       },
       fonts: { text: text ?? begin.fonts.text, heading: heading ?? text ?? begin.fonts.heading },

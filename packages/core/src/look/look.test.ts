@@ -16,8 +16,8 @@ describe.each(LOOKS.map((look) => [look.name, look.style] as const))('Look %s', 
     for (const [ink, ground] of [
       ['ink', 'surface'],
       ['soft', 'surface'],
-      ['onAccent', 'accent'],
-      ['onField', 'field'],
+      ['accentText', 'accent'],
+      ['fieldText', 'field'],
     ] as const) {
       expect(contrastRatio(palette[ink], palette[ground])).toBeGreaterThanOrEqual(LEAST_TEXT_CONTRAST);
     }

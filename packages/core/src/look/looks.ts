@@ -12,10 +12,10 @@ const NIGHT: Palette = {
   ink: '#f6f1e4',
   soft: '#b9c3d6',
   accent: '#f0c257',
-  onAccent: '#1b1a16',
+  accentText: '#1b1a16',
   line: '#3a4a6b',
   field: '#fffdf5',
-  onField: '#1d2433',
+  fieldText: '#1d2433',
   backdrop: '#0a1020',
 };
 const LINEN: Palette = {
@@ -23,10 +23,10 @@ const LINEN: Palette = {
   ink: '#1d2433',
   soft: '#56606f',
   accent: '#234a6d',
-  onAccent: '#ffffff',
+  accentText: '#ffffff',
   line: '#cfc8b6',
   field: '#ffffff',
-  onField: '#1d2433',
+  fieldText: '#1d2433',
   backdrop: '#101828',
 };
 const EMBER: Palette = {
@@ -34,10 +34,10 @@ const EMBER: Palette = {
   ink: '#fff6ea',
   soft: '#f2cdb4',
   accent: '#ffe3b0',
-  onAccent: '#3b150b',
+  accentText: '#3b150b',
   line: '#a45a45',
   field: '#fff6ea',
-  onField: '#3b150b',
+  fieldText: '#3b150b',
   backdrop: '#1a0d08',
 };
 const FIR: Palette = {
@@ -45,10 +45,10 @@ const FIR: Palette = {
   ink: '#f1f6ea',
   soft: '#b3cdbb',
   accent: '#e9d38a',
-  onAccent: '#1f2412',
+  accentText: '#1f2412',
   line: '#2f5b49',
   field: '#f8faf3',
-  onField: '#12372a',
+  fieldText: '#12372a',
   backdrop: '#06140f',
 };
 const SLACK_TIDE: Palette = {
@@ -56,10 +56,10 @@ const SLACK_TIDE: Palette = {
   ink: '#0f2a38',
   soft: '#4c6572',
   accent: '#0b6b76',
-  onAccent: '#ffffff',
+  accentText: '#ffffff',
   line: '#c6d6da',
   field: '#f3f8f8',
-  onField: '#0f2a38',
+  fieldText: '#0f2a38',
   backdrop: '#072027',
 };
 

@@ -26,11 +26,11 @@ export function nightOf(palette: Palette): Palette {
     ink: nearestPassing(PAPER, surface),
     soft: nearestPassing(palette.soft, surface),
     accent,
-    onAccent: nearestPassing(palette.onAccent, accent),
+    accentText: nearestPassing(palette.accentText, accent),
     // Lines are the edges of fields: they must be made out. Source: WCAG 2.2, 1.4.11.
     line: nearestPassing(mixColours(surface, '#ffffff', 0.22), surface, LEAST_LARGE_CONTRAST),
     field,
-    onField: nearestPassing(PAPER, field),
+    fieldText: nearestPassing(PAPER, field),
     backdrop: '#000000',
   };
 }
@@ -41,7 +41,7 @@ export const isReadable = (palette: Palette): boolean =>
     [
       ['ink', 'surface'],
       ['soft', 'surface'],
-      ['onAccent', 'accent'],
-      ['onField', 'field'],
+      ['accentText', 'accent'],
+      ['fieldText', 'field'],
     ] as const
   ).every(([text, ground]) => contrastRatio(palette[text], palette[ground]) >= LEAST_TEXT_CONTRAST);

@@ -67,10 +67,10 @@ const SAME_AS: Readonly<Record<string, readonly string[]>> = {
   ink: ['ink', 'text', 'foreground', 'fg', 'onsurface', 'body'],
   soft: ['soft', 'muted', 'subtle', 'secondarytext', 'textmuted'],
   accent: ['accent', 'primary', 'brand', 'action'],
-  onAccent: ['onaccent', 'onprimary', 'accenttext', 'primarytext', 'onbrand'],
+  accentText: ['onaccent', 'onprimary', 'accenttext', 'primarytext', 'onbrand'],
   line: ['line', 'border', 'outline', 'divider', 'stroke'],
   field: ['field', 'input', 'inputbackground'],
-  onField: ['onfield', 'inputtext', 'fieldtext'],
+  fieldText: ['onfield', 'inputtext', 'fieldtext'],
   backdrop: ['backdrop', 'scrim', 'overlay'],
 };
 

@@ -48,7 +48,7 @@ export function triggerWords(trigger: Trigger): string {
     case 'tabReturn':
       return 'on coming back to the tab';
     case 'inactivity':
-      return `after ${quantity(trigger.seconds, 'second')} of stillness`;
+      return `after ${quantity(trigger.seconds, 'second')} of inactivity`;
     case 'interact':
       return `on a ${trigger.what} of ${quoted(trigger.selector)}`;
     case 'count':

@@ -35,7 +35,7 @@ export const trigger: Parser<Trigger> = either<Trigger>(
   words('on a quick scroll up by touch', { kind: 'exitTouch', by: 'scrollUp' }),
   words('on the back gesture', { kind: 'exitTouch', by: 'back' }),
   as(said`after ${seconds} in the session`, ([count]) => ({ kind: 'sessionTime', seconds: count })),
-  as(said`after ${seconds} of stillness`, ([count]) => ({ kind: 'inactivity', seconds: count })),
+  as(said`after ${seconds} of inactivity`, ([count]) => ({ kind: 'inactivity', seconds: count })),
   as(said`after ${seconds}`, ([count]) => ({ kind: 'time', seconds: count })),
   as(said`after ${number} % of the page`, ([amount]) => ({ kind: 'scroll', unit: 'percent', amount })),
   as(said`after ${quantityOf('pixel')} of the page`, ([amount]) => ({

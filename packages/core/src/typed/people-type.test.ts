@@ -32,9 +32,9 @@ const TYPED: readonly (readonly [typed: string, ...said: string[]])[] = [
   ['on membership and contact', 'only on /membership and /contact,'],
   ['never in the shop', 'never on what begins with /shop/,'],
   // When.
-  ['10 seconds without moving', 'opens after 10 seconds of stillness'],
-  ['when idle for half a minute', 'opens after 30 seconds of stillness'],
-  ['after 20 seconds of inactivity', 'opens after 20 seconds of stillness'],
+  ['10 seconds without moving', 'opens after 10 seconds of inactivity'],
+  ['when idle for half a minute', 'opens after 30 seconds of inactivity'],
+  ['after 20 seconds of inactivity', 'opens after 20 seconds of inactivity'],
   ['at half of the page', 'opens after 50 % of the page'],
   ['halfway down the page', 'opens after 50 % of the page'],
   ['after a quarter of the page', 'opens after 25 % of the page'],

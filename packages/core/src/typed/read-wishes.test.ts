@@ -31,7 +31,7 @@ describe('what is typed becomes the rule, and the sentence says it back', () => 
     ['40 % and after 18 s, both', [/after 40 % of the page and after 18 seconds \(all of them\)/]],
     [
       '30 s of stillness on night tours',
-      [/after 30 seconds of stillness only on the pages of the group “Night tours”/],
+      [/after 30 seconds of inactivity only on the pages of the group “Night tours”/],
     ],
     ['on articles, once every 10 days', [/only on pages of the kind “article”/, /once every 10 days/]],
     ['on every page, never on basket', [/on every page but not on \/shop\/basket/]],

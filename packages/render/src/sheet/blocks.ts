@@ -123,9 +123,9 @@ export const buttonsCss = ({ buttons, corners }: LookStyle): string =>
   rule(
     '.act[data-tone=main]',
     buttons === 'solid'
-      ? { color: 'var(--onAccent)', background: 'var(--accent)' }
+      ? { color: 'var(--accentText)', background: 'var(--accent)' }
       : buttons === 'soft'
-        ? { color: 'var(--onAccent)', background: 'var(--accent)', 'box-shadow': 'inset 0 -2px #0003' }
+        ? { color: 'var(--accentText)', background: 'var(--accent)', 'box-shadow': 'inset 0 -2px #0003' }
         : {
             color: 'var(--accent)',
             background: 'transparent',

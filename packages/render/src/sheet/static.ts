@@ -34,7 +34,7 @@ form{display:grid;grid-template-columns:repeat(2,minmax(0,1fr));gap:12px;inline-
 form>*{grid-column:1/-1}
 form>.beside,form>:has(+.beside):not(.beside){grid-column:auto;align-content:end}
 label,fieldset{display:grid;gap:4px;font-size:.875em;font-weight:560;text-align:start;border:0;min-inline-size:0}
-.field{font:inherit;font-size:max(16px,1em);font-weight:400;color:var(--onField);background:var(--field);padding:9px 12px;min-block-size:44px;inline-size:100%}
+.field{font:inherit;font-size:max(16px,1em);font-weight:400;color:var(--fieldText);background:var(--field);padding:9px 12px;min-block-size:44px;inline-size:100%}
 .field::placeholder{color:inherit;opacity:.7}
 .field[aria-invalid=true]{outline:2px solid #b3261e;outline-offset:-1px}
 .agree{grid-template-columns:24px 1fr;align-items:start;gap:8px;font-weight:400;font-size:.8125em}

@@ -54,11 +54,11 @@ export async function drawMail(draft: MailDraft, setting: MailSetting): Promise<
           ${draft.picture && setting.pictureAddress ? `<mj-image padding="8px 28px 14px" src="${escapeMarkup(setting.pictureAddress)}" alt="${escapeMarkup(draft.picture.alt)}" />` : ''}
           ${draft.heading ? `<mj-text css-class="heading" font-family="${stack(fonts.heading)}" font-size="${Math.round(textSize * 1.6)}px" line-height="1.25">${escapeMarkup(draft.heading)}</mj-text>` : ''}
           ${paragraphs}
-          ${button ? `<mj-button align="left" padding="14px 28px 4px" href="${escapeMarkup(button.address)}" background-color="${palette.accent}" color="${palette.onAccent}" border-radius="${corners.control}px" font-family="${stack(fonts.text)}" font-size="${textSize}px" inner-padding="11px 20px">${escapeMarkup(button.label)}</mj-button>` : ''}
+          ${button ? `<mj-button align="left" padding="14px 28px 4px" href="${escapeMarkup(button.address)}" background-color="${palette.accent}" color="${palette.accentText}" border-radius="${corners.control}px" font-family="${stack(fonts.text)}" font-size="${textSize}px" inner-padding="11px 20px">${escapeMarkup(button.label)}</mj-button>` : ''}
         </mj-column>
       </mj-section>
       <mj-section padding="10px 0 24px"><mj-column>
-        <mj-text font-size="12px" color="${palette.onField}">${escapeMarkup(setting.footer.words)}${
+        <mj-text font-size="12px" color="${palette.fieldText}">${escapeMarkup(setting.footer.words)}${
           setting.footer.leave
             ? ` <a style="color:inherit" href="${escapeMarkup(setting.footer.leave.address)}">${escapeMarkup(setting.footer.leave.label)}</a>`
             : ''

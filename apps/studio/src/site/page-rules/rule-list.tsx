@@ -56,7 +56,7 @@ export function RuleList(props: RuleListProps) {
                     {title && <span className="ml-2 text-xs text-soft">{words}</span>}
                   </span>
                   <IconButton
-                    label={`Take out ${title ?? words}`}
+                    label={`Remove ${title ?? words}`}
                     className="size-6"
                     onClick={() => onRemove(at)}
                   >

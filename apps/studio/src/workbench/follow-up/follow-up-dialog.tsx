@@ -185,7 +185,7 @@ export function FollowUpDialog({ campaignId, form, followUp, onClose }: FollowUp
                   />
                 </div>
                 <IconButton
-                  label="Take this mail away"
+                  label="Remove this mail"
                   onClick={() => {
                     set({ welcome: welcome.filter((_one, n) => n !== part) });
                     setPart(welcome.length > 1 ? Math.max(0, part - 1) : 'confirmation');

@@ -31,7 +31,7 @@ export const BLOCK_WORDS: Readonly<Record<BlockKind, string>> = {
   countdown: 'Countdown',
   share: 'Ways to share',
   count: 'Count',
-  film: 'Film',
+  film: 'Video',
   frame: 'Another page',
   html: 'Own HTML',
   divider: 'Line',

@@ -119,7 +119,7 @@ export function BlockPanel({ block }: { readonly block: Block }) {
                 sign={<Bookmark size={14} />}
               />
             )}
-            <Act label="Take away (Delete)" onClick={actions.remove} sign={<Trash2 size={14} />} />
+            <Act label="Remove (Delete)" onClick={actions.remove} sign={<Trash2 size={14} />} />
           </span>
         )}
       </div>

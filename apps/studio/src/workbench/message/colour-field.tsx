@@ -9,14 +9,14 @@ import { Popover } from '../../ui/popover.tsx';
 import { usePalette } from './use-message.ts';
 
 export const ROLE_WORDS: Readonly<Record<ColourRole, string>> = {
-  surface: 'Ground',
+  surface: 'Background',
   ink: 'Text',
   soft: 'Quiet text',
   accent: 'Accent',
-  onAccent: 'On the accent',
+  accentText: 'Text on the accent',
   line: 'Lines',
   field: 'Fields',
-  onField: 'In fields',
+  fieldText: 'Text in fields',
   backdrop: 'Backdrop',
 };
 

@@ -33,7 +33,7 @@ export function GroundField({ value, fallback, onChange }: GroundFieldProps) {
   return (
     <div className="grid gap-2">
       <Segments
-        label="Ground"
+        label="Background"
         value={ground.kind}
         onChange={(kind) => onChange(BEGIN[kind](ground))}
         options={[
@@ -44,7 +44,7 @@ export function GroundField({ value, fallback, onChange }: GroundFieldProps) {
       />
       {ground.kind === 'colour' && (
         <ColourField
-          label="Ground"
+          label="Background colour"
           value={value === undefined ? undefined : ground.colour}
           fallback={ground.colour}
           onChange={(colour) => onChange({ kind: 'colour', colour })}

@@ -12,7 +12,7 @@ import { ColourField, ROLE_WORDS } from './colour-field.tsx';
 import { useEditMessage, usePalette } from './use-message.ts';
 
 const SITE = 'site';
-const SHOWN = ['surface', 'ink', 'accent', 'onAccent', 'backdrop'] as const;
+const SHOWN = ['surface', 'ink', 'accent', 'accentText', 'backdrop'] as const;
 
 /** Which Look the message follows, and the colours it has of its own. */
 export function LookFold() {
@@ -58,7 +58,7 @@ export function LookFold() {
             hasRoles={false}
             {...(role === 'ink'
               ? { against: 'surface' as const }
-              : role === 'onAccent'
+              : role === 'accentText'
                 ? { against: 'accent' as const }
                 : role === 'surface'
                   ? { against: 'ink' as const }

@@ -36,7 +36,7 @@ export function MessageSide() {
           { id: 'block.twice', label: 'Duplicate the block', keys: 'Mod+d', run: actions.duplicate },
           { id: 'block.copy', label: 'Copy the block', keys: 'Mod+Shift+c', run: actions.copy },
           { id: 'block.paste', label: 'Paste a block', keys: 'Mod+Shift+v', run: () => void actions.paste() },
-          { id: 'block.remove', label: 'Take the block away', keys: 'Delete', run: actions.remove },
+          { id: 'block.remove', label: 'Remove the block', keys: 'Delete', run: actions.remove },
           {
             id: 'block.parent',
             label: 'Choose what the block stands in',

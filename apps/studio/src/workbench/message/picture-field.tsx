@@ -41,7 +41,7 @@ export function PictureField({ value, onChange, canBeNone = false }: PictureFiel
       </Button>
       {canBeNone && value !== null && (
         <Button tone="quiet" onClick={() => onChange(null)}>
-          Take away
+          Remove
         </Button>
       )}
       {isChoosing && (

@@ -82,7 +82,7 @@ export function StepsBar() {
           >
             <ArrowRight size={13} aria-hidden />
           </IconButton>
-          <IconButton label="Take this step away" className="size-7" onClick={remove}>
+          <IconButton label="Remove this step" className="size-7" onClick={remove}>
             <Trash2 size={13} aria-hidden />
           </IconButton>
         </span>

@@ -25,6 +25,19 @@ export const useSelectedBlock = (): Block | undefined =>
 
 export type EditBlock<Kind extends Block = Block> = (change: (block: Kind) => Block, part: string) => void;
 
+/** What the sides of the message are called by who looks at it: left is where its texts begin, or where they end. */
+export function useSides(): Readonly<Record<'top' | 'bottom' | 'start' | 'end', string>> {
+  const isRightToLeft = useWorkbench((state) => state.document.message.direction === 'rtl');
+  return {
+    top: 'top',
+    bottom: 'bottom',
+    start: isRightToLeft ? 'right' : 'left',
+    end: isRightToLeft ? 'left' : 'right',
+  };
+}
+/** The same as a label by itself. */
+export const capital = (word: string): string => word.charAt(0).toUpperCase() + word.slice(1);
+
 /** What the controls of one kind of block are given. */
 export interface EditorProps<Kind extends BlockKind> {
   readonly block: BlockOf<Kind>;

@@ -1,6 +1,7 @@
 import { DEVICE_WORDS, WINDOW_OF } from '@velarium/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useSite } from '../../site/use-site.ts';
+import { cx } from '../../ui/cx.ts';
 import { SAMPLE_VISITORS } from '../message/personal-hint.tsx';
 import { useWorkbench, useWorkbenchStore } from '../store.ts';
 import { StageBar } from './stage-bar.tsx';
@@ -21,6 +22,7 @@ export function Stage() {
   const stepId = useWorkbench((state) => state.stepId);
   const selectedBlock = useWorkbench((state) => state.selectedBlock);
   const view = useWorkbench((state) => state.stage);
+  const scope = useWorkbench((state) => state.scope);
   const site = useSite(useWorkbench((state) => state.siteId));
   const room = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
@@ -73,7 +75,13 @@ export function Stage() {
         >
           {height > 0 &&
             frames.map(({ device, caption, width }) => (
-              <figure key={device} className="grid flex-none gap-1">
+              <figure
+                key={device}
+                className={cx(
+                  'grid flex-none gap-1',
+                  scope === device && 'rounded outline-2 outline-offset-4 outline-sail',
+                )}
+              >
                 <StageFrame
                   message={message}
                   device={device}
@@ -90,6 +98,7 @@ export function Stage() {
                 />
                 <figcaption className="text-xs text-soft">
                   {caption}
+                  {scope === device && <strong className="ml-2 font-medium text-sail">▸ being set</strong>}
                   {!devices.includes(device) && (
                     <strong className="ml-2 font-medium text-hold">
                       ◇ never shown on {DEVICE_WORDS[device]}s

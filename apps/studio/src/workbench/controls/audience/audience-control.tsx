@@ -132,7 +132,7 @@ function GroupFields({ group, number, onChange }: GroupFieldsProps) {
                 </div>
               </details>
               <IconButton
-                label={`Take away: ${words}`}
+                label={`Remove: ${words}`}
                 className="absolute top-0.5 right-0 size-6"
                 onClick={() => setItem(at, null, 'remove')}
               >

@@ -100,7 +100,7 @@ export function CapsControl() {
                   }
                 />
                 <IconButton
-                  label="Take this cap away"
+                  label="Remove this cap"
                   onClick={() => set({ caps: caps.filter((_, n) => n !== at) }, `remove.${at}`)}
                 >
                   <X size={14} aria-hidden />

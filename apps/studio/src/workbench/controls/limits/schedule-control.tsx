@@ -129,7 +129,7 @@ function Hours({ schedule, onChange }: ScheduleFieldsProps) {
             />
           ))}
           <IconButton
-            label="Take this stretch away"
+            label="Remove this stretch"
             onClick={() => onChange({ hours: hours.filter((_, n) => n !== at) })}
           >
             <X size={14} aria-hidden />

@@ -105,7 +105,7 @@ export function TrialControl() {
               />
               {canEdit && (
                 <IconButton
-                  label={`Take variant ${variant.id.toUpperCase()} out`}
+                  label={`Remove variant ${variant.id.toUpperCase()}`}
                   onClick={() =>
                     set((old) => ({
                       ...old,

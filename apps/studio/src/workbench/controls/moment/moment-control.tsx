@@ -62,7 +62,7 @@ export function MomentControl() {
               </details>
               {triggers.length > 1 && (
                 <IconButton
-                  label={`Take away: ${label}`}
+                  label={`Remove: ${label}`}
                   className="absolute top-1 right-1 size-6"
                   onClick={() => edits.remove(at)}
                 >

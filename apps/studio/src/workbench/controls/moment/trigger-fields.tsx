@@ -55,7 +55,7 @@ export function TriggerFields({ trigger, onChange }: TriggerFieldsProps) {
     case 'inactivity':
       return (
         <SecondsField
-          label="Seconds of stillness"
+          label="Seconds of inactivity"
           least={1}
           value={trigger.seconds}
           placeholder=""

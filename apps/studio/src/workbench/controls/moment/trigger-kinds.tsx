@@ -53,7 +53,7 @@ export const TRIGGER_KINDS: { readonly [Kind in TriggerKind]: KindOfTrigger } = 
     beginning: { kind: 'exitTouch', by: 'scrollUp' },
   },
   inactivity: {
-    label: 'Stillness',
+    label: 'Inactivity',
     meaning: 'No pointer, key, scroll or touch for this long while the page is in sight.',
     sign: Hourglass,
     beginning: { kind: 'inactivity', seconds: 20 },

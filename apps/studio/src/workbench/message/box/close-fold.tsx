@@ -8,12 +8,13 @@ import { Switch } from '../../../ui/switch.tsx';
 import { useWorkbench } from '../../store.ts';
 import { ColourField } from '../colour-field.tsx';
 import { PictureField } from '../picture-field.tsx';
-import { useEditMessage } from '../use-message.ts';
+import { capital, useEditMessage, useSides } from '../use-message.ts';
 
 const CLOSE_PLACE = { inside: 'Inside', edge: 'On the edge', outside: 'Outside', hidden: 'None' } as const;
 
 export function CloseFold() {
   const edit = useEditMessage();
+  const sides = useSides();
   const close = useWorkbench((state) => state.document.message.close);
   const set = (change: Partial<Close>) =>
     edit({ close: { ...close, ...change } }, `close.${Object.keys(change)[0]}`);
@@ -45,8 +46,8 @@ export function CloseFold() {
               value={close.corner}
               onChange={(corner) => set({ corner })}
               options={[
-                { value: 'start', label: 'Start' },
-                { value: 'end', label: 'End' },
+                { value: 'start', label: capital(sides.start) },
+                { value: 'end', label: capital(sides.end) },
               ]}
             />
             <Segments
@@ -81,7 +82,7 @@ export function CloseFold() {
               onChange={(size) => set({ size })}
             />
             <NumberField
-              label="Comes late by"
+              label="Delay"
               unit="s"
               value={close.delaySeconds}
               min={0}
@@ -101,26 +102,26 @@ export function CloseFold() {
             onChange={(colour) => set({ colour })}
           />
           <ColourField
-            label="Under the pointer"
+            label="On hover"
             value={close.hoverColour}
             fallback="ink"
             onChange={(hoverColour) => set({ hoverColour })}
           />
           <Switch
-            label="On a ground of its own"
+            label="Has a background"
             isOn={close.ground !== null}
             onChange={(has) => set({ ground: has ? 'surface' : null })}
           />
           {close.ground !== null && (
             <ColourField
-              label="Its ground"
+              label="Its background"
               value={close.ground}
               fallback="surface"
               onChange={(ground) => set({ ground })}
             />
           )}
           <Switch
-            label="Only while a pointer is over the box"
+            label="Only on hover over the box"
             hint="Devices without a pointer always see it."
             isOn={close.onHover}
             onChange={(onHover) => set({ onHover })}

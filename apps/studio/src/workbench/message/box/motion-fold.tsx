@@ -5,21 +5,37 @@ import { NumberField } from '../../../ui/number-field.tsx';
 import { Select } from '../../../ui/select.tsx';
 import { playEntrance } from '../../stage/play.ts';
 import { useWorkbench } from '../../store.ts';
-import { useEditMessage } from '../use-message.ts';
+import { useEditMessage, useSides } from '../use-message.ts';
 
-const MOTION_WORDS: Readonly<Record<Motion['kind'], string>> = {
-  none: 'At once',
-  fade: 'Fade',
-  drift: 'Drift',
-  sweep: 'Sweep in',
-  grow: 'Grow',
-  turn: 'Turn',
-  swing: 'Swing',
-  drop: 'Drop',
-  unroll: 'Unroll',
-  focus: 'Come into focus',
+type Part = 'enter' | 'leave';
+/** What leaves is named as leaving. */
+const MOTION_WORDS: Readonly<Record<Part, Readonly<Record<Motion['kind'], string>>>> = {
+  enter: {
+    none: 'At once',
+    fade: 'Fade in',
+    drift: 'Drift in',
+    sweep: 'Sweep in',
+    grow: 'Grow',
+    turn: 'Turn in',
+    swing: 'Swing in',
+    drop: 'Drop in',
+    unroll: 'Unroll',
+    focus: 'Come into focus',
+  },
+  leave: {
+    none: 'At once',
+    fade: 'Fade out',
+    drift: 'Drift out',
+    sweep: 'Sweep out',
+    grow: 'Shrink',
+    turn: 'Turn away',
+    swing: 'Swing away',
+    drop: 'Drop away',
+    unroll: 'Roll up',
+    focus: 'Go out of focus',
+  },
 };
-const DIRECTION_WORDS = { top: 'the top', bottom: 'the bottom', start: 'the start', end: 'the end' } as const;
+const PART_WORDS = { enter: 'Coming in', leave: 'Going out' } as const;
 const EASING_WORDS = { even: 'Even', soft: 'Soft', brisk: 'Brisk', springy: 'Springy' } as const;
 const TRAVELS: ReadonlySet<Motion['kind']> = new Set(['drift', 'sweep', 'drop']);
 const HAS_DIRECTION: ReadonlySet<Motion['kind']> = new Set([
@@ -36,13 +52,15 @@ export function MotionFold() {
   const motion = useWorkbench((state) => state.document.message.motion);
   return (
     <Fold
-      title="Motion"
-      note={`${MOTION_WORDS[motion.enter.kind].toLowerCase()}, ${MOTION_WORDS[motion.leave.kind].toLowerCase()}`}
+      title="Animation"
+      note={(['enter', 'leave'] as const)
+        .map((part) => MOTION_WORDS[part][motion[part].kind].toLowerCase())
+        .join(', ')}
     >
       {(['enter', 'leave'] as const).map((part) => (
         <MotionPart
           key={part}
-          label={part === 'enter' ? 'Comes' : 'Goes'}
+          part={part}
           motion={motion[part]}
           onChange={(next) => {
             edit({ motion: { ...motion, [part]: next } }, `motion.${part}`);
@@ -60,13 +78,15 @@ export function MotionFold() {
 }
 
 interface MotionPartProps {
-  readonly label: string;
+  readonly part: Part;
   readonly motion: Motion;
   readonly onChange: (motion: Motion) => void;
   readonly onPlay: () => void;
 }
 
-function MotionPart({ label, motion, onChange, onPlay }: MotionPartProps) {
+function MotionPart({ part, motion, onChange, onPlay }: MotionPartProps) {
+  const sides = useSides();
+  const label = PART_WORDS[part];
   const set = (change: Partial<Motion>) => onChange({ ...motion, ...change });
   return (
     <fieldset className="grid gap-2">
@@ -75,7 +95,7 @@ function MotionPart({ label, motion, onChange, onPlay }: MotionPartProps) {
         <Select
           label={label}
           value={motion.kind}
-          options={MOTIONS.map((value) => ({ value, label: MOTION_WORDS[value] }))}
+          options={MOTIONS.map((value) => ({ value, label: MOTION_WORDS[part][value] }))}
           onChange={(kind) => set({ kind })}
         />
         <button
@@ -90,9 +110,9 @@ function MotionPart({ label, motion, onChange, onPlay }: MotionPartProps) {
         <div className="grid grid-cols-2 gap-2">
           {HAS_DIRECTION.has(motion.kind) && (
             <Select
-              label={label === 'Comes' ? 'From' : 'Towards'}
+              label={part === 'enter' ? 'Direction in: from' : 'Direction out: to'}
               value={motion.from}
-              options={DIRECTIONS.map((value) => ({ value, label: DIRECTION_WORDS[value] }))}
+              options={DIRECTIONS.map((value) => ({ value, label: `the ${sides[value]}` }))}
               onChange={(from) => set({ from })}
             />
           )}
@@ -103,7 +123,7 @@ function MotionPart({ label, motion, onChange, onPlay }: MotionPartProps) {
             onChange={(easing) => set({ easing })}
           />
           <NumberField
-            label="Takes"
+            label="Duration"
             unit="ms"
             step={20}
             value={motion.ms}
@@ -112,7 +132,7 @@ function MotionPart({ label, motion, onChange, onPlay }: MotionPartProps) {
             onChange={(ms) => set({ ms })}
           />
           <NumberField
-            label="Waits"
+            label="Delay"
             unit="ms"
             step={20}
             value={motion.delayMs}
@@ -122,7 +142,7 @@ function MotionPart({ label, motion, onChange, onPlay }: MotionPartProps) {
           />
           {TRAVELS.has(motion.kind) && (
             <NumberField
-              label="Travels"
+              label="Distance"
               unit="px"
               value={motion.distance ?? undefined}
               placeholder="from outside"

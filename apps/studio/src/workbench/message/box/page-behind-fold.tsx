@@ -1,10 +1,9 @@
 import { isInterrupting, placedOn } from '@velarium/core';
-import { Fold } from '../../../ui/fold.tsx';
 import { useWorkbench } from '../../store.ts';
 import { ColourField } from '../colour-field.tsx';
 import { PlacedSwitch } from '../style/placed-switch.tsx';
 import { Said } from '../style/said.tsx';
-import { ScopeChoice } from '../style/scope-choice.tsx';
+import { ScopedFold } from '../style/scope-choice.tsx';
 import { StyleNumber } from '../style/style-lengths.tsx';
 import { useBoxStyling } from './use-box-styling.ts';
 
@@ -16,8 +15,7 @@ export function PageBehindFold() {
   if (!isInterrupting(format) && format !== 'bar') return null;
   const anchor = placedOn(message, 'anchor', styling.scope === 'all' ? 'desktop' : styling.scope);
   return (
-    <Fold title="The page behind">
-      <ScopeChoice />
+    <ScopedFold title="The page behind">
       {isInterrupting(format) && (
         <>
           <PlacedSwitch styling={styling} of="holdsPage" isOpposite label="Can be scrolled" />
@@ -51,6 +49,6 @@ export function PageBehindFold() {
           )}
         </>
       )}
-    </Fold>
+    </ScopedFold>
   );
 }

@@ -1,9 +1,8 @@
-import { Fold } from '../../../ui/fold.tsx';
 import { Select } from '../../../ui/select.tsx';
 import { AnchorGrid } from '../../controls/place-control.tsx';
 import { useWorkbench, useWorkbenchStore } from '../../store.ts';
 import { Said } from '../style/said.tsx';
-import { SCOPE_WORDS, ScopeChoice } from '../style/scope-choice.tsx';
+import { SCOPE_WORDS, ScopedFold } from '../style/scope-choice.tsx';
 import { StyleNumber, StyleSize } from '../style/style-lengths.tsx';
 import { StyleAlign } from '../style/style-surface.tsx';
 import { useBoxStyling } from './use-box-styling.ts';
@@ -21,11 +20,10 @@ export function SizeFold() {
   const anchor = useWorkbench((state) => state.document.message.anchor);
   const overrides = overriddenOn(useWorkbench((state) => state.document.message.style));
   return (
-    <Fold
-      title="Size and room"
+    <ScopedFold
+      title="Size and spacing"
       note={overrides.length > 0 ? `differs on ${overrides.join(' and ')}` : undefined}
     >
-      <ScopeChoice />
       {styling.scope !== 'all' && format !== 'fullscreen' && (
         <Said styling={styling} of={['anchor']}>
           <AnchorGrid
@@ -45,10 +43,10 @@ export function SizeFold() {
         <StyleNumber styling={styling} of="mostHeight" label="Never higher than" />
         <StyleNumber styling={styling} of="offsetBlock" label="From the edge ↕" />
         <StyleNumber styling={styling} of="offsetInline" label="From the edge ↔" />
-        <StyleNumber styling={styling} of="paddingBlock" label="Room inside ↕" />
-        <StyleNumber styling={styling} of="paddingInline" label="Room inside ↔" />
-        <StyleNumber styling={styling} of="space" label="Between blocks" />
-        <StyleNumber styling={styling} of="textSize" label="Letters" />
+        <StyleNumber styling={styling} of="paddingBlock" label="Padding ↕" />
+        <StyleNumber styling={styling} of="paddingInline" label="Padding ↔" />
+        <StyleNumber styling={styling} of="space" label="Space between blocks" />
+        <StyleNumber styling={styling} of="textSize" label="Text size" />
       </div>
       <StyleAlign styling={styling} />
       <Select
@@ -67,6 +65,6 @@ export function SizeFold() {
           )
         }
       />
-    </Fold>
+    </ScopedFold>
   );
 }

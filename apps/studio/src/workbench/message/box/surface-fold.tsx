@@ -1,16 +1,14 @@
-import { Fold } from '../../../ui/fold.tsx';
 import { ColourField } from '../colour-field.tsx';
 import { GroundField } from '../ground-field.tsx';
 import { Said } from '../style/said.tsx';
-import { ScopeChoice } from '../style/scope-choice.tsx';
+import { ScopedFold } from '../style/scope-choice.tsx';
 import { StyleEdges, StyleOwn } from '../style/style-surface.tsx';
 import { useBoxStyling } from './use-box-styling.ts';
 
 export function SurfaceFold() {
   const styling = useBoxStyling();
   return (
-    <Fold title="Ground and edges">
-      <ScopeChoice />
+    <ScopedFold title="Background and border">
       <Said styling={styling} of={['ground']}>
         <GroundField
           value={styling.said.ground}
@@ -20,7 +18,7 @@ export function SurfaceFold() {
       </Said>
       <Said styling={styling} of={['colour']}>
         <ColourField
-          label="Text"
+          label="Text colour"
           value={styling.said.colour}
           fallback={styling.below.colour ?? 'ink'}
           against="surface"
@@ -29,6 +27,6 @@ export function SurfaceFold() {
       </Said>
       <StyleEdges styling={styling} />
       <StyleOwn styling={styling} />
-    </Fold>
+    </ScopedFold>
   );
 }

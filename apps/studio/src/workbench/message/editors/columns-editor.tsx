@@ -30,7 +30,7 @@ export function ColumnsEditor({ block, edit }: EditorProps<'columns'>) {
               }
             />
             <IconButton
-              label={`Take column ${n + 1} away`}
+              label={`Remove column ${n + 1}`}
               disabled={block.columns.length === 2}
               onClick={() =>
                 edit(

@@ -24,7 +24,7 @@ export function FilmEditor({ block, edit }: EditorProps<'film'>) {
   return (
     <>
       <Field
-        label="Address of the film"
+        label="Address of the video"
         value={text}
         placeholder="Paste it from the video host"
         onChange={(event) => setText(event.target.value)}
@@ -53,7 +53,7 @@ export function FilmEditor({ block, edit }: EditorProps<'film'>) {
         label="Title"
         value={block.title}
         maxLength={200}
-        hint="A screen reader says it before the film is played."
+        hint="A screen reader says it before the video is played."
         onChange={(event) => edit((old) => ({ ...old, title: event.target.value }), 'title')}
       />
       <div>

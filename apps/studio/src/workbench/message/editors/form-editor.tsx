@@ -175,7 +175,7 @@ export function FormEditor({ block, edit }: EditorProps<'form'>) {
                     <ArrowDown size={13} aria-hidden />
                   </IconButton>
                   <IconButton
-                    label="Take the field away"
+                    label="Remove the field"
                     disabled={block.fields.length === 1}
                     onClick={() =>
                       setFields((fields) => fields.filter(({ id }) => id !== field.id), 'field.remove')

@@ -7,7 +7,7 @@ import { FocusField, PictureField } from '../picture-field.tsx';
 import { Said } from '../style/said.tsx';
 import { ScopeChoice } from '../style/scope-choice.tsx';
 import { useStyling } from '../style/use-styling.ts';
-import type { EditorProps } from '../use-message.ts';
+import { capital, type EditorProps, useSides } from '../use-message.ts';
 import { AddressField } from './address-field.tsx';
 
 export function PictureEditor({ block, edit }: EditorProps<'picture'>) {
@@ -15,6 +15,7 @@ export function PictureEditor({ block, edit }: EditorProps<'picture'>) {
     edit((old) => ({ ...old, style: change(old.style) }), `style.${part}`),
   );
   const scope = useWorkbench((state) => state.scope);
+  const sides = useSides();
   return (
     <>
       <PictureField
@@ -50,8 +51,8 @@ export function PictureEditor({ block, edit }: EditorProps<'picture'>) {
           options={[
             { value: 'flow', label: 'In line' },
             { value: 'top', label: 'Top' },
-            { value: 'start', label: 'Start' },
-            { value: 'end', label: 'End' },
+            { value: 'start', label: capital(sides.start) },
+            { value: 'end', label: capital(sides.end) },
             { value: 'bottom', label: 'Foot' },
             { value: 'behind', label: 'Behind' },
           ]}

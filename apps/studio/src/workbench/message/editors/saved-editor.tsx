@@ -21,7 +21,7 @@ export function SavedEditor({ block, edit, Editor }: EditorProps<'saved'> & { re
   const [isChanging, setChanging] = useState(false);
   const known = saved?.find(({ id }) => id === block.saved);
   if (!saved) return <p className="text-soft">Loading …</p>;
-  if (!known) return <p className="text-halt">▲ This saved block is gone. Take it away, or undo.</p>;
+  if (!known) return <p className="text-halt">▲ This saved block is gone. Remove it, or undo.</p>;
   const others = known.usedBy.length;
   return (
     <>

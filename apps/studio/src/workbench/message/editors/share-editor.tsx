@@ -51,7 +51,7 @@ export function ShareEditor({ block, edit }: EditorProps<'share'>) {
                   onChange={(event) => set({ label: event.target.value }, 'label')}
                 />
                 <IconButton
-                  label={`Take away: ${way.label}`}
+                  label={`Remove: ${way.label}`}
                   disabled={block.ways.length === 1}
                   onClick={() =>
                     edit(

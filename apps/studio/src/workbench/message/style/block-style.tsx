@@ -1,11 +1,10 @@
 import type { Styled } from '@velarium/contract';
 import { memo } from 'react';
-import { Fold } from '../../../ui/fold.tsx';
 import { Switch } from '../../../ui/switch.tsx';
 import { ColourField } from '../colour-field.tsx';
 import { GroundField } from '../ground-field.tsx';
 import { Said } from './said.tsx';
-import { SCOPE_WORDS, ScopeChoice } from './scope-choice.tsx';
+import { SCOPE_WORDS, ScopedFold } from './scope-choice.tsx';
 import { StyleNumber, StyleSize } from './style-lengths.tsx';
 import { StyleAlign, StyleEdges, StyleOwn } from './style-surface.tsx';
 import { useStyling } from './use-styling.ts';
@@ -27,7 +26,7 @@ export const BlockStyle = memo(function BlockStyle({ styled, kind, onChange }: B
   );
   const ground = styling.said.ground ?? styling.below.ground;
   return (
-    <Fold
+    <ScopedFold
       title="Style"
       note={
         overrides.length > 0
@@ -35,7 +34,6 @@ export const BlockStyle = memo(function BlockStyle({ styled, kind, onChange }: B
           : undefined
       }
     >
-      <ScopeChoice />
       <Said styling={styling} of={['hidden']}>
         <Switch
           label="Shown"
@@ -46,17 +44,17 @@ export const BlockStyle = memo(function BlockStyle({ styled, kind, onChange }: B
       <StyleAlign styling={styling} />
       <StyleSize styling={styling} of="width" label="Width" />
       <div className="grid grid-cols-2 gap-2">
-        <StyleNumber styling={styling} of="space" label="Room above" />
-        {HAS_LETTERS.has(kind) && <StyleNumber styling={styling} of="textSize" label="Letters" />}
-        <StyleNumber styling={styling} of="paddingBlock" label="Room inside ↕" />
-        <StyleNumber styling={styling} of="paddingInline" label="Room inside ↔" />
+        <StyleNumber styling={styling} of="space" label="Margin above" />
+        {HAS_LETTERS.has(kind) && <StyleNumber styling={styling} of="textSize" label="Text size" />}
+        <StyleNumber styling={styling} of="paddingBlock" label="Padding ↕" />
+        <StyleNumber styling={styling} of="paddingInline" label="Padding ↔" />
       </div>
       {HAS_LETTERS.has(kind) && (
         <Said styling={styling} of={['colour']}>
           <ColourField
-            label="Letters"
+            label="Text colour"
             value={styling.said.colour}
-            fallback={styling.below.colour ?? (kind === 'button' ? 'onAccent' : 'ink')}
+            fallback={styling.below.colour ?? (kind === 'button' ? 'accentText' : 'ink')}
             against={ground?.kind === 'colour' ? ground.colour : kind === 'button' ? 'accent' : 'surface'}
             onChange={(colour) => styling.set('colour', colour)}
           />
@@ -75,15 +73,15 @@ export const BlockStyle = memo(function BlockStyle({ styled, kind, onChange }: B
         <>
           <Said styling={styling} of={['hoverColour']}>
             <ColourField
-              label="Letters under the pointer"
+              label="Text on hover"
               value={styling.said.hoverColour}
-              fallback={styling.below.hoverColour ?? 'onAccent'}
+              fallback={styling.below.hoverColour ?? 'accentText'}
               onChange={(colour) => styling.set('hoverColour', colour)}
             />
           </Said>
           <Said styling={styling} of={['hoverGround']}>
             <ColourField
-              label="Ground under the pointer"
+              label="Background on hover"
               value={styling.said.hoverGround}
               fallback={styling.below.hoverGround ?? 'accent'}
               onChange={(colour) => styling.set('hoverGround', colour)}
@@ -91,6 +89,6 @@ export const BlockStyle = memo(function BlockStyle({ styled, kind, onChange }: B
           </Said>
         </>
       )}
-    </Fold>
+    </ScopedFold>
   );
 });

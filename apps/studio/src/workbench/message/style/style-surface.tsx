@@ -5,11 +5,13 @@ import { CheckedField } from '../../../ui/checked-field.tsx';
 import { Segments } from '../../../ui/segments.tsx';
 import { Select } from '../../../ui/select.tsx';
 import { ColourField } from '../colour-field.tsx';
+import { useSides } from '../use-message.ts';
 import { Said } from './said.tsx';
 import { StyleNumber } from './style-lengths.tsx';
 import type { Styling } from './use-styling.ts';
 
 export function StyleAlign({ styling }: { styling: Styling }) {
+  const sides = useSides();
   return (
     <Said styling={styling} of={['align']}>
       <Segments
@@ -17,9 +19,17 @@ export function StyleAlign({ styling }: { styling: Styling }) {
         value={styling.said.align ?? styling.below.align}
         onChange={(align) => styling.set('align', align)}
         options={[
-          { value: 'start', label: 'To the start', sign: <AlignLeft size={14} /> },
+          {
+            value: 'start',
+            label: `To the ${sides.start}`,
+            sign: sides.start === 'left' ? <AlignLeft size={14} /> : <AlignRight size={14} />,
+          },
           { value: 'center', label: 'Centred', sign: <AlignCenter size={14} /> },
-          { value: 'end', label: 'To the end', sign: <AlignRight size={14} /> },
+          {
+            value: 'end',
+            label: `To the ${sides.end}`,
+            sign: sides.end === 'left' ? <AlignLeft size={14} /> : <AlignRight size={14} />,
+          },
         ]}
       />
     </Said>
@@ -46,11 +56,11 @@ export function StyleEdges({ styling }: { styling: Styling }) {
     <>
       <div className="grid grid-cols-2 gap-2">
         <StyleNumber styling={styling} of="corners" label="Corners" />
-        <StyleNumber styling={styling} of="borderWidth" label="Border" />
+        <StyleNumber styling={styling} of="borderWidth" label="Border width" />
       </div>
       <Said styling={styling} of={['borderColour']}>
         <ColourField
-          label="Border"
+          label="Border colour"
           value={styling.said.borderColour}
           fallback={styling.below.borderColour ?? 'line'}
           onChange={(colour) => styling.set('borderColour', colour)}
