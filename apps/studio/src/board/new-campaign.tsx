@@ -50,16 +50,17 @@ function NewCampaignForm({ siteId }: { readonly siteId: string }) {
   const problem = create.error && problemWords(create.error);
   return (
     <form noValidate onSubmit={form.handleSubmit((values) => create.mutate(values))} className="grid gap-5">
-      <Field
-        label="Name"
-        placeholder="What your team will call it"
-        autoFocus
-        autoComplete="off"
-        {...form.register('name')}
-        error={form.formState.errors.name?.message}
-        className="max-w-md"
-      />
-      <TemplateGallery siteId={siteId} first={FIRST} onChoose={({ id }) => form.setValue('template', id)} />
+      <TemplateGallery siteId={siteId} first={FIRST} onChoose={({ id }) => form.setValue('template', id)}>
+        <Field
+          label="Name"
+          placeholder="What your team will call it"
+          autoFocus
+          autoComplete="off"
+          {...form.register('name')}
+          error={form.formState.errors.name?.message}
+          className="min-w-0 flex-[1_1_14rem]"
+        />
+      </TemplateGallery>
       {problem && (
         <p role="alert" className="rounded bg-halt-wash px-3 py-2 text-halt">
           {problem.title}. {problem.detail}

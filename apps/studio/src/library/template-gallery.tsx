@@ -1,9 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { Device, Format, Message } from '@velarium/contract';
+import type { Device, Format, LookStyle, Message } from '@velarium/contract';
 import { FORMATS } from '@velarium/contract/values';
-import { AIMS, type Aim, FORMAT_WORDS, TEMPLATES } from '@velarium/core';
-import { useId, useState } from 'react';
-import { ownTemplatesQuery, removeTemplate } from '../api/library.ts';
+import { AIMS, type Aim, FORMAT_WORDS, LOOKS, type LookPreset, TEMPLATES } from '@velarium/core';
+import { type ReactNode, useId, useState } from 'react';
+import { looksQuery, ownTemplatesQuery, removeTemplate } from '../api/library.ts';
 import { useCanEdit } from '../app/use-session.ts';
 import { Segments } from '../ui/segments.tsx';
 import { Select } from '../ui/select.tsx';
@@ -19,6 +19,8 @@ export interface TemplateGalleryProps {
   readonly onChoose: (template: ChosenTemplate) => void;
   /** The template that is chosen at first. */
   readonly first?: string;
+  /** What is asked beside, in the same row. */
+  readonly children?: ReactNode;
 }
 
 const AIM_WORDS: Readonly<Record<Aim, string>> = {
@@ -30,14 +32,15 @@ const AIM_WORDS: Readonly<Record<Aim, string>> = {
   share: 'Be passed on',
 };
 const ANY = 'any';
+const OWN_LOOK = 'own';
 const THUMBNAIL: Readonly<Record<'desktop' | 'mobile', { readonly width: number; readonly height: number }>> =
   {
-    desktop: { width: 264, height: 165 },
-    mobile: { width: 110, height: 238 },
+    desktop: { width: 282, height: 176 },
+    mobile: { width: 150, height: 325 },
   };
 
 /** Templates in the site's own Look, drawn by the renderer that visitors meet; sorted by aim, format and device. */
-export function TemplateGallery({ siteId, onChoose, first = '' }: TemplateGalleryProps) {
+export function TemplateGallery({ siteId, onChoose, first = '', children }: TemplateGalleryProps) {
   const group = useId();
   const { data: own } = useQuery(ownTemplatesQuery(siteId));
   const canEdit = useCanEdit();
@@ -51,6 +54,14 @@ export function TemplateGallery({ siteId, onChoose, first = '' }: TemplateGaller
   const [format, setFormat] = useState<Format | typeof ANY>(ANY);
   const [device, setDevice] = useState<Extract<Device, 'desktop' | 'mobile'>>('desktop');
   const [chosen, setChosen] = useState<string>(first);
+  const { data: looks } = useQuery(looksQuery(siteId));
+  const [lookId, setLookId] = useState(OWN_LOOK);
+  // The site's own Looks, and those there are to begin one from.
+  const others: readonly LookPreset[] = [
+    ...(looks ?? []).filter(({ isDefault }) => !isDefault),
+    ...LOOKS.filter(({ name }) => !looks?.some((one) => one.name === name)),
+  ];
+  const look = others.find(({ id }) => id === lookId)?.style;
   const ours = TEMPLATES.filter(
     (one) => (aim === ANY || one.aim === aim) && (format === ANY || one.message.format === format),
   );
@@ -64,9 +75,11 @@ export function TemplateGallery({ siteId, onChoose, first = '' }: TemplateGaller
   return (
     <fieldset className="grid gap-4">
       <legend className="sr-only">Template</legend>
-      <div className="grid grid-cols-[12rem_12rem_12rem] items-end gap-3">
+      <div className="flex flex-wrap items-end gap-3">
+        {children}
         <Select
           label="Aim"
+          className="w-36"
           value={aim}
           options={[
             { value: ANY, label: 'Any aim' },
@@ -76,6 +89,7 @@ export function TemplateGallery({ siteId, onChoose, first = '' }: TemplateGaller
         />
         <Select
           label="Format"
+          className="w-36"
           value={format}
           options={[
             { value: ANY, label: 'Any format' },
@@ -85,6 +99,16 @@ export function TemplateGallery({ siteId, onChoose, first = '' }: TemplateGaller
             })),
           ]}
           onChange={setFormat}
+        />
+        <Select
+          label="In the Look"
+          className="w-40"
+          value={lookId}
+          options={[
+            { value: OWN_LOOK, label: 'The site’s own' },
+            ...others.map(({ id, name }) => ({ value: id, label: name })),
+          ]}
+          onChange={setLookId}
         />
         <Segments
           label="Shown on"
@@ -99,7 +123,13 @@ export function TemplateGallery({ siteId, onChoose, first = '' }: TemplateGaller
       {ours.length + theirs.length === 0 && (
         <p className="text-soft">No template has this aim in this format. Choose any format.</p>
       )}
-      <div className={device === 'desktop' ? 'grid grid-cols-3 gap-4' : 'grid grid-cols-5 gap-4'}>
+      <div
+        className={
+          device === 'desktop'
+            ? 'grid gap-4 sm:grid-cols-2 lg:grid-cols-3'
+            : 'grid grid-cols-2 gap-4 sm:grid-cols-3 lg:grid-cols-5'
+        }
+      >
         {theirs.map(({ id, name, message }) => (
           <Card
             key={id}
@@ -109,6 +139,7 @@ export function TemplateGallery({ siteId, onChoose, first = '' }: TemplateGaller
             purpose="Kept by your team"
             message={message}
             device={device}
+            look={look}
             isChosen={chosen === id}
             onChoose={() => choose({ id, message })}
             {...(canEdit ? { onRemove: () => remove.mutate(id) } : {})}
@@ -123,6 +154,7 @@ export function TemplateGallery({ siteId, onChoose, first = '' }: TemplateGaller
             purpose={purpose}
             message={message}
             device={device}
+            look={look}
             isChosen={chosen === id}
             onChoose={() => choose({ id, message })}
           />
@@ -139,15 +171,23 @@ interface CardProps {
   readonly purpose: string;
   readonly message: Message;
   readonly device: 'desktop' | 'mobile';
+  /** In place of the one it follows. */
+  readonly look: LookStyle | undefined;
   readonly isChosen: boolean;
   readonly onChoose: () => void;
   readonly onRemove?: () => void;
 }
 
-function Card({ group, id, name, purpose, message, device, isChosen, onChoose, onRemove }: CardProps) {
+function Card({ group, id, name, purpose, message, device, look, isChosen, onChoose, onRemove }: CardProps) {
   return (
     <label className="grid cursor-pointer content-start gap-2 rounded-md border border-line p-2.5 hover:border-ink has-checked:border-ink has-checked:bg-sheet has-focus-visible:outline-2 has-focus-visible:outline-ink">
-      <StageFrame message={message} device={device} {...THUMBNAIL[device]} isThumbnail />
+      <StageFrame
+        message={message}
+        device={device}
+        {...THUMBNAIL[device]}
+        isThumbnail
+        {...(look ? { look } : {})}
+      />
       <span className="flex items-baseline gap-2">
         <input
           type="radio"

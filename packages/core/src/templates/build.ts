@@ -47,6 +47,9 @@ export const styled = (all: Style, mobile: Style = {}, tablet: Style = {}): Styl
   mobile,
 });
 
+/** As wide as the box. */
+export const WIDE: Styled = styled({ width: { unit: 'percent', value: 100 } });
+
 export const heading = (id: string, text: string, style = PLAIN_STYLE): LeafBlock => ({
   ...newBlock('heading'),
   id,

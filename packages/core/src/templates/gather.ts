@@ -125,7 +125,7 @@ export const GATHER: readonly Template[] = [
     aim: 'gather',
     purpose: 'A sign-up in one line along the bottom',
     seconds: 20,
-    message: message('bar', 'bottom', 'Newsletter', styled({}), [
+    message: message('bar', 'bottom', 'Newsletter', styled({ paddingBlock: 16 }), [
       first(
         heading('title', 'The sky letter, every Thursday'),
         form('sign-up', 'Sign up', '', MAIL),

@@ -13,6 +13,7 @@ import {
   styled,
   type Template,
   text,
+  WIDE,
 } from './build.ts';
 
 /** Leading people to a page. */
@@ -109,13 +110,17 @@ export const LEAD: readonly Template[] = [
           picture: 'drawn:milky-way',
           focus: [50, 60],
           tint: 'surface',
-          strength: 80,
+          strength: 64,
         },
         textSize: 19,
       }),
       [
         first(
-          heading('title', 'The season opens on the first clear night'),
+          heading(
+            'title',
+            'The season opens on the first clear night',
+            styled({ textSize: 48 }, { textSize: 32 }),
+          ),
           text('words', 'Twelve people, one telescope, and somebody who knows the way between the stars.'),
           button('go', 'Choose a night', link('/night-tours')),
           button('later', 'Go on to the page', closes, 'words'),
@@ -127,6 +132,69 @@ export const LEAD: readonly Template[] = [
           leave: PLAIN_LEAVE,
         },
       },
+    ),
+  },
+  {
+    id: 'three-nights',
+    name: 'Three nights',
+    aim: 'lead',
+    purpose: 'Three things side by side, each with its own way on',
+    seconds: 15,
+    message: message(
+      'modal',
+      'center',
+      'Night tours',
+      styled({ width: { unit: 'px', value: 720 }, align: 'center', space: 18 }),
+      [
+        first(
+          heading('title', 'Which night is yours?', styled({ textSize: 28 }, { textSize: 24 })),
+          columns(
+            'nights',
+            ...(
+              [
+                ['first-light', 'moon', 'First light', 'Two hours, no knowledge needed.'],
+                ['deep-sky', 'saturn', 'Deep sky', 'The long tour, for those who know the wind.'],
+                ['aurora', 'aurora', 'Aurora watch', 'We call you when it begins.'],
+              ] as const
+            ).map(
+              ([id, drawn, name, words]) =>
+                [
+                  1,
+                  // On a phone the words alone: three pictures below one another push the choice out of sight.
+                  picture(`${id}-picture`, drawn, '', styled({ corners: 8 }, { hidden: true }), 130),
+                  heading(`${id}-name`, name, styled({ textSize: 18 })),
+                  text(`${id}-words`, words),
+                  button(`${id}-go`, 'See dates', link(`/night-tours/${id}`), 'quiet', WIDE),
+                ] as const,
+            ),
+          ),
+        ),
+      ],
+    ),
+  },
+  {
+    id: 'ways-in',
+    name: 'Three ways in',
+    aim: 'lead',
+    purpose: 'Show a newcomer where to begin',
+    seconds: 12,
+    promise: { audience: [{ kind: 'visitor', is: 'new' }] },
+    message: message(
+      'slidein',
+      'bottom',
+      'Where to begin',
+      styled({ paddingBlock: 20, paddingInline: 28, align: 'center' }),
+      [
+        first(
+          heading('title', 'New on the fell? Begin here.', styled({ textSize: 24 }, { textSize: 20 })),
+          columns(
+            'ways',
+            [1, button('tonight', 'What is up tonight', link('/journal'), 'main', WIDE)],
+            [1, button('tours', 'How a tour goes', link('/night-tours'), 'quiet', WIDE)],
+            [1, button('place', 'Where we are', link('/contact'), 'quiet', WIDE)],
+          ),
+        ),
+      ],
     ),
   },
   {

@@ -9,11 +9,13 @@ import {
   link,
   message,
   picture,
+  points,
   refused,
   small,
   styled,
   type Template,
   text,
+  WIDE,
 } from './build.ts';
 
 /** Offers, and second thoughts before leaving. */
@@ -28,10 +30,11 @@ export const OFFER: readonly Template[] = [
       'modal',
       'center',
       'Welcome',
-      styled({ width: { unit: 'px', value: 420 }, align: 'center' }),
+      styled({ width: { unit: 'px', value: 440 }, align: 'center' }),
       [
         first(
-          heading('title', 'A tenth off your first order'),
+          picture('hut', 'hut', '', styled({ side: 'top' }), 260),
+          heading('title', 'A tenth off your first order', styled({ textSize: 26 })),
           text('words', 'Red lamps, star wheels, the mug that holds soup. The code holds until midnight.'),
           {
             ...newBlock('code'),
@@ -40,7 +43,7 @@ export const OFFER: readonly Template[] = [
             copyLabel: 'Copy it',
             copiedLabel: 'Copied',
           },
-          button('go', 'To the shop', link('/shop')),
+          button('go', 'To the shop', link('/shop'), 'main', WIDE),
           small('small', 'Once per order, on everything in the shop.'),
         ),
       ],
@@ -148,12 +151,52 @@ export const OFFER: readonly Template[] = [
     },
     message: message('popup', 'center', 'Basket', styled({ width: { unit: 'px', value: 400 } }), [
       first(
-        heading('title', 'Your basket keeps'),
-        text('words', 'We hold what is in it for you until tomorrow evening.'),
-        button('go', 'To the checkout', link('/shop/basket')),
-        button('later', 'Leave it for now', closes, 'words'),
+        columns(
+          'row',
+          [2, picture('lamp', 'hut', '', styled({ corners: 8 }), 100)],
+          [
+            5,
+            heading('title', 'Your basket keeps'),
+            text('words', 'We hold what is in it for you until tomorrow evening.'),
+          ],
+        ),
+        button('go', 'To the checkout', link('/shop/basket'), 'main', WIDE),
+        button('later', 'Leave it for now', closes, 'words', styled({ align: 'center' })),
       ),
     ]),
+  },
+  {
+    id: 'gift-voucher',
+    name: 'Night in an envelope',
+    aim: 'offer',
+    purpose: 'Explain a gift, and lead to it',
+    seconds: 18,
+    message: message(
+      'modal',
+      'center',
+      'Gift',
+      styled({ width: { unit: 'px', value: 640 }, paddingBlock: 30, paddingInline: 30 }),
+      [
+        first(
+          picture(
+            'sky',
+            'milky-way',
+            'The Milky Way over a ridge',
+            styled({ side: 'start', width: { unit: 'percent', value: 40 } }, { side: 'top' }),
+            130,
+          ),
+          heading('title', 'A night in an envelope', styled({ textSize: 28 })),
+          text('words', 'For somebody who has been looking up for years.'),
+          points(
+            'points',
+            'Two hours under the open dome',
+            'A date of their own choosing, for a whole year',
+            'Printed and sent, or in your inbox tonight',
+          ),
+          button('go', 'Give a night', link('/shop'), 'main', WIDE),
+        ),
+      ],
+    ),
   },
   {
     id: 'six-hours',

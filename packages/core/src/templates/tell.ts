@@ -1,4 +1,4 @@
-import { newBlock, PLAIN_LEAVE } from '../message/plain.ts';
+import { newBlock, PLAIN_CLOSE, PLAIN_LEAVE } from '../message/plain.ts';
 import {
   button,
   closes,
@@ -10,11 +10,13 @@ import {
   link,
   MAIL,
   message,
+  picture,
   small,
   styled,
   type Template,
   text,
   thanks,
+  WIDE,
 } from './build.ts';
 
 /** Notices, questions, and passing things on. */
@@ -42,21 +44,101 @@ export const TELL: readonly Template[] = [
       'slidein',
       'top',
       'Weather',
-      styled({ align: 'center', paddingBlock: 22 }),
+      styled({
+        align: 'center',
+        paddingBlock: 22,
+        ground: { kind: 'colour', colour: 'accent' },
+        colour: 'accentText',
+      }),
       [
         first(
           heading('title', 'Storm on the sound: boats until noon only'),
           text('words', 'Tickets of today hold for tomorrow. Whoever cannot wait is paid back at the quay.'),
-          button('go', 'Today’s timetable', link('/timetables')),
+          button('go', 'Today’s timetable', link('/timetables'), 'quiet'),
         ),
       ],
       {
+        close: { ...PLAIN_CLOSE, colour: 'accentText', hoverColour: 'accentText' },
         motion: {
           enter: { kind: 'unroll', from: 'bottom', distance: null, ms: 320, delayMs: 0, easing: 'soft' },
           leave: PLAIN_LEAVE,
         },
       },
     ),
+  },
+  {
+    id: 'clouded-out',
+    name: 'Clouded out',
+    aim: 'tell',
+    purpose: 'Bad news, and what can be done about it',
+    seconds: 1,
+    message: message('flyin', 'top-end', 'Tonight', styled({ width: { unit: 'px', value: 400 } }), [
+      first(
+        columns(
+          'row',
+          [2, picture('ridge', 'ridge', '', styled({ corners: 8 }), 100)],
+          [
+            5,
+            heading('title', 'Tonight is clouded out'),
+            text('words', 'We are sorry. Your place holds for **any night this season**.'),
+          ],
+        ),
+        columns(
+          'ways',
+          [1, button('other', 'Another night', link('/night-tours'), 'main', WIDE)],
+          [1, button('back', 'Money back', link('/contact'), 'quiet', WIDE)],
+        ),
+      ),
+    ]),
+  },
+  {
+    id: 'live-tonight',
+    name: 'Live tonight',
+    aim: 'tell',
+    purpose: 'A bar that counts down to the same time every day',
+    seconds: 2,
+    message: message('bar', 'bottom', 'Live from the dome', styled({ paddingBlock: 12 }), [
+      first(
+        text('words', '**Live from the dome** at nine, in'),
+        {
+          ...newBlock('countdown'),
+          id: 'clock',
+          until: { kind: 'daily', at: '21:00', zone: '' },
+          units: ['hours', 'minutes'],
+          whenOver: 'words',
+          overText: 'It has begun.',
+        },
+        button('go', 'Where to watch', link('/journal')),
+        button('later', 'Not tonight', closes, 'words'),
+      ),
+    ]),
+  },
+  {
+    id: 'waiting-list',
+    name: 'Waiting list',
+    aim: 'ask',
+    purpose: 'For what is sold out: which day, and where to write to',
+    seconds: 6,
+    message: message('popup', 'start', 'Waiting list', styled({ width: { unit: 'px', value: 360 } }), [
+      first(
+        heading('title', 'Friday is full'),
+        text('words', 'Places come back when it clouds over elsewhere. We write to one after the other.'),
+        {
+          ...newBlock('form'),
+          id: 'list',
+          submitLabel: 'Put me on the list',
+          consentText: 'You may write to me about a place that comes free.',
+          asksSum: false,
+          fields: [
+            field('night', 'select', 'Which night', {
+              options: ['Friday', 'Saturday', 'Any night this week'],
+            }),
+            MAIL,
+          ],
+        },
+      ),
+      thanks('You are on the list', 'Whoever hears from us has two hours to say yes.'),
+    ]),
   },
   {
     id: 'ask-the-dome',
@@ -149,7 +231,9 @@ export const TELL: readonly Template[] = [
     seconds: 40,
     message: message('popup', 'end', 'Survey', styled({ width: { unit: 'px', value: 340 } }), [
       first(
-        heading('title', 'Two questions'),
+        picture('comet', 'comet', '', styled({ side: 'top' }), 320),
+        heading('title', 'Two questions, half a minute'),
+        text('words', 'So that the next letter is about what you came for.'),
         {
           ...newBlock('form'),
           id: 'survey',
@@ -181,9 +265,10 @@ export const TELL: readonly Template[] = [
     promise: { triggers: [{ kind: 'articleEnd' }] },
     message: message('flyin', 'bottom-end', 'Share', styled({ width: { unit: 'px', value: 340 } }), [
       first(
+        picture('aurora', 'aurora', '', styled({ side: 'top' }), 320),
         heading('title', 'Pass it on'),
         text('words', 'Somebody you know is looking at the same sky.'),
-        { ...newBlock('share'), id: 'ways', columns: 2 },
+        { ...newBlock('share'), id: 'ways', columns: 1, hasGaps: true },
         { ...newBlock('count'), id: 'count', of: 'shares', from: 25, text: 'Passed on {{count}} times' },
       ),
     ]),
@@ -195,9 +280,16 @@ export const TELL: readonly Template[] = [
     purpose: 'A guest book for those who read to the end',
     seconds: 30,
     promise: { triggers: [{ kind: 'articleEnd' }] },
-    message: message('modal', 'bottom', 'Guest book', styled({ width: { unit: 'px', value: 520 } }), [
+    message: message('modal', 'bottom', 'Guest book', styled({ width: { unit: 'px', value: 680 } }), [
       first(
-        heading('title', 'You read to the end'),
+        picture(
+          'ridge',
+          'ridge',
+          'The ridge at dusk',
+          styled({ side: 'start', width: { unit: 'percent', value: 36 } }, { side: 'top' }),
+          150,
+        ),
+        heading('title', 'You read to the end', styled({ textSize: 26 })),
         text('words', 'Sign the guest book, and say where you look up from.'),
         form(
           'book',

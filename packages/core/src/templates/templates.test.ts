@@ -13,6 +13,7 @@ describe('a template does what its purpose says', () => {
     [/leaving|left behind/, (rule) => kinds(rule).every((kind) => /^exit/.test(kind))],
     [/end of an article|read to the end/, (rule) => kinds(rule).join() === 'articleEnd'],
     [/keeps coming back/, (rule) => asks(rule).includes('sessions')],
+    [/newcomer/, (rule) => asks(rule).includes('visitor')],
     [/filled basket/, (rule) => asks(rule).includes('basketItems')],
     [/members to say who they are/, (rule) => asks(rule).includes('signedIn')],
     [

@@ -44,6 +44,39 @@ const BREAKPOINTS = { mobile: 768, tablet: 1024 };
 const NOTHING_KNOWN: PersonalFacts = () => '';
 const NAME: Readonly<Record<Device, string>> = { desktop: 'Desktop', tablet: 'Tablet', mobile: 'Phone' };
 const nothing = () => {};
+
+/** The part of a window that a thumbnail shows, CSS pixels of that window. */
+interface CloseUp {
+  readonly zoom: number;
+  readonly left: number;
+  readonly top: number;
+}
+const FROM_AFAR: CloseUp = { zoom: 1, left: 0, top: 0 };
+/** How much of a thumbnail the message may fill, and how near one goes: the page around it stays hinted. */
+const FILLED = { width: 0.86, height: 0.9 };
+const NEAREST = 2.4;
+
+const NEAR_STRIP = 1.7;
+
+/** As near to the message as its box allows, within the window. */
+function closeUpOf(box: DOMRect, window: { readonly width: number; readonly height: number }): CloseUp {
+  if (box.width === 0 || box.height === 0) return FROM_AFAR;
+  const zoom = Math.max(
+    1,
+    Math.min(
+      (FILLED.width * window.width) / box.width,
+      (FILLED.height * window.height) / box.height,
+      NEAREST,
+    ),
+  );
+  const within = (middle: number, whole: number) =>
+    Math.min(Math.max(middle - whole / zoom / 2, 0), whole - whole / zoom);
+  return {
+    zoom,
+    left: within(box.left + box.width / 2, window.width),
+    top: within(box.top + box.height / 2, window.height),
+  };
+}
 const never = () => new Promise<void>(nothing);
 
 /**
@@ -78,6 +111,7 @@ export function StageFrame(props: StageFrameProps) {
   const hooks = useRef(edit);
   hooks.current = edit;
   const [isReady, setReady] = useState(false);
+  const [closeUp, setCloseUp] = useState(FROM_AFAR);
   const size = WINDOW_OF[device];
   const { ref: place, isNear } = useNear(isThumbnail);
   const scale = props.scale ?? Math.min(width / size.width, height / size.height);
@@ -143,6 +177,7 @@ export function StageFrame(props: StageFrameProps) {
       drawnWith.current = withWhat;
       if (stepId) drawn.showStep(stepId);
       rendered.current = drawn;
+      if (isThumbnail) setCloseUp(closeUpOf(drawn.box.getBoundingClientRect(), WINDOW_OF[device]));
       stopEditing.current();
       stopEditing.current = nothing;
       if (hooks.current)
@@ -201,7 +236,11 @@ export function StageFrame(props: StageFrameProps) {
     >
       <div
         className="absolute top-0 left-0 origin-top-left"
-        style={{ width: size.width, height: size.height, transform: `scale(${scale})` }}
+        style={{
+          width: size.width,
+          height: size.height,
+          transform: `scale(${scale * closeUp.zoom}) translate(${-closeUp.left}px, ${-closeUp.top}px)`,
+        }}
       >
         {pageAddress ? (
           <iframe
