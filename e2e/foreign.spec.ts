@@ -285,6 +285,8 @@ test('a dialog that the page opens above a modal message has its own keys', asyn
   const site = await visitForeign(visitor, velarium, 'dialogs');
   await site.pass(2);
   await expect(site.dialog).toBeVisible();
+  // It takes the top of the page two frames after it stands there.
+  await site.pass(0.1);
   await site.page.evaluate(() => document.querySelector<HTMLDialogElement>('#own')?.showModal());
   await site.page.keyboard.press('Escape');
   await expect(site.page.getByText('Cookies of this page')).toBeHidden();

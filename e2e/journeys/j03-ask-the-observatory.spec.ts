@@ -23,10 +23,10 @@ test('J03 a question with a picture, from one country only, and every way to clo
   await expect(page.getByText('tells the team at once.')).toBeVisible();
   await page.getByRole('button', { name: 'The box' }).click();
   await page.getByText('Way out', { exact: true }).click();
-  await page.getByRole('radio', { name: 'Start', exact: true }).check();
+  await page.getByRole('radio', { name: 'Left', exact: true }).check();
   await page.getByRole('radio', { name: 'A word' }).check();
   await page.getByLabel('Word', { exact: true }).fill('Not now');
-  await page.getByLabel('Delay').fill('4');
+  await page.getByLabel('Appears after').fill('4');
   await page.getByRole('switch', { name: 'Closes by itself' }).click();
   await page.getByLabel('After', { exact: true }).fill('40');
   await say(page, 'at once, on home, on every device, every time');

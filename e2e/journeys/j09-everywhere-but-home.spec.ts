@@ -14,7 +14,7 @@ test('J09 everywhere but home: 35 s of stillness or leaving, only once; from the
   await page.getByText('Animation', { exact: true }).click();
   const coming = page.getByRole('group', { name: 'Coming in' });
   await coming.getByRole('combobox', { name: 'Coming in' }).click();
-  await page.getByRole('option', { name: 'Drop', exact: true }).click();
+  await page.getByRole('option', { name: 'Drop in', exact: true }).click();
   await coming.getByLabel('Duration').fill('1800');
   await say(
     page,

@@ -18,7 +18,7 @@ test('J11 hover or leave: whichever came first, once per session, and again afte
   await page.getByRole('combobox', { name: 'Coming in' }).click();
   await page.getByRole('option', { name: 'Sweep in', exact: true }).click();
   await page.getByRole('combobox', { name: 'Going out' }).click();
-  await page.getByRole('option', { name: 'Grow', exact: true }).click();
+  await page.getByRole('option', { name: 'Shrink', exact: true }).click();
   await say(page, 'on leaving, everywhere, on every device, once per session');
   const hover = await addTrigger(page, 'An element used');
   await hover.getByRole('radio', { name: 'Hovered over' }).check();

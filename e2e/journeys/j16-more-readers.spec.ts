@@ -15,7 +15,7 @@ test('J16 a sign-up that fades in after 9 s, 440 by 340, once per visitor, then 
   await page.getByLabel('Height in pixels').fill('340');
   await page.getByText('Animation', { exact: true }).click();
   await page.getByRole('combobox', { name: 'Coming in' }).click();
-  await page.getByRole('option', { name: 'Fade', exact: true }).click();
+  await page.getByRole('option', { name: 'Fade in', exact: true }).click();
   await say(page, 'after 9 seconds, everywhere, on every device, once per visitor');
   await launch(page);
   const site = await visit(await newVisitor(browser), `${velarium.fell}/about`);

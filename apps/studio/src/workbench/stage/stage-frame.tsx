@@ -61,8 +61,10 @@ const NEAR_STRIP = 1.7;
 /** As near to the message as its box allows, within the window. */
 function closeUpOf(box: DOMRect, window: { readonly width: number; readonly height: number }): CloseUp {
   if (box.width === 0 || box.height === 0) return FROM_AFAR;
+  // Of what goes from edge to edge the middle says what it is.
+  const isStrip = box.width > FILLED.width * window.width && box.height < window.height / 4;
   const zoom = Math.max(
-    1,
+    isStrip ? NEAR_STRIP : 1,
     Math.min(
       (FILLED.width * window.width) / box.width,
       (FILLED.height * window.height) / box.height,

@@ -82,7 +82,7 @@ export function CloseFold() {
               onChange={(size) => set({ size })}
             />
             <NumberField
-              label="Delay"
+              label="Appears after"
               unit="s"
               value={close.delaySeconds}
               min={0}
