@@ -55,6 +55,7 @@ const TABLES = [
   'campaign_day',
   'campaign_hour',
   'campaign_move',
+  'planned_launch',
   'experiment',
   'goal',
   'goal_reached',

@@ -161,6 +161,7 @@ async function startWorker(services: Services, running: Running): Promise<void> 
   const timer = setInterval(() => void tidy().catch(report), HOUR_MS);
   running.add(() => clearInterval(timer));
   await services.jobs.work('read-pages', services.sites.readPages);
+  await services.jobs.work('launch-planned', services.versions.launchPlanned);
   const sending = services.deliveries.startSending();
   running.add(() => sending.stop());
   const counting = createCounting(services.db, report);

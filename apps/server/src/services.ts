@@ -17,6 +17,7 @@ import { createRehearsalService } from './rehearsals/index.ts';
 import { createReports } from './reports/index.ts';
 import { createResultService } from './results/index.ts';
 import { createSiteService } from './sites/index.ts';
+import { createVersionService } from './versions/index.ts';
 
 export interface ServiceOptions {
   /** What signs links and seals what must not be read; at least 32 characters. */
@@ -86,12 +87,14 @@ export function createServices(
     },
   });
   const rehearsals = createRehearsalService({ db, sites, publishing });
+  const versions = createVersionService({ db, jobs, campaigns, publishing });
   const intake = createIntakeService({ db, people, deliveries, publishing, sites });
   return {
     db,
     jobs,
     reports,
     rehearsals,
+    versions,
     goals,
     experiments,
     outside,

@@ -23,6 +23,7 @@ import { rehearsalRoutes } from './rehearsals/index.ts';
 import { resultRoutes } from './reports/index.ts';
 import type { Services } from './services.ts';
 import { siteRoutes } from './sites/index.ts';
+import { versionRoutes } from './versions/index.ts';
 
 export interface StudioAppOptions {
   readonly services: Services;
@@ -100,6 +101,11 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
         onChanged: services.publishing.prepareSite,
       });
       await scope.register(campaignRoutes, { campaigns: services.campaigns });
+      await scope.register(versionRoutes, {
+        versions: services.versions,
+        campaigns: services.campaigns,
+        publishing: services.publishing,
+      });
       await scope.register(publishingRoutes, {
         publishing: services.publishing,
         campaigns: services.campaigns,

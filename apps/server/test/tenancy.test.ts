@@ -210,9 +210,18 @@ it('no route lets one workspace read or touch what is another’s', async () => 
       rehearsal: beginRehearsal(beginPage('/'), '2026-11-25T20:00'),
     },
     'PUT /api/campaigns/{campaignId}/goals': { goals: null },
+    'POST /api/campaigns/{campaignId}/versions/{version}/publish': { note: '' },
+    'PUT /api/campaigns/{campaignId}/plan': {
+      revision: 0,
+      at: new Date(Date.now() + 3_600_000).toISOString(),
+      note: '',
+    },
+    'POST /api/sites/{siteId}/launches': { campaigns: [{ id: theirCampaign, revision: 0 }], note: '' },
     'POST /api/campaigns/{campaignId}/experiments/forecast': { smallest: 1, isPlanned: true, arms: 2 },
     'POST /api/campaigns/{campaignId}/experiments/end': { adopt: null },
   };
+  const theirHash = (await server.manifestOf(theirs.siteKey)).campaigns[0]?.message ?? '';
+  expect(theirHash).not.toBe('');
   const before = await everything();
   for (const { method, path } of routes) {
     const url = path
@@ -224,6 +233,8 @@ it('no route lets one workspace read or touch what is another’s', async () => 
       .replace('{invitationId}', randomUUID())
       .replace('{tokenId}', randomUUID())
       .replace('{form}', 'form')
+      .replace('{version}', '1')
+      .replace('{hash}', theirHash)
       .replace('{format}', 'csv')
       .replace('{accountId}', theirs.session.account.id)
       .concat(method === 'DELETE' && path.endsWith('/pages') ? '?path=/theirs' : '');

@@ -73,6 +73,8 @@ export const campaignSummarySchema = z.strictObject({
   /** Whether the draft says something the published version does not. */
   hasUnpublishedChanges: z.boolean(),
   publishedAt: z.iso.datetime().nullable(),
+  /** When its draft, as it was when that was planned, is published by itself. */
+  plannedAt: z.iso.datetime().nullable(),
   /** When its schedule will next open or shut it. */
   nextChangeAt: z.iso.datetime().nullable(),
   updatedAt: z.iso.datetime(),
@@ -109,7 +111,11 @@ export const saveDraftSchema = z.strictObject({
 export type SaveDraft = z.infer<typeof saveDraftSchema>;
 
 /** `revision` is the draft that was looked at; a newer one on the server refuses the move. */
-export const publishSchema = z.strictObject({ revision: z.number().int().min(0) });
+export const publishSchema = z.strictObject({
+  revision: z.number().int().min(0),
+  /** Why, in a person's words. */
+  note: z.string().trim().max(MOST_NOTE).default(''),
+});
 export type Publish = z.infer<typeof publishSchema>;
 
 /** Somebody of the team who has the same campaign open. */

@@ -24,4 +24,5 @@ export * from './schedule.ts';
 export * from './site.ts';
 export * from './trigger.ts';
 export * from './values.ts';
+export * from './versions.ts';
 export * from './visitors.ts';

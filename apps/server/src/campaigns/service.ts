@@ -64,10 +64,20 @@ export function createCampaignService({ db, sites, results, library, followUps }
     return new Map(versions.map((version) => [version.campaignId, version]));
   }
 
+  /** When drafts are published by themselves. */
+  async function plannedLaunches(rows: readonly CampaignRow[]): Promise<Map<string, Date>> {
+    const found: { id: string; at: Date }[] = await db.query(
+      'SELECT campaign_id AS id, at FROM planned_launch WHERE campaign_id = ANY($1::uuid[])',
+      [rows.map(({ id }) => id)],
+    );
+    return new Map(found.map(({ id, at }) => [id, at]));
+  }
+
   async function summaries(rows: readonly CampaignRow[], timeZone: string): Promise<CampaignSummary[]> {
-    const [numbersOf, live] = await Promise.all([
+    const [numbersOf, live, planned] = await Promise.all([
       results.numbers(rows.map((row) => row.id)),
       liveVersions(rows),
+      plannedLaunches(rows),
     ]);
     const nowMs = Date.now();
     return rows.map((row) => {
@@ -93,6 +103,7 @@ export function createCampaignService({ db, sites, results, library, followUps }
         revision: row.revision,
         hasUnpublishedChanges: version !== undefined && row.publishedRevision !== row.revision,
         publishedAt: version?.publishedAt.toISOString() ?? null,
+        plannedAt: planned.get(row.id)?.toISOString() ?? null,
         nextChangeAt: nextChangeMs === null ? null : new Date(nextChangeMs).toISOString(),
         updatedAt: row.updatedAt.toISOString(),
         numbers: numbersOf(row.id),

@@ -4,9 +4,10 @@ import type { DataSource, EntityManager } from 'typeorm';
 /** Work that is done beside the requests, by the worker role. */
 export interface JobData {
   'read-pages': { readonly siteId: string; readonly readingId: string };
+  'launch-planned': { readonly campaignId: string; readonly planId: string };
 }
 type JobName = keyof JobData;
-const JOB_NAMES: readonly JobName[] = ['read-pages'];
+const JOB_NAMES: readonly JobName[] = ['read-pages', 'launch-planned'];
 
 /** How often an idle worker looks for work, seconds. */
 const LOOK_EVERY_SECONDS = 0.5;
@@ -18,7 +19,13 @@ export interface Jobs {
   /** Makes the queues; to be called once, after the migrations. */
   prepare(): Promise<void>;
   /** Writes a job down in the caller's transaction: it is there if and only if what made it due is. */
-  send<Name extends JobName>(manager: EntityManager, name: Name, data: JobData[Name]): Promise<void>;
+  send<Name extends JobName>(
+    manager: EntityManager,
+    name: Name,
+    data: JobData[Name],
+    /** Not before this. */
+    startAfter?: Date,
+  ): Promise<void>;
   /** Begins to do jobs of this kind, one at a time. */
   work<Name extends JobName>(name: Name, handle: (data: JobData[Name]) => Promise<void>): Promise<void>;
   stop(): Promise<void>;
@@ -43,8 +50,9 @@ export function createJobs(db: DataSource, report: (error: unknown) => void): Jo
       isPrepared = true;
       for (const name of JOB_NAMES) await boss.createQueue(name);
     },
-    async send(manager, name, data) {
+    async send(manager, name, data, startAfter) {
       await boss.send(name, data, {
+        ...(startAfter ? { startAfter } : {}),
         retryLimit: TRIES,
         expireInSeconds: LOST_AFTER_SECONDS,
         db: {

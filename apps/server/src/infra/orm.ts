@@ -32,6 +32,7 @@ import { Goals1764000000012 } from './migrations/0012-goals.ts';
 import { Worth1764000000013 } from './migrations/0013-worth.ts';
 import { Rehearsals1764000000014 } from './migrations/0014-rehearsals.ts';
 import { Notes1764000000015 } from './migrations/0015-notes.ts';
+import { History1764000000016 } from './migrations/0016-history.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
@@ -98,6 +99,7 @@ export function createDataSource(
       Worth1764000000013,
       Rehearsals1764000000014,
       Notes1764000000015,
+      History1764000000016,
     ],
     migrationsTransactionMode: 'each',
     // A failed query is thrown; writing it down too would put what people sent into the log.

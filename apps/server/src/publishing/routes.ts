@@ -47,7 +47,7 @@ export const publishingRoutes: FastifyPluginAsyncZod<{
     '/campaigns/:campaignId/publish',
     { preHandler, schema: { params, body: publishSchema.nullish(), response: { 200: campaignSchema } } },
     async ({ principal, params: { campaignId }, body }) => {
-      await publishing.publish(principal, campaignId, body?.revision);
+      await publishing.publish(principal, campaignId, body?.revision, body?.note);
       return campaigns.get(principal.workspaceId, campaignId);
     },
   );

@@ -1,36 +1,14 @@
-import type {
-  CampaignDocument,
-  Manifest,
-  Message,
-  MessageFile,
-  Moment,
-  PageGroup,
-  Pages,
-  Preview,
-} from '@velarium/contract';
-import {
-  type Allotment,
-  allot,
-  asksFacts,
-  type CompiledFrom,
-  compileManifest,
-  type PageParts,
-  sharesOf,
-  withSavedBlocks,
-} from '@velarium/core';
+import type { CampaignDocument, Message, MessageFile, Preview } from '@velarium/contract';
+import { allot, type PageParts, sharesOf, withSavedBlocks } from '@velarium/core';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { CampaignRow, CampaignService } from '../campaigns/index.ts';
-import { goalDeeds } from '../goals/index.ts';
 import { notFound, ProblemError } from '../infra/problem.ts';
 import type { LibraryService } from '../library/index.ts';
 import type { SiteService } from '../sites/index.ts';
 import { assertLaunchable } from './assert-launchable.ts';
-import { contentHash } from './content-hash.ts';
-import { MessageFileEntity, SiteManifestEntity } from './entities.ts';
-import { createSiteTurns, type SiteOfWorkspace } from './site-turns.ts';
-
-/** Every process that serves the edge listens here; the payload is the key of the site that changed. */
-export const SITE_CHANGED = 'velarium_site_changed';
+import { createCompiler, FIRST_VARIANT } from './compile-site.ts';
+import { MessageFileEntity } from './entities.ts';
+import { createSiteTurns } from './site-turns.ts';
 
 const wrongState = (detail: string) => new ProblemError(409, 'wrong-state', 'Not in this state', detail);
 
@@ -73,152 +51,106 @@ export interface Answered {
   readonly hash: string | undefined;
 }
 
-/** What the first message of a campaign is called among its variants. */
-export const FIRST_VARIANT = 'a';
-
-type SiteToTry = NonNullable<Awaited<ReturnType<SiteService['findByKey']>>>;
+type MoveOfRow = (manager: EntityManager, row: CampaignRow) => Promise<Partial<CampaignRow>>;
 
 type Actor = { readonly workspaceId: string; readonly accountId: string; readonly name: string };
 
-/** A campaign's document on its way into a manifest. */
-interface Compilable {
-  readonly id: string;
-  readonly version: number;
-  readonly epoch: number;
-  readonly document: CampaignDocument;
-  readonly allotment?: Allotment | undefined;
-}
-
 /** Moves campaigns between their states and makes what the edge serves, each move in one transaction. */
 export function createPublishingService({ db, sites, campaigns, library, onMoved }: PublishingServices) {
+  const { compose, rebuild } = createCompiler({ db, sites, campaigns, library });
   const inTurn = createSiteTurns(db, rebuild);
 
   /** In the site's turn: locks the campaign, lets `move` change the row, and rebuilds the site's manifest. */
-  async function transition(
+  async function transition(actor: Actor, campaignId: string, move: MoveOfRow, note = ''): Promise<void> {
+    const { workspaceId } = actor;
+    const siteId = await campaigns.siteOf(workspaceId, campaignId);
+    await inTurn({ workspaceId, siteId }, (manager) => moveOne(manager, actor, campaignId, move, note));
+  }
+
+  /** Moves one campaign, and writes down that it was; the caller has the site's turn. */
+  async function moveOne(
+    manager: EntityManager,
     actor: Actor,
     campaignId: string,
-    move: (manager: EntityManager, row: CampaignRow) => Promise<Partial<CampaignRow>>,
+    move: MoveOfRow,
+    note: string,
   ): Promise<void> {
-    const siteId = await campaigns.siteOf(actor.workspaceId, campaignId);
-    await inTurn({ workspaceId: actor.workspaceId, siteId }, async (manager) => {
-      const row = await campaigns.lock(manager, actor.workspaceId, campaignId);
-      const change = await move(manager, row);
-      await campaigns.update(manager, campaignId, change);
-      const { workspaceId } = actor;
-      const moved = { workspaceId, siteId, campaignId, name: row.name };
-      const what =
-        change.liveVersion !== undefined
-          ? 'published'
-          : change.state === undefined || change.state === row.state
-            ? null
-            : change.state === 'running'
-              ? 'resumed'
-              : row.state === 'running'
-                ? 'rested'
-                : null;
-      if (what)
-        await manager.query(
-          'INSERT INTO campaign_move (campaign_id, what, version, by_name) VALUES ($1, $2, $3, $4)',
-          [campaignId, what, change.liveVersion ?? row.liveVersion, actor.name],
-        );
-      if (change.liveVersion !== undefined) await onMoved(manager, { ...moved, event: 'campaign.published' });
-      else if (row.state === 'running' && change.state !== undefined && change.state !== 'running')
-        await onMoved(manager, { ...moved, event: 'campaign.rested' });
-    });
+    const { workspaceId } = actor;
+    const row = await campaigns.lock(manager, workspaceId, campaignId);
+    const change = await move(manager, row);
+    await campaigns.update(manager, campaignId, change);
+    const moved = { workspaceId, siteId: row.siteId, campaignId, name: row.name };
+    const what =
+      change.liveVersion !== undefined
+        ? 'published'
+        : change.state === undefined || change.state === row.state
+          ? null
+          : change.state === 'running'
+            ? 'resumed'
+            : row.state === 'running'
+              ? 'rested'
+              : null;
+    if (what)
+      await manager.query(
+        'INSERT INTO campaign_move (campaign_id, what, version, by_name, note) VALUES ($1, $2, $3, $4, $5)',
+        [campaignId, what, change.liveVersion ?? row.liveVersion, actor.name, note],
+      );
+    if (change.liveVersion !== undefined) await onMoved(manager, { ...moved, event: 'campaign.published' });
+    else if (row.state === 'running' && change.state !== undefined && change.state !== 'running')
+      await onMoved(manager, { ...moved, event: 'campaign.rested' });
   }
 
-  /** Compiles documents for the tag, with the message files they name. */
-  async function compile(
-    site: Parameters<typeof compileManifest>[0] & { readonly id: string },
-    from: readonly Compilable[],
-    manager?: EntityManager,
-  ): Promise<{ manifest: ReturnType<typeof compileManifest>; files: Map<string, MessageFile> }> {
-    const make = await library.messageMaker(site, manager);
-    const files = new Map<string, MessageFile>();
-    const prepare = async (message: Message) => {
-      const file = await make(message);
-      const hash = contentHash(JSON.stringify(file));
-      files.set(hash, file);
-      return { hash, asksFacts: asksFacts(file.message) };
-    };
-    const compilable: CompiledFrom[] = [];
-    for (const { id, version, epoch, document, allotment } of from) {
-      const first = await prepare(document.message);
-      const others: (Awaited<ReturnType<typeof prepare>> & {
-        id: string;
-        weight: number;
-        moment: Moment | undefined;
-      })[] = [];
-      for (const { id: variant, weight, message, moment } of document.variants)
-        others.push({ id: variant, weight, moment, ...(await prepare(message)) });
-      compilable.push({
-        id,
+  /**
+   * Freezes a document as a new version of its campaign, which begins to run.
+   *
+   * @param document Of the draft, unless it is another one: a version of before, or a draft as it was once.
+   */
+  const freeze =
+    (
+      actor: Actor,
+      timeZone: string,
+      choose: (row: CampaignRow) => { readonly document: CampaignDocument; readonly revision: number | null },
+    ): MoveOfRow =>
+    async (manager, row) => {
+      if (row.state === 'archived') throw wrongState('Take it out of the archive first.');
+      const { document, revision } = choose(row);
+      const lookOf = await library.looks.reader(row.siteId, manager);
+      const savedOf = await library.savedBlocks.reader(row.siteId, manager);
+      const whole = (message: Message) => withSavedBlocks(message, savedOf);
+      assertLaunchable(
+        {
+          ...document,
+          message: whole(document.message),
+          variants: document.variants.map((one) => ({ ...one, message: whole(one.message) })),
+        },
+        lookOf(document.message.look),
+        timeZone,
+      );
+      const version = await campaigns.nextVersion(manager, row.id);
+      await campaigns.addVersion(manager, {
+        campaignId: row.id,
         version,
-        epoch,
-        messages: [document.message, ...document.variants.map(({ message }) => message)],
-        messageHash: first.hash,
-        rule: document.rule,
-        asksFacts: [first, ...others].some((one) => one.asksFacts),
-        allotment,
-        variants: others.map(({ id: variant, weight, moment, hash }) => ({
-          id: variant,
-          weight,
-          moment,
-          messageHash: hash,
-        })),
-      });
-    }
-    return { manifest: compileManifest(site, compilable), files };
-  }
-
-  /** A site as it is tried. `of` says whose drafts: `live` nobody's, `drafts` everybody's, or those of one campaign. */
-  async function compose(site: SiteToTry, of: string) {
-    const all = await campaigns.notArchived(site.id);
-    const running = new Map((await campaigns.live(db.manager, site.id)).map((one) => [one.campaignId, one]));
-    const isDraft = (id: string) => of === 'drafts' || of === id || !running.has(id);
-    const rows = all.filter(({ id }) => of === 'drafts' || of === id || running.has(id));
-    const documents = new Map(
-      rows.map(({ id, draft }) => [id, isDraft(id) ? draft : (running.get(id)?.document ?? draft)]),
-    );
-    const pages = new Map([...documents].map(([id, { rule }]) => [id, rule.reach.pages]));
-    const { manifest, files } = await compile(
-      { ...site, pages: sitePages(await sites.groups.list(site.id), pages) },
-      rows.map(({ id, capEpoch, draft }) => ({
-        id,
-        version: 1,
-        epoch: capEpoch,
-        document: documents.get(id) ?? draft,
-      })),
-    );
-    return { manifest, files, campaigns: rows.map(({ id, name, state }) => ({ id, name, state })) };
-  }
-
-  /** Makes the site's manifest and message files anew. Everything on the caller's one connection. */
-  async function rebuild(manager: EntityManager, { workspaceId, siteId }: SiteOfWorkspace): Promise<void> {
-    const site = await sites.lock(manager, workspaceId, siteId);
-    const live = await campaigns.live(manager, siteId);
-    const pages = sitePages(await sites.groups.list(siteId, manager), await campaigns.pages(siteId, manager));
-    const { manifest, files } = await compile(
-      { ...site, pages, goals: await goalDeeds(manager, siteId) },
-      live.map(({ campaignId, version, capEpoch, document, allotment }) => ({
-        id: campaignId,
-        version,
-        epoch: capEpoch,
         document,
-        allotment: allotment ?? undefined,
-      })),
-      manager,
-    );
-    const rows = [...files].map(([hash, file]) => ({ siteId, hash, body: JSON.stringify(file) }));
-    if (rows.length > 0) await manager.getRepository(MessageFileEntity).upsert(rows, ['siteId', 'hash']);
-    await noteMessages(manager, manifest);
-    const body = JSON.stringify(manifest);
-    await manager
-      .getRepository(SiteManifestEntity)
-      .upsert({ siteId, body, etag: `"${contentHash(body)}"`, builtAt: new Date() }, ['siteId']);
-    // Delivered when the transaction commits, and not at all if it does not.
-    await manager.query('SELECT pg_notify($1, $2)', [SITE_CHANGED, site.key]);
-  }
+        publishedBy: actor.accountId,
+      });
+      return {
+        state: 'running',
+        liveVersion: version,
+        publishedRevision: revision,
+        allotment: allot(sharesOf(document.variants), row.allotment ?? undefined),
+      };
+    };
+  /** The draft, refused where it is not the one that was looked at. */
+  const draftLookedAt = (lookedAt: number | undefined) => (row: CampaignRow) => {
+    if (lookedAt !== undefined && lookedAt !== row.revision)
+      throw new ProblemError(
+        409,
+        'newer-revision',
+        'Changed since you opened it',
+        `Somebody else has changed “${row.name}” meanwhile, so it was not published. Look at it as it is now.`,
+      );
+    return { document: row.draft, revision: row.revision };
+  };
 
   /** Builds a site's manifest anew after something beside its campaigns has changed. */
   const prepareSite = (workspaceId: string, siteId: string): Promise<void> =>
@@ -236,44 +168,53 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
     },
 
     /** Freezes the draft as a new version and runs it; refused where the draft is not the one that was looked at. */
-    async publish(actor: Actor, campaignId: string, lookedAt?: number): Promise<void> {
+    async publish(actor: Actor, campaignId: string, lookedAt?: number, note = ''): Promise<void> {
       const { workspaceId } = actor;
       // Before the turn begins: within it there is one connection, which is its own.
       const { timeZone } = await sites.get(workspaceId, await campaigns.siteOf(workspaceId, campaignId));
-      return transition(actor, campaignId, async (manager, row) => {
-        if (row.state === 'archived') throw wrongState('Take it out of the archive first.');
-        if (lookedAt !== undefined && lookedAt !== row.revision)
-          throw new ProblemError(
-            409,
-            'newer-revision',
-            'Changed since you opened it',
-            'Somebody else has changed this campaign meanwhile, so it was not published. Look at it as it is now.',
-          );
-        const lookOf = await library.looks.reader(row.siteId, manager);
-        const savedOf = await library.savedBlocks.reader(row.siteId, manager);
-        const whole = (message: Message) => withSavedBlocks(message, savedOf);
-        assertLaunchable(
-          {
-            ...row.draft,
-            message: whole(row.draft.message),
-            variants: row.draft.variants.map((one) => ({ ...one, message: whole(one.message) })),
-          },
-          lookOf(row.draft.message.look),
-          timeZone,
-        );
-        const version = await campaigns.nextVersion(manager, campaignId);
-        await campaigns.addVersion(manager, {
-          campaignId,
-          version,
-          document: row.draft,
-          publishedBy: actor.accountId,
-        });
-        return {
-          state: 'running',
-          liveVersion: version,
-          publishedRevision: row.revision,
-          allotment: allot(sharesOf(row.draft.variants), row.allotment ?? undefined),
-        };
+      await transition(actor, campaignId, freeze(actor, timeZone, draftLookedAt(lookedAt)), note);
+    },
+
+    /**
+     * Publishes what is no draft: a version of before, or a draft as it was when its launch was planned. The draft stays
+     * as it is; it counts as published where it is the very same.
+     */
+    async publishDocument(
+      actor: Actor,
+      campaignId: string,
+      document: CampaignDocument,
+      note: string,
+      revision: number | null = null,
+    ): Promise<void> {
+      const { workspaceId } = actor;
+      const { timeZone } = await sites.get(workspaceId, await campaigns.siteOf(workspaceId, campaignId));
+      await transition(
+        actor,
+        campaignId,
+        freeze(actor, timeZone, (row) => ({
+          document,
+          revision: revision === row.revision ? revision : null,
+        })),
+        note,
+      );
+    },
+
+    /** Publishes several campaigns of a site in one transaction: all, or none. */
+    async publishTogether(
+      actor: Actor,
+      siteId: string,
+      chosen: readonly { readonly id: string; readonly revision: number }[],
+      note: string,
+    ): Promise<void> {
+      const { workspaceId } = actor;
+      const { timeZone } = await sites.get(workspaceId, siteId);
+      for (const { id } of chosen)
+        if ((await campaigns.siteOf(workspaceId, id)) !== siteId) throw notFound('campaign');
+      // In one order, so that two who launch at once never wait for each other in a circle.
+      const inOrder = [...chosen].sort((a, b) => (a.id < b.id ? -1 : 1));
+      await inTurn({ workspaceId, siteId }, async (manager) => {
+        for (const { id, revision } of inOrder)
+          await moveOne(manager, actor, id, freeze(actor, timeZone, draftLookedAt(revision)), note);
       });
     },
 
@@ -362,24 +303,3 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
   };
 }
 export type PublishingService = ReturnType<typeof createPublishingService>;
-
-/** Notes which files the live versions' messages are. */
-async function noteMessages(manager: EntityManager, { campaigns: live }: Manifest): Promise<void> {
-  const rows = live.flatMap(({ id, version, message, experiment }) => [
-    [id, version, FIRST_VARIANT, message] as const,
-    ...(experiment?.variants ?? []).map((one) => [id, version, one.id, one.message] as const),
-  ]);
-  if (rows.length === 0) return;
-  await manager.query(
-    `INSERT INTO campaign_message (campaign_id, version, variant, hash)
-     SELECT * FROM unnest($1::uuid[], $2::integer[], $3::text[], $4::text[]) ON CONFLICT DO NOTHING`,
-    [0, 1, 2, 3].map((column) => rows.map((row) => row[column])),
-  );
-}
-
-function sitePages(groups: readonly PageGroup[], pages: ReadonlyMap<string, Pages>) {
-  return {
-    rulesOfGroup: (id: string) => groups.find((group) => group.id === id)?.rules,
-    pagesOfCampaign: (id: string) => pages.get(id),
-  };
-}

@@ -19,6 +19,7 @@ const campaign: Campaign = {
   revision: 3,
   hasUnpublishedChanges: false,
   publishedAt: null,
+  plannedAt: null,
   nextChangeAt: null,
   updatedAt: '2026-11-25T12:00:00.000Z',
   numbers: { showings: 0, visitors: 0, conversions: 0, converters: 0 },

@@ -1,0 +1,2 @@
+export { versionRoutes } from './routes.ts';
+export { createVersionService } from './service.ts';

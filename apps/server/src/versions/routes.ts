@@ -1,0 +1,88 @@
+import {
+  bringBackSchema,
+  campaignHistorySchema,
+  campaignSchema,
+  campaignVersionSchema,
+  launchTogetherSchema,
+  messageFileSchema,
+  messageHashSchema,
+  planLaunchSchema,
+  plannedLaunchSchema,
+} from '@velarium/contract';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import { z } from 'zod';
+import { requireRole } from '../accounts/index.ts';
+import type { CampaignService } from '../campaigns/index.ts';
+import type { PublishingService } from '../publishing/index.ts';
+import type { VersionService } from './service.ts';
+
+const ofCampaign = z.object({ campaignId: z.uuid() });
+const ofVersion = ofCampaign.extend({ version: z.coerce.number().int().min(1).max(1_000_000) });
+const preHandler = requireRole('editor');
+
+/** A campaign's history, its versions, and launches for later or of several. The caller guards the scope. */
+export const versionRoutes: FastifyPluginAsyncZod<{
+  readonly versions: VersionService;
+  readonly campaigns: CampaignService;
+  readonly publishing: PublishingService;
+}> = async (app, { versions, campaigns, publishing }) => {
+  app.get(
+    '/campaigns/:campaignId/history',
+    { schema: { params: ofCampaign, response: { 200: campaignHistorySchema } } },
+    ({ principal, params }) => versions.history(principal.workspaceId, params.campaignId),
+  );
+  app.get(
+    '/campaigns/:campaignId/versions/:version',
+    { schema: { params: ofVersion, response: { 200: campaignVersionSchema } } },
+    ({ principal, params }) => versions.find(principal.workspaceId, params.campaignId, params.version),
+  );
+  app.get(
+    '/campaigns/:campaignId/messages/:hash',
+    {
+      schema: {
+        params: ofCampaign.extend({ hash: messageHashSchema }),
+        response: { 200: messageFileSchema },
+      },
+    },
+    ({ principal, params }) => versions.file(principal.workspaceId, params.campaignId, params.hash),
+  );
+  app.post(
+    '/campaigns/:campaignId/versions/:version/publish',
+    { preHandler, schema: { params: ofVersion, body: bringBackSchema, response: { 200: campaignSchema } } },
+    async ({ principal, params, body }) => {
+      await versions.bringBack(principal, params.campaignId, params.version, body.note);
+      return campaigns.get(principal.workspaceId, params.campaignId);
+    },
+  );
+  app.put(
+    '/campaigns/:campaignId/plan',
+    {
+      preHandler,
+      schema: { params: ofCampaign, body: planLaunchSchema, response: { 200: plannedLaunchSchema } },
+    },
+    ({ principal, params, body }) => versions.plan(principal, params.campaignId, body),
+  );
+  app.delete(
+    '/campaigns/:campaignId/plan',
+    { preHandler, schema: { params: ofCampaign, response: { 204: z.void() } } },
+    async ({ principal, params }, reply) => {
+      await versions.callOff(principal.workspaceId, params.campaignId);
+      return reply.status(204).send();
+    },
+  );
+  app.post(
+    '/sites/:siteId/launches',
+    {
+      preHandler,
+      schema: {
+        params: z.object({ siteId: z.uuid() }),
+        body: launchTogetherSchema,
+        response: { 204: z.void() },
+      },
+    },
+    async ({ principal, params, body }, reply) => {
+      await publishing.publishTogether(principal, params.siteId, body.campaigns, body.note);
+      return reply.status(204).send();
+    },
+  );
+};

@@ -1,0 +1,67 @@
+import { z } from 'zod';
+import { campaignDocumentSchema } from './campaign.ts';
+import { messageHashSchema } from './message/message.ts';
+import { MOST_NOTE } from './values.ts';
+
+const version = z.number().int().min(1);
+const note = z.string().trim().max(MOST_NOTE);
+/** Why something was done, in a person's words. */
+export const moveNoteSchema = note.default('');
+
+/** One line of a campaign's history. `redrawn` is no move: a Look or saved block changed what its version looks like. */
+export const historyEntrySchema = z.strictObject({
+  at: z.iso.datetime(),
+  what: z.enum(['published', 'rested', 'resumed', 'redrawn']),
+  version: version.nullable(),
+  byName: z.string(),
+  note: z.string(),
+});
+export type HistoryEntry = z.infer<typeof historyEntrySchema>;
+
+/** What will be published by itself: the draft as it was when it was planned. */
+export const plannedLaunchSchema = z.strictObject({
+  at: z.iso.datetime(),
+  note: z.string(),
+  byName: z.string(),
+  revision: z.number().int(),
+  /** Why it could not be published when its time had come; empty while it has not. */
+  failure: z.string(),
+});
+export type PlannedLaunch = z.infer<typeof plannedLaunchSchema>;
+
+/** What has become of a campaign, the newest first. */
+export const campaignHistorySchema = z.strictObject({
+  live: version.nullable(),
+  planned: plannedLaunchSchema.nullable(),
+  entries: z.array(historyEntrySchema),
+});
+export type CampaignHistory = z.infer<typeof campaignHistorySchema>;
+
+/** A published version, frozen: its document, and what visitors were given of its message, the latest first. */
+export const campaignVersionSchema = z.strictObject({
+  version,
+  document: campaignDocumentSchema,
+  publishedAt: z.iso.datetime(),
+  files: z.array(z.strictObject({ variant: z.string(), hash: messageHashSchema, firstAt: z.iso.datetime() })),
+});
+export type CampaignVersion = z.infer<typeof campaignVersionSchema>;
+
+/** A launch for later; `revision` is the draft that was looked at. */
+export const planLaunchSchema = z.strictObject({
+  revision: z.number().int().min(0),
+  at: z.iso.datetime(),
+  note: moveNoteSchema,
+});
+export type PlanLaunch = z.input<typeof planLaunchSchema>;
+
+/** Several campaigns of a site published together: all, or none. */
+export const launchTogetherSchema = z.strictObject({
+  campaigns: z
+    .array(z.strictObject({ id: z.uuid(), revision: z.number().int().min(0) }))
+    .min(1)
+    .max(50),
+  note: moveNoteSchema,
+});
+export type LaunchTogether = z.input<typeof launchTogetherSchema>;
+
+export const bringBackSchema = z.strictObject({ note: moveNoteSchema });
