@@ -200,7 +200,7 @@ test('a reload in the middle of typing loses neither words nor the way back; a n
   await page.getByRole('textbox', { name: 'Note for the team' }).fill('Ends with the season.');
   await expectAccessible(page);
   await page.keyboard.press('Escape');
-  await expect(page.getByRole('button', { name: /^Note/ })).toHaveAttribute('title', 'Ends with the season.');
+  await expect(page.getByRole('button', { name: 'Note: Ends with the season.' })).toBeVisible();
   await page.getByRole('link', { name: 'Board', exact: true }).first().click();
   await expect(page.getByText('Note: Ends with the season.')).toBeVisible();
 });

@@ -9,7 +9,9 @@ test('J13 a film three seconds after load, 60 % of the window wide, of whose hos
 }) => {
   await restAll(velarium);
   await newCampaign(page, 'Film', /Film night/);
-  await outline(page).getByRole('button', { name: /^Film/ }).click();
+  await outline(page)
+    .getByRole('button', { name: /^Video/ })
+    .click();
   // A host that cannot be reached: whatever is asked of it is seen as a request all the same.
   await page.getByLabel('Address of the video').fill('http://127.0.0.1:9/films/one-night');
   await say(page, 'after 3 seconds, everywhere, on every device, every time');

@@ -9,7 +9,9 @@ test('J15 a film whose pasted address is cleaned, on dark green, after 7 s, on a
 }) => {
   await restAll(velarium);
   await newCampaign(page, 'Film', /Film night/);
-  await outline(page).getByRole('button', { name: /^Film/ }).click();
+  await outline(page)
+    .getByRole('button', { name: /^Video/ })
+    .click();
   const address = page.getByLabel('Address of the video');
   await address.fill('http://127.0.0.1:9/films/one-night?utm_source=letter&v=4#share');
   await address.blur();

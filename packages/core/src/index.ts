@@ -103,6 +103,7 @@ export * from './triggers/times.ts';
 export * from './triggers/trigger.ts';
 export * from './typed/read-wishes.ts';
 export * from './verdict/verdict.ts';
+export * from './versions/compare.ts';
 export * from './visit/explain.ts';
 export * from './visit/extras.ts';
 export * from './visit/join-memory.ts';

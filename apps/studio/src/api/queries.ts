@@ -221,11 +221,9 @@ export const campaignsQuery = (siteId: string) =>
     // Numbers move while one looks at them.
     refetchInterval: 5000,
   });
+export const readCampaign = (campaignId: string) => request<Campaign>('GET', `/campaigns/${campaignId}`);
 export const campaignQuery = (campaignId: string) =>
-  queryOptions({
-    queryKey: ['campaigns', campaignId],
-    queryFn: () => request<Campaign>('GET', `/campaigns/${campaignId}`),
-  });
+  queryOptions({ queryKey: ['campaigns', campaignId], queryFn: () => readCampaign(campaignId) });
 export const createCampaign = (siteId: string, body: CreateCampaign) =>
   request<Campaign>('POST', `/sites/${siteId}/campaigns`, body);
 export const changeCampaign = (campaignId: string, change: ChangeCampaign) =>

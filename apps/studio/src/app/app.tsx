@@ -77,6 +77,12 @@ const router = createBrowserRouter([
             }),
           },
           {
+            path: 'sites/:siteId/campaigns/:campaignId/versions',
+            lazy: async () => ({
+              Component: (await import('../versions/versions-page.tsx')).VersionsPage,
+            }),
+          },
+          {
             path: 'sites/:siteId/rehearsal',
             lazy: async () => ({
               Component: (await import('../rehearsal/rehearsal-page.tsx')).RehearsalPage,

@@ -22,6 +22,10 @@ import { useSelection } from './use-selection.ts';
 /** Brings the renderer and the forms with it, which the Board itself does not need. */
 const NewCampaign = lazy(async () => ({ default: (await import('./new-campaign.tsx')).NewCampaign }));
 
+const LaunchTogether = lazy(async () => ({
+  default: (await import('./launch-together.tsx')).LaunchTogether,
+}));
+
 const FILTERS = [
   { value: 'current', label: 'All but archived' },
   { value: 'running', label: 'Running' },
@@ -94,6 +98,7 @@ export function BoardPage() {
   );
   const selection = useSelection(siteId, campaigns ?? []);
   const files = useImport(siteId);
+  const [isLaunching, setLaunching] = useState(false);
   const [copied, setCopied] = useState<CampaignSummary | null>(null);
   const scaleTo = useMemo(() => rateScale(rows.map(({ campaign }) => campaign.numbers)), [rows]);
 
@@ -185,7 +190,7 @@ export function BoardPage() {
             )}
           >
             {selection.chosen.length > 0 ? (
-              <SelectionBar selection={selection} labels={labels} />
+              <SelectionBar selection={selection} labels={labels} onLaunch={() => setLaunching(true)} />
             ) : (
               <FigureHeads />
             )}
@@ -207,6 +212,11 @@ export function BoardPage() {
         </>
       )}
       {files.node}
+      {isLaunching && (
+        <Suspense>
+          <LaunchTogether siteId={siteId} campaigns={selection.chosen} onClose={() => setLaunching(false)} />
+        </Suspense>
+      )}
       {copied && <CopyDialog campaign={copied} onClose={() => setCopied(null)} />}
       {isCreating && (
         <Suspense>

@@ -47,7 +47,8 @@ export function FigureHeads() {
 /** One campaign: what it is called, what it does, what it did. */
 export const CampaignRow = memo(function CampaignRow(props: CampaignRowProps) {
   const { campaign, sentence, scaleTo, canEdit, isChosen, onChoose, onCopy } = props;
-  const { id, siteId, name, labels, note, state, numbers, hasUnpublishedChanges, nextChangeAt } = campaign;
+  const { id, siteId, name, labels, note, plannedAt, state, numbers, hasUnpublishedChanges, nextChangeAt } =
+    campaign;
   const isRunning = state === 'running';
   return (
     <li
@@ -76,6 +77,9 @@ export const CampaignRow = memo(function CampaignRow(props: CampaignRowProps) {
           </Link>
           <StateMark state={state} />
           {nextChangeAt && <NextChange at={nextChangeAt} />}
+          {plannedAt && (
+            <span className="text-xs text-hold">◷ launches {when.format(new Date(plannedAt))}</span>
+          )}
           {labels.map((label) => (
             <span key={label} className="rounded-full border border-line-strong px-2 text-xs text-soft">
               {label}
@@ -134,6 +138,10 @@ function RowMenu({ campaign, onCopy }: { readonly campaign: CampaignSummary; rea
   });
   const { state } = campaign;
   const items: MenuItem[] = [
+    {
+      label: 'Versions',
+      onSelect: () => navigate(`/sites/${campaign.siteId}/campaigns/${campaign.id}/versions`),
+    },
     {
       label: 'Results',
       onSelect: () => navigate(`/sites/${campaign.siteId}/campaigns/${campaign.id}/results`),

@@ -15,10 +15,11 @@ const MOVES: readonly { readonly name: MassMove; readonly label: string }[] = [
 export interface SelectionBarProps {
   readonly selection: Selection;
   readonly labels: readonly string[];
+  readonly onLaunch: () => void;
 }
 
 /** What can be done with the chosen campaigns, over the list they were chosen from. */
-export function SelectionBar({ selection, labels }: SelectionBarProps) {
+export function SelectionBar({ selection, labels, onLaunch }: SelectionBarProps) {
   const { chosen, isBusy, canMove, move, choose } = selection;
   return (
     <div
@@ -34,6 +35,11 @@ export function SelectionBar({ selection, labels }: SelectionBarProps) {
           {label}
         </Button>
       ))}
+      {!chosen.some(({ state }) => state === 'archived') && (
+        <Button disabled={isBusy} onClick={onLaunch}>
+          Launch together
+        </Button>
+      )}
       <Popover label="Labels" trigger={<Button disabled={isBusy}>Label</Button>}>
         <Labels selection={selection} labels={labels} />
       </Popover>
@@ -44,7 +50,7 @@ export function SelectionBar({ selection, labels }: SelectionBarProps) {
   );
 }
 
-function Labels({ selection, labels }: SelectionBarProps) {
+function Labels({ selection, labels }: Omit<SelectionBarProps, 'onLaunch'>) {
   const { chosen, label } = selection;
   const [word, setWord] = useState('');
   const typed = word.trim();

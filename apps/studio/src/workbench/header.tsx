@@ -42,7 +42,7 @@ export function WorkbenchHeader({ onLaunch, flush }: WorkbenchHeaderProps) {
   const subject = () => store.getState();
   useTitle(useWorkbench((state) => state.name));
   return (
-    <div className="flex min-h-12 flex-wrap items-center gap-x-3 gap-y-1 border-b border-line px-5 max-lg:py-1.5">
+    <div className="flex min-h-12 flex-wrap items-center gap-x-2.5 gap-y-1 border-b border-line px-5 max-lg:py-1.5">
       <Link to={`/sites/${siteId}/board`} className="text-soft underline-offset-4 hover:underline">
         Board
       </Link>
@@ -58,16 +58,22 @@ export function WorkbenchHeader({ onLaunch, flush }: WorkbenchHeaderProps) {
       >
         Rehearse
       </Link>
+      <Link
+        to={`/sites/${siteId}/campaigns/${subject().id}/versions`}
+        className="text-soft underline-offset-4 hover:underline"
+      >
+        Versions
+      </Link>
       <span aria-hidden="true" className="text-line-strong">
         /
       </span>
       <CampaignName />
       <StateMark state={campaignState} />
       {isEdited && <span className="text-xs whitespace-nowrap text-hold">◇ edits not yet published</span>}
-      <p role="status" className="ml-2 text-xs text-soft">
+      <p role="status" className="text-xs text-soft">
         {canEdit ? STATUS_WORDS[status] : 'You may look; changing takes the role editor.'}
       </p>
-      <div className="ml-auto flex flex-wrap items-center gap-1.5">
+      <div className="ml-auto flex flex-wrap items-center gap-1">
         <WhoIsHere />
         <NoteOfTeam />
         <IconButton label="Undo" disabled={!canUndo} onClick={undo}>

@@ -4,6 +4,7 @@ import {
   documentSentence,
   elementsOf,
   type Finding,
+  instantOf,
   inTheWay,
   launchFindings,
   scheduleFindings,
@@ -14,7 +15,15 @@ import {
 } from '@velarium/core';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { campaignQuery, campaignsQuery, elementsQuery, publishCampaign, sitesQuery } from '../api/queries.ts';
+import {
+  campaignQuery,
+  campaignsQuery,
+  elementsQuery,
+  publishCampaign,
+  readCampaign,
+  sitesQuery,
+} from '../api/queries.ts';
+import { historyQuery, planLaunch } from '../api/versions.ts';
 import { isLive } from '../board/state-mark.tsx';
 import { useNames } from '../board/use-names.ts';
 import { useDesign } from '../library/use-design.ts';
@@ -23,6 +32,9 @@ import { Button } from '../ui/button.tsx';
 import { Dialog } from '../ui/dialog.tsx';
 import { tellOf, tellProblem } from '../ui/toast.tsx';
 import { when } from '../ui/when.ts';
+import { useVersion } from '../versions/use-version.ts';
+import { WhatChanges } from '../versions/what-changes.tsx';
+import { LaunchWhen } from './launch-when.tsx';
 import { changedWords } from './places.ts';
 import { RehearsalsOfLaunch } from './rehearsals-of-launch.tsx';
 import { type Side, useWorkbench, useWorkbenchStore } from './store.ts';
@@ -108,13 +120,23 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
       neighbours,
     ),
   ];
+  const { data: history } = useQuery(historyQuery(store.getState().id));
+  // What visitors meet, or last met.
+  const met = history?.entries.find(({ what }) => what === 'published')?.version ?? null;
+  const live = useVersion(store.getState().id, history?.live ?? met);
+  const [note, setNote] = useState('');
+  const [at, setAt] = useState<string | null>(null);
   const isStopped = findings.some(({ severity }) => severity === 'stop');
   const publish = useMutation({
     mutationFn: async () => {
       await flush();
       const { id, revision, document: saved } = store.getState();
       // The sheet says by itself what has changed, and is to be read again.
-      return changedWords(document, saved).length > 0 ? null : publishCampaign(id, revision);
+      if (changedWords(document, saved).length > 0) return null;
+      if (at === null) return publishCampaign(id, revision, note);
+      const planned = new Date(instantOf(Date.parse(`${at}:00Z`), zone)).toISOString();
+      await planLaunch(id, { revision, at: planned, note });
+      return readCampaign(id);
     },
     onError: (error) => {
       tellProblem(error);
@@ -127,9 +149,12 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
       void queryClient.invalidateQueries({ queryKey: campaignsQuery(campaign.siteId).queryKey });
       const [first] = covered;
       const address = site?.origins[0] && first && site.origins[0] + first.path;
+      void queryClient.invalidateQueries({ queryKey: historyQuery(campaign.id).queryKey });
       tellOf(
-        publishedWords(campaign),
-        campaign.state === 'running' && address
+        at !== null && campaign.plannedAt
+          ? `“${campaign.name}” launches by itself ${when.format(new Date(campaign.plannedAt))}.`
+          : publishedWords(campaign),
+        at === null && campaign.state === 'running' && address
           ? { label: 'See it on the site', onClick: () => window.open(address, '_blank', 'noopener') }
           : undefined,
       );
@@ -138,7 +163,7 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
     },
   });
   return (
-    <Dialog isOpen onClose={onClose} title={`Launch “${name}”`} className="w-[min(92vw,38rem)]">
+    <Dialog isOpen onClose={onClose} title={`Launch “${name}”`} className="w-[min(94vw,46rem)]">
       <div className="grid gap-5">
         <p className="border-l-2 border-sail pl-4 font-serif text-lg leading-snug">
           {sentenceText(documentSentence(document, names))}
@@ -181,7 +206,16 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
             ))}
           </ul>
         )}
+        {live && (
+          <details open className="border-t border-line pt-2">
+            <summary className="font-semibold">What changes for visitors</summary>
+            <div className="pt-3">
+              <WhatChanges siteId={siteId} before={live} after={{ name: 'This launch', document }} />
+            </div>
+          </details>
+        )}
         <RehearsalsOfLaunch siteId={siteId} campaignId={store.getState().id} />
+        <LaunchWhen zone={zone} at={at} onAt={setAt} note={note} onNote={setNote} />
         <p className="text-sm text-soft">
           {isPublished
             ? 'It is running already. Visitors get this version at their next load of a page; who has seen it often enough stays spared.'
@@ -196,7 +230,7 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
             isBusy={publish.isPending}
             onClick={() => publish.mutate()}
           >
-            {isPublished ? 'Publish this version' : 'Publish'}
+            {at !== null ? 'Plan the launch' : isPublished ? 'Publish this version' : 'Publish'}
           </Button>
         </div>
       </div>

@@ -3,7 +3,7 @@ import { MOST_NOTE } from '@velarium/contract/values';
 import { NotebookPen } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { changeCampaign } from '../api/queries.ts';
-import { Button } from '../ui/button.tsx';
+import { IconButton } from '../ui/button.tsx';
 import { Popover } from '../ui/popover.tsx';
 import { TextArea } from '../ui/text-area.tsx';
 import { tellProblem } from '../ui/toast.tsx';
@@ -33,10 +33,9 @@ export function NoteOfTeam() {
         if (!isOpen) commit();
       }}
       trigger={
-        <Button tone="quiet" title={note || undefined}>
+        <IconButton label={note === '' ? 'Note' : `Note: ${note}`} className={note === '' ? '' : 'text-sail'}>
           <NotebookPen size={15} aria-hidden />
-          <span className="max-xl:sr-only">{note === '' ? 'Note' : 'Note ●'}</span>
-        </Button>
+        </IconButton>
       }
     >
       <TextArea

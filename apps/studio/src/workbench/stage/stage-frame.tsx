@@ -1,4 +1,4 @@
-import type { Device, LookStyle, Message } from '@velarium/contract';
+import type { Device, LookStyle, Message, MessageFile } from '@velarium/contract';
 import { moveBlock, type PersonalFacts, WINDOW_OF, withSavedBlocks } from '@velarium/core';
 import { type RenderedMessage, renderMessage } from '@velarium/render';
 import { drawForm } from '@velarium/render/form';
@@ -27,6 +27,8 @@ export interface StageFrameProps {
   readonly pageAddress?: string | undefined;
   readonly edit?: EditHooks;
   readonly isThumbnail?: boolean;
+  /** What visitors were given of it: drawn as it was, whatever its Look says today. */
+  readonly frozen?: MessageFile;
   /** A Look that is being made, in place of the one the message follows. */
   readonly look?: LookStyle;
   /** Whom the texts are filled for; without, their places stand as written. */
@@ -62,7 +64,8 @@ const NEAR_STRIP = 1.7;
 function closeUpOf(box: DOMRect, window: { readonly width: number; readonly height: number }): CloseUp {
   if (box.width === 0 || box.height === 0) return FROM_AFAR;
   // Of what goes from edge to edge the middle says what it is.
-  const isStrip = box.width > FILLED.width * window.width && box.height < window.height / 4;
+  const isStrip =
+    window.width > window.height && box.width > FILLED.width * window.width && box.height < window.height / 4;
   const zoom = Math.max(
     isStrip ? NEAR_STRIP : 1,
     Math.min(
@@ -97,6 +100,7 @@ export function StageFrame(props: StageFrameProps) {
     edit,
     isThumbnail = false,
     look,
+    frozen,
     factOf = isThumbnail ? NOTHING_KNOWN : null,
     isMessageHidden = false,
     isDark = false,
@@ -142,6 +146,7 @@ export function StageFrame(props: StageFrameProps) {
       stepId,
       design.key,
       look,
+      frozen,
       factOf,
       device,
       site?.timeZone,
@@ -152,23 +157,26 @@ export function StageFrame(props: StageFrameProps) {
       const isDrawn = withWhat.every((one, n) => one === drawnWith.current[n]);
       if (typed.current === message && isDrawn) return;
       rendered.current?.remove();
-      const whole = withSavedBlocks(message, design.savedOf);
+      const whole = frozen?.message ?? withSavedBlocks(message, design.savedOf);
+      const pictures = frozen?.pictures ?? design.pictures;
       const drawn = renderMessage(whole, {
-        sheet: sheetOf(whole, {
-          look: look ?? design.lookOf(message),
-          breakpoints: site?.settings.breakpoints ?? BREAKPOINTS,
-          pictures: design.pictures,
-          pictureBase: location.origin,
-          as: device,
-          scheme: isDark ? 'dark' : 'light',
-        }),
+        sheet:
+          frozen?.sheet ??
+          sheetOf(whole, {
+            look: look ?? design.lookOf(message),
+            breakpoints: site?.settings.breakpoints ?? BREAKPOINTS,
+            pictures,
+            pictureBase: location.origin,
+            as: device,
+            scheme: isDark ? 'dark' : 'light',
+          }),
         parent: document.documentElement,
         isStill: true,
         onClose: nothing,
         onAction: nothing,
         onSend: never,
         factOf,
-        pictures: design.pictures,
+        pictures,
         pictureBase: location.origin,
         form: { drawForm },
         further,
@@ -204,7 +212,7 @@ export function StageFrame(props: StageFrameProps) {
       cancelAnimationFrame(nextFrame);
       clearTimeout(timer);
     };
-  }, [isReady, message, stepId, design, look, factOf, device, site, isThumbnail, isDark]);
+  }, [isReady, message, stepId, design, look, frozen, factOf, device, site, isThumbnail, isDark]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: what is drawn anew is marked by that itself.
   useEffect(() => mark.current(), [selectedBlock]);

@@ -1,0 +1,41 @@
+import { queryOptions } from '@tanstack/react-query';
+import type {
+  Campaign,
+  CampaignHistory,
+  CampaignVersion,
+  LaunchTogether,
+  MessageFile,
+  PlanLaunch,
+  PlannedLaunch,
+} from '@velarium/contract';
+import { request } from './client.ts';
+
+const campaign = (id: string) => `/campaigns/${id}`;
+
+export const historyQuery = (campaignId: string) =>
+  queryOptions({
+    queryKey: ['campaigns', campaignId, 'history'],
+    queryFn: () => request<CampaignHistory>('GET', `${campaign(campaignId)}/history`),
+    staleTime: 0,
+  });
+/** What is frozen never changes but for the files a Look has drawn anew. */
+export const versionQuery = (campaignId: string, version: number | null) =>
+  queryOptions({
+    queryKey: ['campaigns', campaignId, 'versions', version],
+    queryFn: () => request<CampaignVersion>('GET', `${campaign(campaignId)}/versions/${version}`),
+    enabled: version !== null,
+  });
+export const frozenFileQuery = (campaignId: string, hash: string | undefined) =>
+  queryOptions({
+    queryKey: ['campaigns', campaignId, 'messages', hash],
+    queryFn: () => request<MessageFile>('GET', `${campaign(campaignId)}/messages/${hash}`),
+    enabled: hash !== undefined,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+export const bringBack = (campaignId: string, version: number, note: string) =>
+  request<Campaign>('POST', `${campaign(campaignId)}/versions/${version}/publish`, { note });
+export const planLaunch = (campaignId: string, plan: PlanLaunch) =>
+  request<PlannedLaunch>('PUT', `${campaign(campaignId)}/plan`, plan);
+export const callOffLaunch = (campaignId: string) => request<void>('DELETE', `${campaign(campaignId)}/plan`);
+export const launchTogether = (siteId: string, launch: LaunchTogether) =>
+  request<void>('POST', `/sites/${siteId}/launches`, launch);

@@ -1,0 +1,99 @@
+import { useMutation, useQueries, useQueryClient } from '@tanstack/react-query';
+import type { CampaignSummary } from '@velarium/contract';
+import { MOST_NOTE } from '@velarium/contract/values';
+import { launchFindings, quantity, ruleSentence, sentenceText, withSavedBlocks } from '@velarium/core';
+import { useState } from 'react';
+import { campaignQuery, campaignsQuery } from '../api/queries.ts';
+import { launchTogether } from '../api/versions.ts';
+import { useDesign } from '../library/use-design.ts';
+import { Button } from '../ui/button.tsx';
+import { Dialog } from '../ui/dialog.tsx';
+import { Field } from '../ui/field.tsx';
+import { tell, tellProblem } from '../ui/toast.tsx';
+import { useNames } from './use-names.ts';
+
+interface LaunchTogetherProps {
+  readonly siteId: string;
+  readonly campaigns: readonly CampaignSummary[];
+  readonly onClose: () => void;
+}
+
+/** Publishes several campaigns in one go: all of them, or none. */
+export function LaunchTogether({ siteId, campaigns, onClose }: LaunchTogetherProps) {
+  const names = useNames(siteId);
+  const design = useDesign(siteId);
+  const queryClient = useQueryClient();
+  const [note, setNote] = useState('');
+  const drafts = useQueries({ queries: campaigns.map(({ id }) => ({ ...campaignQuery(id), staleTime: 0 })) });
+  const checked = drafts.map(({ data }) => ({
+    campaign: data,
+    stops: data
+      ? launchFindings(
+          { ...data.document, message: withSavedBlocks(data.document.message, design.savedOf) },
+          design.lookOf(data.document.message),
+        ).filter(({ severity }) => severity === 'stop')
+      : [],
+  }));
+  const isKnown = checked.every(({ campaign }) => campaign !== undefined);
+  const isStopped = checked.some(({ stops }) => stops.length > 0);
+  const launch = useMutation({
+    mutationFn: () =>
+      launchTogether(siteId, {
+        campaigns: checked.flatMap(({ campaign }) =>
+          campaign ? [{ id: campaign.id, revision: campaign.revision }] : [],
+        ),
+        note,
+      }),
+    onError: tellProblem,
+    onSuccess: () => {
+      tell(`${quantity(campaigns.length, 'campaign')} published together.`);
+      onClose();
+    },
+    onSettled: () => {
+      void queryClient.invalidateQueries({ queryKey: campaignsQuery(siteId).queryKey });
+      void queryClient.invalidateQueries({ queryKey: ['campaigns'] });
+    },
+  });
+  return (
+    <Dialog
+      isOpen
+      onClose={onClose}
+      title={`Launch ${quantity(campaigns.length, 'campaign')} together`}
+      description="All of them are published in one moment, or none is."
+      className="w-[min(92vw,40rem)]"
+    >
+      <div className="grid gap-4">
+        <ul aria-label="Campaigns to launch" className="border-t border-line-strong">
+          {campaigns.map((campaign, n) => (
+            <li key={campaign.id} className="border-b border-line py-2">
+              <p className="font-semibold">{campaign.name}</p>
+              <p className="font-serif text-soft">{sentenceText(ruleSentence(campaign, names))}</p>
+              {checked[n]?.stops.map(({ code, text }) => (
+                <p key={code} className="text-halt">
+                  ■ {text}
+                </p>
+              ))}
+            </li>
+          ))}
+        </ul>
+        <Field
+          label="What and why, for the history"
+          value={note}
+          maxLength={MOST_NOTE}
+          onChange={(event) => setNote(event.target.value)}
+        />
+        <div className="flex justify-end gap-2">
+          <Button onClick={onClose}>Not yet</Button>
+          <Button
+            tone="main"
+            disabled={!isKnown || isStopped}
+            isBusy={launch.isPending}
+            onClick={() => launch.mutate()}
+          >
+            Publish all of them
+          </Button>
+        </div>
+      </div>
+    </Dialog>
+  );
+}

@@ -1,0 +1,263 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { Campaign, CampaignHistory, HistoryEntry } from '@velarium/contract';
+import { documentSentence, sentenceText } from '@velarium/core';
+import { useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { campaignQuery, campaignsQuery, saveDraft } from '../api/queries.ts';
+import { bringBack, callOffLaunch, historyQuery } from '../api/versions.ts';
+import { useCanEdit } from '../app/use-session.ts';
+import { useTitle } from '../app/use-title.ts';
+import { useNames } from '../board/use-names.ts';
+import { Button } from '../ui/button.tsx';
+import { cx } from '../ui/cx.ts';
+import { Select } from '../ui/select.tsx';
+import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
+import { tell, tellProblem } from '../ui/toast.tsx';
+import { when } from '../ui/when.ts';
+import { useVersion } from './use-version.ts';
+import { type Compared, WhatChanges } from './what-changes.tsx';
+
+const DRAFT = 'draft';
+
+/** Everything that has become of a campaign; any two of its states compared, any of them brought back. */
+export function VersionsPage() {
+  const { campaignId = '' } = useParams();
+  const campaign = useQuery({ ...campaignQuery(campaignId), staleTime: 0 });
+  const history = useQuery(historyQuery(campaignId));
+  const error = campaign.error ?? history.error;
+  useTitle(campaign.data ? `Versions of ${campaign.data.name}` : 'Versions');
+  if (error)
+    return (
+      <ErrorState
+        error={error}
+        onRetry={() => {
+          void campaign.refetch();
+          void history.refetch();
+        }}
+      />
+    );
+  if (!campaign.data || !history.data) return <Skeleton rows={6} label="Loading the versions" />;
+  return <Versions campaign={campaign.data} history={history.data} />;
+}
+
+const ENTRY_WORDS: Readonly<Record<HistoryEntry['what'], string>> = {
+  published: 'Published',
+  rested: 'Put to rest',
+  resumed: 'Run again',
+  redrawn: 'Drawn anew: what it is drawn with was changed',
+};
+
+function Versions({ campaign, history }: { readonly campaign: Campaign; readonly history: CampaignHistory }) {
+  const { id, siteId, name } = campaign;
+  const numbers = history.entries.flatMap(({ what, version }) =>
+    what === 'published' && version !== null ? version : [],
+  );
+  const [chosen, setChosen] = useState(numbers[0] ?? null);
+  return (
+    <div className="mx-auto max-w-[1360px] px-6 pb-16 max-sm:px-4">
+      <div className="pt-7 pb-4">
+        <p className="text-xs text-soft">
+          <Link to={`/sites/${siteId}/campaigns/${id}`} className="underline-offset-4 hover:underline">
+            {name}
+          </Link>
+        </p>
+        <h1 className="font-serif text-3xl">Versions</h1>
+      </div>
+      {history.planned && <Planned campaign={campaign} planned={history.planned} />}
+      {chosen === null ? (
+        <EmptyState title="Not published yet">
+          With its first launch a version is kept, whole: its words, its rule, its Look as it was.
+        </EmptyState>
+      ) : (
+        <div className="grid gap-8 lg:grid-cols-[21rem_minmax(0,1fr)]">
+          <ol aria-label="History" className="border-t border-line-strong">
+            {history.entries.map((entry) => (
+              <Entry
+                key={`${entry.at}${entry.what}`}
+                entry={entry}
+                isLive={entry.what === 'published' && entry.version === history.live}
+                isChosen={entry.version === chosen && entry.what === 'published'}
+                onChoose={() => setChosen(entry.version)}
+              />
+            ))}
+          </ol>
+          <Version key={chosen} campaign={campaign} version={chosen} numbers={numbers} live={history.live} />
+        </div>
+      )}
+    </div>
+  );
+}
+
+interface EntryProps {
+  readonly entry: HistoryEntry;
+  readonly isLive: boolean;
+  readonly isChosen: boolean;
+  readonly onChoose: () => void;
+}
+
+function Entry({ entry: { at, what, version, byName, note }, isLive, isChosen, onChoose }: EntryProps) {
+  const words = (
+    <>
+      <span className="flex items-baseline gap-2">
+        <span className={what === 'published' ? 'font-semibold' : ''}>
+          {what === 'published' ? `Version ${version}` : ENTRY_WORDS[what]}
+        </span>
+        {isLive && <span className="text-xs text-sail">● visitors meet it</span>}
+      </span>
+      <span className="block text-xs text-soft">
+        {when.format(new Date(at))}
+        {byName && `, ${byName}`}
+      </span>
+      {note && <span className="block text-sm">{note}</span>}
+    </>
+  );
+  return (
+    <li className="border-b border-line">
+      {what === 'published' ? (
+        <button
+          type="button"
+          aria-pressed={isChosen}
+          onClick={onChoose}
+          className={cx('block w-full px-3 py-2 text-left hover:bg-sail-wash', isChosen && 'bg-sail-wash')}
+        >
+          {words}
+        </button>
+      ) : (
+        <div className="px-3 py-2">{words}</div>
+      )}
+    </li>
+  );
+}
+
+interface VersionProps {
+  readonly campaign: Campaign;
+  readonly version: number;
+  readonly numbers: readonly number[];
+  readonly live: number | null;
+}
+
+function Version({ campaign, version, numbers, live }: VersionProps) {
+  const { id, siteId } = campaign;
+  const canEdit = useCanEdit();
+  const names = useNames(siteId);
+  const navigate = useNavigate();
+  const queryClient = useQueryClient();
+  // What came before it, else what is drafted now.
+  const before = numbers.find((one) => one < version);
+  const [against, setAgainst] = useState<string>(before === undefined ? DRAFT : String(before));
+  const other = against === DRAFT ? null : Number(against);
+  const one = useVersion(id, version);
+  const another = useVersion(id, other);
+  const refresh = (saved: Campaign) => {
+    queryClient.setQueryData(campaignQuery(id).queryKey, saved);
+    void queryClient.invalidateQueries({ queryKey: historyQuery(id).queryKey });
+    void queryClient.invalidateQueries({ queryKey: campaignsQuery(siteId).queryKey });
+  };
+  const goLive = useMutation({
+    mutationFn: () => bringBack(id, version, ''),
+    onError: tellProblem,
+    onSuccess: (saved) => {
+      refresh(saved);
+      tell(`Version ${version} is live again, as a new version. The draft is as it was.`);
+    },
+  });
+  const asDraft = useMutation({
+    mutationFn: () => {
+      if (!one) throw new Error('expected the version to be there');
+      return saveDraft(id, campaign.revision, one.document);
+    },
+    onError: tellProblem,
+    onSuccess: (saved) => {
+      refresh(saved);
+      tell(`The draft says what version ${version} said.`);
+      navigate(`/sites/${siteId}/campaigns/${id}`);
+    },
+  });
+  if (!one) return <Skeleton rows={4} label="Loading the version" />;
+  const drafted: Compared = { name: 'The draft', document: campaign.document };
+  const compared = against === DRAFT ? drafted : another;
+  // The older stands on the left.
+  const [left, right] = against === DRAFT || (other ?? 0) > version ? [one, compared] : [compared, one];
+  return (
+    <section aria-label={`Version ${version}`} className="grid content-start gap-5">
+      <p className="border-l-2 border-sail pl-4 font-serif text-lg leading-snug">
+        {sentenceText(documentSentence(one.document, names))}
+      </p>
+      <div className="flex flex-wrap items-end gap-3">
+        <Select
+          label="Compare it with"
+          className="w-44"
+          value={against}
+          options={[
+            { value: DRAFT, label: 'The draft' },
+            ...numbers
+              .filter((number) => number !== version)
+              .map((number) => ({ value: String(number), label: `Version ${number}` })),
+          ]}
+          onChange={setAgainst}
+        />
+        {canEdit && (
+          <span className="ml-auto flex gap-2">
+            <Button isBusy={asDraft.isPending} onClick={() => asDraft.mutate()}>
+              Bring back as draft
+            </Button>
+            {version !== live && (
+              <Button tone="main" isBusy={goLive.isPending} onClick={() => goLive.mutate()}>
+                Live at once
+              </Button>
+            )}
+          </span>
+        )}
+      </div>
+      {left && right ? (
+        <WhatChanges siteId={siteId} before={left} after={right} />
+      ) : (
+        <Skeleton rows={3} label="Loading the other version" />
+      )}
+    </section>
+  );
+}
+
+interface PlannedProps {
+  readonly campaign: Campaign;
+  readonly planned: NonNullable<CampaignHistory['planned']>;
+}
+
+function Planned({ campaign: { id, siteId }, planned: { at, byName, note, failure } }: PlannedProps) {
+  const canEdit = useCanEdit();
+  const queryClient = useQueryClient();
+  const callOff = useMutation({
+    mutationFn: () => callOffLaunch(id),
+    onError: tellProblem,
+    onSuccess: () => tell('Called off. Nothing is launched by itself.'),
+    onSettled: () => {
+      void queryClient.invalidateQueries({ queryKey: historyQuery(id).queryKey });
+      void queryClient.invalidateQueries({ queryKey: campaignsQuery(siteId).queryKey });
+    },
+  });
+  return (
+    <div
+      role={failure ? 'alert' : 'status'}
+      className="mb-5 flex flex-wrap items-center gap-3 border border-hold p-3"
+    >
+      <p className="mr-auto">
+        {failure ? (
+          <>
+            <strong>It could not be launched at {when.format(new Date(at))}.</strong> {failure}
+          </>
+        ) : (
+          <>
+            <strong>Launches by itself at {when.format(new Date(at))}</strong>, as it was when {byName}{' '}
+            planned it. What is edited meanwhile does not slip in.
+          </>
+        )}
+        {note && ` “${note}”`}
+      </p>
+      {canEdit && (
+        <Button isBusy={callOff.isPending} onClick={() => callOff.mutate()}>
+          {failure ? 'Put this away' : 'Call it off'}
+        </Button>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,111 @@
+import type { Page } from '@playwright/test';
+import { restAll } from './lib/api.ts';
+import { expect, expectAccessible, newVisitor, test, visit } from './lib/velarium.ts';
+import { newCampaign, openCampaign, saved, say, stage } from './lib/workbench.ts';
+
+const retitle = async (page: Page, words: string) => {
+  await stage(page, 'desktop').getByRole('textbox', { name: 'Heading' }).fill(words);
+  await saved(page);
+};
+const openLaunch = async (page: Page) => {
+  await saved(page);
+  await page.keyboard.press('ControlOrMeta+Enter');
+  return page.getByRole('dialog', { name: /^Launch/ });
+};
+
+test('Launch says what changes; versions are compared as visitors had them, and one comes back live', async ({
+  velarium,
+  studioPage: page,
+  browser,
+}) => {
+  await restAll(velarium);
+  await newCampaign(page, 'Kept whole', /Corner invitation/);
+  await say(page, 'after 2 seconds, on /about, every time');
+  await retitle(page, 'The first words');
+  let launch = await openLaunch(page);
+  await launch.getByLabel('What and why, for the history').fill('The season opens');
+  await launch.getByRole('button', { name: 'Publish' }).click();
+  await openCampaign(page, 'Kept whole');
+  await say(page, 'after 3 seconds, on /contact');
+  await retitle(page, 'Other words');
+  launch = await openLaunch(page);
+  const changes = launch.getByText('What changes for visitors').locator('../..');
+  await expect(changes.getByRole('row').filter({ hasText: 'after 3 seconds' })).toContainText(
+    'after 2 seconds',
+  );
+  await expect(changes.getByText('The first words')).toBeVisible();
+  await expect(changes.getByText(/^Pages it leaves: 1/)).toBeVisible();
+  await expectAccessible(page);
+  await launch.getByRole('button', { name: 'Publish this version' }).click();
+
+  await openCampaign(page, 'Kept whole');
+  await page.getByRole('link', { name: 'Versions' }).click();
+  const history = page.getByRole('list', { name: 'History' });
+  await expect(history.getByRole('listitem')).toHaveCount(2);
+  await expect(history.getByRole('listitem').last()).toContainText('The season opens');
+  await history.getByRole('button', { name: /Version 1/ }).click();
+  await expect(page.getByRole('region', { name: 'Version 1' })).toContainText('after 2 seconds');
+  await expect(page.getByText('Version 1, as visitors had it')).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Live at once' }).click();
+  await expect(history.getByRole('listitem').first()).toContainText('Version 1 again');
+
+  const site = await visit(await newVisitor(browser), `${velarium.fell}/about`);
+  await site.pass(2.5);
+  await expect(site.message.getByRole('heading')).toHaveText('The first words');
+
+  // The draft was let be; as a draft it comes back too, and can be undone.
+  await history.getByRole('button', { name: /^Version 2/ }).click();
+  await page.getByRole('button', { name: 'Bring back as draft' }).click();
+  await expect(stage(page, 'desktop').getByRole('textbox', { name: 'Heading' })).toHaveText('Other words');
+});
+
+test('a launch is planned, shown on the Board and called off; another comes at its time as it was planned', async ({
+  velarium,
+  studioPage: page,
+}) => {
+  await restAll(velarium);
+  await newCampaign(page, 'For later', /Corner invitation/);
+  await say(page, 'after 2 seconds, on /about, every time');
+  await retitle(page, 'As planned');
+  let launch = await openLaunch(page);
+  await launch.getByRole('radio', { name: 'At a set time' }).check();
+  await expectAccessible(page);
+  await launch.getByRole('button', { name: 'Plan the launch' }).click();
+  const row = page.getByRole('listitem').filter({ hasText: 'For later' });
+  await expect(row.getByText(/launches/)).toBeVisible();
+  await openCampaign(page, 'For later');
+  await page.getByRole('link', { name: 'Versions' }).click();
+  await page.getByRole('button', { name: 'Call it off' }).click();
+  await expect(page.getByText(/Launches by itself/)).toHaveCount(0);
+
+  await page.getByRole('link', { name: 'For later' }).click();
+  launch = await openLaunch(page);
+  await launch.getByRole('radio', { name: 'At a set time' }).check();
+  await launch.getByRole('button', { name: 'Plan the launch' }).click();
+  await openCampaign(page, 'For later');
+  await retitle(page, 'An afterthought');
+  // Its time has come: the worker takes it by itself.
+  await velarium.query(
+    "UPDATE job.job SET start_after = now() WHERE name = 'launch-planned' AND data ->> 'planId' = (SELECT id::text FROM planned_launch)",
+    [],
+  );
+  await page.getByRole('link', { name: 'Board', exact: true }).first().click();
+  await expect(row.getByText('Running')).toBeVisible({ timeout: 15_000 });
+  await expect(row.getByText('edits not yet published')).toBeVisible();
+});
+
+test('several are launched together from the Board', async ({ velarium, studioPage: page }) => {
+  await restAll(velarium);
+  await page.reload();
+  for (const name of ['Sky letter for readers', 'Summit road closed'])
+    await page.getByLabel(`Choose ${name}`).check();
+  await page.getByRole('button', { name: 'Launch together' }).click();
+  const launch = page.getByRole('dialog', { name: 'Launch 2 campaigns together' });
+  await expect(launch.getByRole('listitem')).toHaveCount(2);
+  await expectAccessible(page);
+  await launch.getByRole('button', { name: 'Publish all of them' }).click();
+  await expect(page.getByText('2 campaigns published together.')).toBeVisible();
+  const row = page.getByRole('listitem').filter({ hasText: 'Sky letter for readers' });
+  await expect(row.getByText('Running')).toBeVisible();
+});
