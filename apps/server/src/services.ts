@@ -3,6 +3,7 @@ import { createAccountService, type HashingCost } from './accounts/index.ts';
 import { createCampaignService } from './campaigns/index.ts';
 import { createDeliveryService, createFollowUps, type OwnMailbox } from './deliveries/index.ts';
 import { createExperimentService } from './experiments/index.ts';
+import { createForecastService } from './forecasts/index.ts';
 import { createGoalService } from './goals/index.ts';
 import { createJobs } from './infra/jobs.ts';
 import { createNetwork } from './infra/network.ts';
@@ -87,6 +88,7 @@ export function createServices(
     },
   });
   const rehearsals = createRehearsalService({ db, sites, publishing });
+  const forecasts = createForecastService({ db, sites });
   const versions = createVersionService({ db, jobs, campaigns, publishing });
   const intake = createIntakeService({ db, people, deliveries, publishing, sites });
   return {
@@ -95,6 +97,7 @@ export function createServices(
     reports,
     rehearsals,
     versions,
+    forecasts,
     goals,
     experiments,
     outside,

@@ -10,6 +10,7 @@ import { accountRoutes, auth, requireMember } from './accounts/index.ts';
 import { campaignRoutes } from './campaigns/index.ts';
 import { deliveryRoutes } from './deliveries/index.ts';
 import { experimentRoutes } from './experiments/index.ts';
+import { forecastRoutes } from './forecasts/index.ts';
 import { goalRoutes } from './goals/index.ts';
 import type { CountrySource } from './infra/countries.ts';
 import { answerWithProblems, notFound } from './infra/problem.ts';
@@ -101,6 +102,7 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
         onChanged: services.publishing.prepareSite,
       });
       await scope.register(campaignRoutes, { campaigns: services.campaigns });
+      await scope.register(forecastRoutes, { forecasts: services.forecasts });
       await scope.register(versionRoutes, {
         versions: services.versions,
         campaigns: services.campaigns,

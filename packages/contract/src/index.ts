@@ -5,6 +5,7 @@ export * from './campaign-file.ts';
 export * from './deliveries.ts';
 export * from './events.ts';
 export * from './follow-up.ts';
+export * from './forecast.ts';
 export * from './goals.ts';
 export * from './library.ts';
 export * from './manifest.ts';

@@ -5,9 +5,10 @@ import { request } from './client.ts';
 const rehearsals = (siteId: string) => `/sites/${siteId}/rehearsals`;
 
 /** `of` is `live`, `drafts`, or the campaign whose draft stands among those that run. */
-export const castQuery = (siteId: string, of: string) =>
+export const castQuery = (siteId: string, of: string, revision?: number) =>
   queryOptions({
-    queryKey: ['sites', siteId, 'cast', of],
+    // Another revision is another cast.
+    queryKey: ['sites', siteId, 'cast', of, revision],
     queryFn: () => request<Cast>('GET', `/sites/${siteId}/cast?of=${encodeURIComponent(of)}`),
   });
 export const rehearsalsQuery = (siteId: string) =>

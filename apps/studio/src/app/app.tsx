@@ -83,6 +83,10 @@ const router = createBrowserRouter([
             }),
           },
           {
+            path: 'sites/:siteId/forecast',
+            lazy: async () => ({ Component: (await import('../forecast/forecast-page.tsx')).ForecastPage }),
+          },
+          {
             path: 'sites/:siteId/rehearsal',
             lazy: async () => ({
               Component: (await import('../rehearsal/rehearsal-page.tsx')).RehearsalPage,

@@ -24,6 +24,7 @@ const ChangePasswordDialog = lazy(async () => ({
 const PLACES = [
   { path: 'board', label: 'Board', keys: 'b' },
   { path: 'rehearsal', label: 'Rehearsal', keys: 'v' },
+  { path: 'forecast', label: 'Forecast', keys: 'f' },
   { path: 'results', label: 'Results', keys: 'r' },
   { path: 'people', label: 'People', keys: 'p' },
   { path: 'outbox', label: 'Outbox', keys: 'o' },

@@ -2,6 +2,7 @@ import { documentSentence, type Phrase, type SentencePart, sentenceText } from '
 import { Copy } from 'lucide-react';
 import { type ReactNode, useMemo } from 'react';
 import { useNames } from '../board/use-names.ts';
+import { ReachLine } from '../forecast/reach-line.tsx';
 import { IconButton } from '../ui/button.tsx';
 import { Popover } from '../ui/popover.tsx';
 import { tell } from '../ui/toast.tsx';
@@ -61,20 +62,23 @@ export function SentenceBar() {
       () => tell('The browser did not allow copying. Select the sentence and copy it by hand.'),
     );
   return (
-    <section aria-label="Rule sentence" className="flex items-start gap-3 border-b border-line px-5 py-3">
-      <p
-        className="max-h-[5.4rem] flex-1 overflow-auto font-serif text-[1.22rem] leading-[1.5]"
-        aria-live="polite"
-      >
-        {isEdited && <span className="text-hold">With the edits: </span>}
-        {phrases.map((phrase, position) => (
-          <PhraseWords key={phrase.part ?? `between-${position}`} phrase={phrase} />
-        ))}
-      </p>
-      <IconButton label="Copy the sentence" onClick={copy}>
-        <Copy size={15} aria-hidden />
-      </IconButton>
-    </section>
+    <div className="border-b border-line">
+      <section aria-label="Rule sentence" className="flex items-start gap-3 px-5 pt-3 pb-1 max-lg:pb-3">
+        <p
+          className="max-h-[5.4rem] flex-1 overflow-auto font-serif text-[1.22rem] leading-[1.5]"
+          aria-live="polite"
+        >
+          {isEdited && <span className="text-hold">With the edits: </span>}
+          {phrases.map((phrase, position) => (
+            <PhraseWords key={phrase.part ?? `between-${position}`} phrase={phrase} />
+          ))}
+        </p>
+        <IconButton label="Copy the sentence" onClick={copy}>
+          <Copy size={15} aria-hidden />
+        </IconButton>
+      </section>
+      <ReachLine />
+    </div>
   );
 }
 

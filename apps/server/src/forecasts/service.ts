@@ -1,0 +1,111 @@
+import type { Browser, Device, RecordedPage, System, Traffic, TrafficVisitor } from '@velarium/contract';
+import { reckonVisitors, sourceOf } from '@velarium/core';
+import type { DataSource } from 'typeorm';
+import { referrerKind } from '../infra/referrer-kind.ts';
+import type { SiteService } from '../sites/index.ts';
+
+/** Page views read for one replay: ids of visitors are random, so those of the smallest ids are a fair sample. */
+const MOST_VIEWS = 30_000;
+/** Pages of one visitor that are replayed; who reads more is a machine, or a tab that is never closed. */
+const MOST_PAGES = 50;
+
+interface ForecastServices {
+  readonly db: DataSource;
+  readonly sites: SiteService;
+}
+interface ViewRow {
+  readonly visitor: string;
+  readonly atMs: string;
+  readonly page: string;
+  readonly device: Device;
+  readonly seconds: number | null;
+  readonly depth: number | null;
+}
+interface VisitRow {
+  readonly visitor: string;
+  readonly number: number | null;
+  readonly landing: string | null;
+  readonly referrer: string | null;
+  readonly country: string | null;
+  readonly languages: string | null;
+  readonly browser: Browser | null;
+  readonly system: System | null;
+  readonly signedIn: boolean | null;
+  readonly items: number | null;
+  readonly total: number | null;
+}
+
+/** What was recorded of a site's visitors, so that core can replay it. Nobody's id leaves the server. */
+export function createForecastService({ db, sites }: ForecastServices) {
+  return {
+    async traffic(workspaceId: string, siteId: string, days: number): Promise<Traffic> {
+      await sites.get(workspaceId, siteId);
+      const since = new Date(Date.now() - days * 86_400_000);
+      const views: ViewRow[] = await db.query(
+        `SELECT e.visitor, (extract(epoch FROM e.at) * 1000)::bigint AS "atMs", e.page, e.device, s.seconds, s.depth
+           FROM event e LEFT JOIN page_stay s ON s.site_id = e.site_id AND s.view = e.id
+          WHERE e.site_id = $1 AND e.kind = 'pageview' AND e.at >= $2
+          ORDER BY e.visitor, e.at LIMIT $3`,
+        [siteId, since, MOST_VIEWS + 1],
+      );
+      const byVisitor = new Map<string, ViewRow[]>();
+      for (const view of views) byVisitor.set(view.visitor, [...(byVisitor.get(view.visitor) ?? []), view]);
+      const isSample = views.length > MOST_VIEWS;
+      // Of the last one there may be more pages than were read.
+      const boundary = isSample ? (views.at(-1)?.visitor ?? '') : '';
+      byVisitor.delete(boundary);
+      const begun = await firstVisits(siteId, since, [...byVisitor.keys()].at(-1));
+      return {
+        days,
+        visitors: isSample ? reckonVisitors(byVisitor.size, boundary) : byVisitor.size,
+        isSample,
+        list: [...byVisitor].map(([visitor, pages]) =>
+          visitorOf(pages.slice(0, MOST_PAGES), begun.get(visitor)),
+        ),
+      };
+    },
+  };
+
+  /** The first visit of each visitor up to `last`, as they came. */
+  async function firstVisits(
+    siteId: string,
+    since: Date,
+    last: string | undefined,
+  ): Promise<ReadonlyMap<string, VisitRow>> {
+    if (last === undefined) return new Map();
+    const rows: VisitRow[] = await db.query(
+      `SELECT DISTINCT ON (visitor) visitor, number, landing, referrer, country, languages, browser, system,
+              signed_in AS "signedIn", basket_items AS items, basket_total AS total
+         FROM visit WHERE site_id = $1 AND started_at >= $2::timestamptz - interval '1 day' AND visitor <= $3
+        ORDER BY visitor, started_at`,
+      [siteId, since, last],
+    );
+    return new Map(rows.map((row) => [row.visitor, row]));
+  }
+}
+export type ForecastService = ReturnType<typeof createForecastService>;
+
+function visitorOf(views: readonly ViewRow[], visit: VisitRow | undefined): TrafficVisitor {
+  const query = new URLSearchParams(visit?.landing?.split('?')[1] ?? '');
+  const referrer = visit?.referrer ?? '';
+  return {
+    device: views[0]?.device ?? 'desktop',
+    browser: visit?.browser ?? 'other',
+    system: visit?.system ?? 'other',
+    source: sourceOf({
+      referrer,
+      kind: referrerKind(referrer),
+      medium: query.get('utm_medium') ?? '',
+      name: query.get('utm_source') ?? '',
+    }),
+    referrer,
+    session: visit?.number ?? 1,
+    signedIn: visit?.signedIn ?? null,
+    basket: visit && visit.items !== null ? { items: visit.items, total: visit.total ?? 0 } : null,
+    country: visit?.country ?? null,
+    language: visit?.languages?.split(',')[0] || 'en',
+    pages: views.map(
+      ({ page, atMs, seconds, depth }): RecordedPage => ({ path: page, atMs: Number(atMs), seconds, depth }),
+    ),
+  };
+}

@@ -1,0 +1,106 @@
+import {
+  type CampaignForecast,
+  clockWords,
+  type Estimate,
+  type Forecast,
+  figure,
+  gain,
+} from '@velarium/core';
+
+/** The cast as it would be, and as it is now. */
+export const THEN = 'then';
+export const NOW = 'now';
+
+interface CampaignTableProps {
+  readonly result: Forecast;
+  /** As it runs now; nothing where that is what is shown. */
+  readonly now: Forecast | undefined;
+  readonly names: ReadonlyMap<string, string>;
+}
+
+/** What each campaign would do, and how that differs from now. */
+export function CampaignTable({ result, now, names }: CampaignTableProps) {
+  return (
+    <div className="overflow-x-auto">
+      <table className="w-full min-w-[50rem] border-t border-line-strong text-left">
+        <caption className="pb-2 text-left font-semibold">Each campaign</caption>
+        <thead className="text-xs text-soft">
+          <tr>
+            {[
+              'Campaign',
+              'Visitors reached',
+              'Showings',
+              'Half have opened by',
+              'Where most',
+              'Gave way to',
+            ].map((head) => (
+              <th key={head} scope="col" className="py-1.5 pr-4 font-normal">
+                {head}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {result.campaigns.map((one) => {
+            const before = now?.campaigns.find(({ campaign }) => campaign === one.campaign);
+            return (
+              <tr key={one.campaign} className="border-t border-line align-top">
+                <th scope="row" className="py-2 pr-4 font-semibold">
+                  {names.get(one.campaign) ?? 'A campaign that is gone'}
+                </th>
+                <td className="py-2 pr-4">
+                  <Figure of={one.reached} />
+                  {now && <Change before={before} after={one} />}
+                </td>
+                <td className="py-2 pr-4">
+                  <Figure of={one.showings} />
+                </td>
+                <td className="py-2 pr-4 tabular-nums">
+                  {one.second === null ? 'never' : clockWords(one.second)}
+                </td>
+                <td className="py-2 pr-4">
+                  {one.pages[0] ? `${one.pages[0].path}, ${Math.round(one.pages[0].share * 100)} %` : '–'}
+                </td>
+                <td className="py-2 pr-4">
+                  {one.gaveWay.length === 0
+                    ? '–'
+                    : one.gaveWay
+                        .map(({ to, views }) => `${names.get(to) ?? 'another'} (${figure(views)} views)`)
+                        .join(', ')}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+const Figure = ({ of }: { readonly of: Estimate }) => (
+  <span className="tabular-nums">
+    {figure(of.value)}{' '}
+    <span className="text-xs text-soft">
+      {figure(of.low)} to {figure(of.high)}
+    </span>
+  </span>
+);
+
+function Change({
+  before,
+  after,
+}: {
+  readonly before: CampaignForecast | undefined;
+  readonly after: CampaignForecast;
+}) {
+  const more = before ? gain(before.reached.value, after.reached.value) : null;
+  if (!before) return <span className="block text-xs text-hold">not running now</span>;
+  if (more === null || Math.round(more * 100) === 0)
+    return <span className="block text-xs text-soft">as now</span>;
+  return (
+    <span className="block text-xs text-hold">
+      {more > 0 ? '+' : '−'}
+      {figure(Math.abs(Math.round(more * 100)))} % against now
+    </span>
+  );
+}

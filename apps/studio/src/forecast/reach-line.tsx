@@ -1,0 +1,47 @@
+import { useQuery } from '@tanstack/react-query';
+import { forecastWords, USUAL_ASSUMPTIONS } from '@velarium/core';
+import { useMemo } from 'react';
+import { Link } from 'react-router';
+import { trafficQuery } from '../api/forecasts.ts';
+import { castQuery } from '../api/rehearsals.ts';
+import { useSite } from '../site/use-site.ts';
+import { useWorkbench } from '../workbench/store.ts';
+import { useReplay } from './use-replay.ts';
+
+const DAYS = 28;
+const THEN = 'then';
+
+/** How many of the site's own visitors the draft would have reached, in one line, as it was saved last. */
+export function ReachLine() {
+  const siteId = useWorkbench((state) => state.siteId);
+  const id = useWorkbench((state) => state.id);
+  const revision = useWorkbench((state) => state.revision);
+  const site = useSite(siteId);
+  const { data: traffic } = useQuery(trafficQuery(siteId, DAYS));
+  const { data } = useQuery(castQuery(siteId, id, revision));
+  const casts = useMemo(() => data && [{ key: THEN, manifest: data.manifest }], [data]);
+  const replay = useReplay(
+    casts,
+    traffic && traffic.list.length > 0 ? traffic : undefined,
+    USUAL_ASSUMPTIONS,
+    site?.origins[0] ?? 'https://site.example',
+    `${id} ${data ? revision : ''}`,
+  );
+  const forecast = replay.forecasts.get(THEN);
+  const own = forecast?.campaigns.find(({ campaign }) => campaign === id);
+  return (
+    <p className="px-5 pb-1.5 text-xs text-soft max-lg:hidden">
+      <Link
+        to={`/sites/${siteId}/forecast?of=${id}`}
+        className="font-medium text-ink underline underline-offset-4"
+      >
+        Forecast
+      </Link>{' '}
+      {own && forecast
+        ? `over the last ${DAYS} days: ${forecastWords(own, forecast.visitors)}${replay.whole.has(THEN) ? '' : ' Still counting …'}`
+        : traffic?.list.length === 0
+          ? 'nothing has been recorded on this site yet.'
+          : 'replaying the site’s own visits …'}
+    </p>
+  );
+}

@@ -1,0 +1,48 @@
+import type { Assumptions, Manifest, Traffic } from '@velarium/contract';
+import type { Forecast } from '@velarium/core';
+import { useEffect, useState } from 'react';
+import type { ReplayAnswer, ReplayTask } from './replay.worker.ts';
+
+export interface Replay {
+  readonly forecasts: ReadonlyMap<string, Forecast>;
+  /** Casts that have been replayed to the last visitor. */
+  readonly whole: ReadonlySet<string>;
+  readonly hasFailed: boolean;
+}
+const NOTHING: Replay = { forecasts: new Map(), whole: new Set(), hasFailed: false };
+
+export interface Cast {
+  readonly key: string;
+  readonly manifest: Manifest;
+}
+
+/**
+ * Replays traffic against each of these casts in a thread of its own; the first answers come from few visitors. `shape`
+ * stands for all that the answers depend on: when it changes, what is under way is thrown away.
+ */
+export function useReplay(
+  casts: readonly Cast[] | undefined,
+  traffic: Traffic | undefined,
+  assumptions: Assumptions,
+  origin: string,
+  shape: string,
+): Replay & { readonly stop: () => void } {
+  const [replay, setReplay] = useState(NOTHING);
+  const [worker, setWorker] = useState<Worker | null>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: see `shape` above.
+  useEffect(() => {
+    if (!casts || !traffic) return;
+    const thread = new Worker(new URL('./replay.worker.ts', import.meta.url), { type: 'module' });
+    setWorker(thread);
+    thread.onmessage = ({ data: { key, forecast, isWhole } }: MessageEvent<ReplayAnswer>) =>
+      setReplay((old) => ({
+        forecasts: new Map(old.forecasts).set(key, forecast),
+        whole: isWhole ? new Set(old.whole).add(key) : new Set([...old.whole].filter((one) => one !== key)),
+        hasFailed: false,
+      }));
+    thread.onerror = () => setReplay((old) => ({ ...old, hasFailed: true }));
+    thread.postMessage({ casts, traffic, assumptions, origin } satisfies ReplayTask);
+    return () => thread.terminate();
+  }, [shape, casts === undefined, traffic]);
+  return { ...replay, stop: () => worker?.terminate() };
+}

@@ -1,0 +1,107 @@
+import { type Manifest, type Traffic, trafficSchema } from '@velarium/contract';
+import { createForecast, USUAL_ASSUMPTIONS } from '@velarium/core';
+import { publish, restAll } from './lib/api.ts';
+import { expect, expectAccessible, newVisitor, test, visit } from './lib/velarium.ts';
+import { newCampaign, openCampaign, saved, say } from './lib/workbench.ts';
+
+test('a replay of real visits comes to what the tag did on them, to the showing', async ({
+  velarium,
+  studioPage: page,
+  browser,
+}) => {
+  await restAll(velarium);
+  await publish(velarium, {
+    triggers: [{ kind: 'time', seconds: 6 }],
+    reach: { pages: { include: [{ kind: 'exact', address: '/about' }], exclude: [], follows: null } },
+    limits: { caps: [{ max: 1, per: 'session' }] },
+  });
+  await publish(velarium, {
+    triggers: [{ kind: 'time', seconds: 3 }],
+    reach: { pages: { include: [{ kind: 'exact', address: '/contact' }], exclude: [], follows: null } },
+    limits: { caps: [{ max: 1, per: 'ever' }] },
+  });
+  const manifest: Manifest = await (await fetch(`${velarium.edge}/tag/quillonfell2/manifest.json`)).json();
+  const beganMs = Date.now() - 1000;
+  // Seconds far from those that open anything: a page takes a moment to begin.
+  for (const stays of [
+    [
+      ['/about', 3],
+      ['/contact', 8],
+    ],
+    [
+      ['/about', 10],
+      ['/about', 10],
+    ],
+    [
+      ['/contact', 1],
+      ['/contact', 6],
+      ['/contact', 6],
+    ],
+    [['/membership', 9]],
+  ] as const) {
+    const context = await newVisitor(browser);
+    const site = await visit(context, velarium.fell + stays[0][0]);
+    for (const [n, [path, seconds]] of stays.entries()) {
+      if (n > 0) await site.go(velarium.fell + path);
+      await site.pass(seconds);
+    }
+    // The end of the last page is told of as it goes.
+    await site.go(`${velarium.fell}/shop/checkout`);
+    await site.settle();
+    await context.close();
+  }
+  const siteId = page.url().match(/sites\/([^/]+)/)?.[1];
+  const answer = await page.request.get(`${velarium.studio}/api/sites/${siteId}/traffic?days=1`);
+  const traffic = trafficSchema.parse(await answer.json());
+  const list = traffic.list.filter(({ pages }) => pages.some(({ atMs }) => atMs >= beganMs));
+  expect(list).toHaveLength(4);
+  const ours: Traffic = { ...traffic, visitors: list.length, list };
+  const forecast = createForecast(
+    manifest,
+    ours,
+    // Nobody closed anything: a message stays until its page goes.
+    { ...USUAL_ASSUMPTIONS, leavesByMouse: 0, closesAfterSeconds: 600 },
+    velarium.fell,
+  );
+  while (forecast.play(10));
+  const shown: { id: string; showings: number }[] = await velarium.query(
+    `SELECT campaign_id AS id, count(*)::integer AS showings FROM event
+      WHERE kind = 'shown' AND at >= to_timestamp($1 / 1000.0) GROUP BY 1`,
+    [beganMs],
+  );
+  expect(shown.reduce((sum, { showings }) => sum + showings, 0)).toBeGreaterThanOrEqual(3);
+  const really = new Map(shown.map(({ id, showings }) => [id, showings]));
+  for (const { campaign, showings } of forecast.result().campaigns)
+    expect([campaign, showings.value]).toEqual([campaign, really.get(campaign) ?? 0]);
+});
+
+test('the Workbench says in one line whom a draft would have reached, and Forecast what would change', async ({
+  velarium,
+  studioPage: page,
+}) => {
+  await restAll(velarium);
+  await newCampaign(page, 'Foreseen', /Corner invitation/);
+  await say(page, 'after 5 seconds, everywhere, on every device, once per visitor');
+  await saved(page);
+  const line = page.getByText(/over the last 28 days: [\d,]+ of [\d,]+ visitors would meet it/);
+  await expect(line).toBeVisible({ timeout: 20_000 });
+  await expect(line).not.toContainText('Still counting');
+  const reached = async () =>
+    Number(/: ([\d,]+) of/.exec((await line.textContent()) ?? '')?.[1]?.replace(',', ''));
+  const everywhere = await reached();
+  await say(page, 'desktop only');
+  await saved(page);
+  await expect.poll(reached, { timeout: 20_000 }).toBeLessThan(everywhere);
+  await page.getByRole('link', { name: 'Forecast', exact: true }).last().click();
+  await expect(page.getByText('Replayed to the last visitor.')).toBeVisible({ timeout: 40_000 });
+  const row = page.getByRole('row').filter({ hasText: 'Foreseen' });
+  await expect(row).toContainText('not running now');
+  const wins = page.getByRole('region', { name: 'What one change would win' });
+  await expect(wins.getByRole('listitem').filter({ hasText: 'On every device' })).toContainText(
+    /\+\d+ % visitors/,
+  );
+  await expectAccessible(page);
+  // Back, and nothing is lost.
+  await page.getByRole('link', { name: 'Board', exact: true }).first().click();
+  await openCampaign(page, 'Foreseen');
+});

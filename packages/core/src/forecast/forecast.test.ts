@@ -1,0 +1,203 @@
+import type { Manifest, ManifestCampaign, Traffic, TrafficVisitor } from '@velarium/contract';
+import { describe, expect, it } from 'vitest';
+import { playVisit } from '../rehearsal/play.ts';
+import { plainSettings } from '../testing/arbitrary.ts';
+import { campaign, on, time } from '../testing/begin-page-view.ts';
+import { asRehearsal, lot, staysOf, USUAL_ASSUMPTIONS } from './as-rehearsal.ts';
+import { createForecast, manifestWithout } from './forecast.ts';
+
+const A = '00000000-0000-4000-8000-00000000000a';
+const B = '00000000-0000-4000-8000-00000000000b';
+const ORIGIN = 'https://s.example';
+const DAY_MS = 86_400_000;
+const NOON_MS = Date.parse('2026-11-02T12:00Z');
+const manifest = (...campaigns: ManifestCampaign[]): Manifest => ({
+  v: 1,
+  parts: ['extras', 'rare'],
+  asksEdge: false,
+  timeZone: 'Europe/London',
+  site: plainSettings,
+  campaigns,
+});
+const visitor = (change: Partial<TrafficVisitor> = {}): TrafficVisitor => ({
+  device: 'desktop',
+  browser: 'chromium',
+  system: 'windows',
+  source: 'direct',
+  referrer: '',
+  session: 1,
+  signedIn: null,
+  basket: null,
+  country: null,
+  language: 'en',
+  pages: [{ path: '/a', atMs: NOON_MS, seconds: 30, depth: 60 }],
+  ...change,
+});
+const traffic = (list: readonly TrafficVisitor[], visitors = list.length): Traffic => ({
+  days: 28,
+  visitors,
+  isSample: visitors > list.length,
+  list: [...list],
+});
+const NO_LEAVING = { ...USUAL_ASSUMPTIONS, leavesByMouse: 0, leavesByTouch: 0 };
+function forecast(of: Manifest, what: Traffic, assumptions = NO_LEAVING) {
+  const one = createForecast(of, what, assumptions, ORIGIN);
+  while (one.play(100));
+  return one.result();
+}
+
+/** Visitors by chance, the same from the same seed. */
+function crowd(size: number, seed: number): TrafficVisitor[] {
+  return Array.from({ length: size }, (_, n) => {
+    const chance = (of: number) => lot(n, seed, of);
+    return visitor({
+      device: chance(0) < 0.4 ? 'mobile' : 'desktop',
+      pages: Array.from({ length: 1 + Math.floor(chance(1) * 3) }, (_page, view) => ({
+        path: chance(10 + view) < 0.5 ? '/a' : '/b',
+        atMs: NOON_MS + view * (chance(20 + view) < 0.3 ? DAY_MS : 90_000),
+        seconds: Math.round(chance(30 + view) * 60),
+        depth: Math.round(chance(40 + view) * 100),
+      })),
+    });
+  });
+}
+const CAST = [
+  campaign(A, { ...on(time(12)), caps: [{ max: 1, per: 'session' }] }),
+  campaign(B, {
+    ...on({ kind: 'scroll', unit: 'percent', amount: 50 }),
+    caps: [{ max: 1, per: 'ever' }],
+    whenBusy: 'yield',
+  }),
+];
+
+describe('replayed traffic', () => {
+  it('equals playing each visit by itself, to the last showing', () => {
+    const of = manifest(...CAST);
+    const what = traffic(crowd(10_000, 3));
+    const { campaigns, met } = forecast(of, what);
+    const stays = staysOf(what);
+    const alone = what.list.flatMap((one, nth) =>
+      playVisit({
+        manifest: of,
+        origin: ORIGIN,
+        rehearsal: asRehearsal({ visitor: one, nth, manifest: of, stays, assumptions: NO_LEAVING }),
+      }).openings.map((opening) => ({ ...opening, nth })),
+    );
+    for (const { campaign: id, showings, reached } of campaigns) {
+      const own = alone.filter((opening) => opening.campaign === id);
+      expect(showings.value).toBe(own.length);
+      expect(reached.value).toBe(new Set(own.map(({ nth }) => nth)).size);
+      expect(own.length).toBeGreaterThan(500);
+    }
+    expect(met.reduce((sum, count) => sum + count, 0)).toBe(10_000);
+  });
+  it('says where, on what and when it opens, and who took whose place', () => {
+    const shared = { ...on(time(5)), caps: [] };
+    const result = forecast(
+      manifest(campaign(A, shared), campaign(B, { ...shared, whenBusy: 'yield' })),
+      traffic([visitor(), visitor({ device: 'mobile' })]),
+    );
+    expect(result.campaigns[0]).toMatchObject({
+      campaign: A,
+      second: 5,
+      devices: { desktop: 1, tablet: 0, mobile: 1 },
+      pages: [{ path: '/a', share: 1 }],
+      gaveWay: [],
+    });
+    // Found before launch: the second has none of its place while the first has it.
+    expect(result.campaigns[1]).toMatchObject({ showings: { value: 0 }, gaveWay: [{ to: A, views: 2 }] });
+  });
+  it('finds the visitor who would be bothered five times', () => {
+    const often = [A, B].map((id) => campaign(id, { ...on(time(3)), caps: [] }));
+    const restless = visitor({
+      pages: Array.from({ length: 5 }, (_, n) => ({
+        path: '/a',
+        atMs: NOON_MS + n * 120_000,
+        seconds: 6,
+        depth: 40,
+      })),
+    });
+    expect(forecast(manifest(...often.slice(0, 1)), traffic([restless, visitor()])).met).toEqual([
+      0, 1, 0, 0, 0, 1, 0,
+    ]);
+  });
+  it('remembers visitors from session to session, as their browser does', () => {
+    const once = manifest(campaign(A, { ...on(time(3)), caps: [{ max: 1, per: 'ever' }] }));
+    const session = manifest(campaign(A, { ...on(time(3)), caps: [{ max: 1, per: 'session' }] }));
+    const faithful = visitor({
+      pages: [0, 1, 2].map((day) => ({ path: '/a', atMs: NOON_MS + day * DAY_MS, seconds: 9, depth: 40 })),
+    });
+    expect(forecast(once, traffic([faithful])).campaigns[0]?.showings.value).toBe(1);
+    expect(forecast(session, traffic([faithful])).campaigns[0]?.showings.value).toBe(3);
+  });
+  it('draws what was never told of out of what is known of the same page', () => {
+    const of = manifest(campaign(A, { ...on(time(20)), caps: [] }));
+    const known = (seconds: number) =>
+      visitor({ pages: [{ path: '/a', atMs: NOON_MS, seconds, depth: 50 }] });
+    const untold = Array.from({ length: 400 }, () =>
+      visitor({ pages: [{ path: '/a?x=1', atMs: NOON_MS, seconds: null, depth: null }] }),
+    );
+    // Half of the known views last long enough.
+    const { campaigns } = forecast(of, traffic([known(10), known(30), ...untold]));
+    expect(campaigns[0]?.showings.value).toBeGreaterThan(160);
+    expect(campaigns[0]?.showings.value).toBeLessThan(242);
+  });
+  it('takes leaving for granted, by the share that is said', () => {
+    const of = manifest(campaign(A, { ...on({ kind: 'exitMouse', certainty: 'likely' }), caps: [] }));
+    const what = traffic(Array.from({ length: 1000 }, () => visitor()));
+    const shown = (leavesByMouse: number) =>
+      forecast(of, what, { ...NO_LEAVING, leavesByMouse }).campaigns[0]?.showings.value ?? 0;
+    expect([shown(0), shown(1)]).toEqual([0, 1000]);
+    // Three standard errors of a share of a thousand.
+    expect(Math.abs(shown(0.3) - 300)).toBeLessThan(44);
+  });
+  it('with nobody in it is a forecast of nothing', () => {
+    expect(forecast(manifest(...CAST), traffic([]))).toMatchObject({ visitors: 0, played: 0 });
+  });
+});
+
+it('an interval holds as often as it says: two hundred samples of one month, each reckoned up to the whole', () => {
+  const of = manifest(...CAST);
+  const whole = crowd(3000, 11);
+  const truth = forecast(of, traffic(whole)).campaigns;
+  const SAMPLES = 200;
+  const held = truth.map(() => ({ reached: 0, showings: 0 }));
+  for (let sample = 0; sample < SAMPLES; sample++) {
+    const drawn = whole.filter((_, n) => lot(n, sample, 999) < 0.1);
+    forecast(of, traffic(drawn, whole.length)).campaigns.forEach(({ reached, showings }, n) => {
+      const [is, count] = [truth[n], held[n]];
+      if (!is || !count) return;
+      if (reached.low <= is.reached.value && is.reached.value <= reached.high) count.reached++;
+      if (showings.low <= is.showings.value && is.showings.value <= showings.high) count.showings++;
+    });
+  }
+  // 95 % of 200, less three standard errors; a tenth of the whole drawn without putting back makes it hold a little oftener.
+  for (const count of held) {
+    expect(count.reached).toBeGreaterThanOrEqual(181);
+    expect(count.showings).toBeGreaterThanOrEqual(181);
+  }
+}, 60_000);
+
+describe('what a part of a rule costs', () => {
+  it('is what comes out without it', () => {
+    const of = manifest(campaign(A, { ...on(time(3)), caps: [], devices: 1 }));
+    const what = traffic([visitor(), visitor({ device: 'mobile' })]);
+    const freed = manifestWithout(of, A, 'devices');
+    if (!freed) throw new Error('expected the devices to keep somebody out');
+    expect(forecast(of, what).campaigns[0]?.reached.value).toBe(1);
+    expect(forecast(freed, what).campaigns[0]?.reached.value).toBe(2);
+  });
+  it.each(['audience', 'schedule', 'caps'] as const)('of %s is nothing where it says nothing', (part) => {
+    const of = manifest(campaign(A, { ...on(time(3)), caps: [], audience: null, schedule: null }));
+    expect(manifestWithout(of, A, part)).toBeUndefined();
+  });
+  it('never reaches fewer: what is taken away kept people out', () => {
+    const what = traffic(crowd(400, 5));
+    const of = manifest(campaign(A, { ...on(time(12)), caps: [{ max: 1, per: 'session' }], devices: 1 }));
+    const reached = (one: Manifest) => forecast(one, what).campaigns[0]?.reached.value ?? 0;
+    for (const part of ['devices', 'caps', 'pages', 'moment'] as const) {
+      const freed = manifestWithout(of, A, part);
+      if (freed) expect(reached(freed)).toBeGreaterThanOrEqual(reached(of));
+    }
+  });
+});

@@ -1,0 +1,202 @@
+import type { Assumptions, Device, Manifest, ManifestCampaign, Traffic } from '@velarium/contract';
+import { DEVICES } from '@velarium/contract/values';
+import { playVisit } from '../rehearsal/play.ts';
+import { wilson } from '../statistics/wilson.ts';
+import { asRehearsal, staysOf } from './as-rehearsal.ts';
+
+/** A count of the whole site's visitors, with its 95 % interval. */
+export interface Estimate {
+  readonly value: number;
+  readonly low: number;
+  readonly high: number;
+}
+export interface CampaignForecast {
+  readonly campaign: string;
+  /** Visitors who would see it at least once (Wilson). */
+  readonly reached: Estimate;
+  /** Showings, from how they are spread over visitors. */
+  readonly showings: Estimate;
+  /** Seconds on the page at which half of its showings have opened; `null` where it opens for nobody. */
+  readonly second: number | null;
+  readonly devices: Readonly<Record<Device, number>>;
+  /** Where it opens most, with the share of its showings, 0 to 1. */
+  readonly pages: readonly { readonly path: string; readonly share: number }[];
+  /** Times another one had its place, and which; page views. */
+  readonly gaveWay: readonly { readonly to: string; readonly views: number }[];
+}
+export interface Forecast {
+  /** Of the site, in the days that were replayed. */
+  readonly visitors: number;
+  /** How many were played. */
+  readonly played: number;
+  readonly campaigns: readonly CampaignForecast[];
+  /** Visitors who meet no message, one, two, three …; the last are those who meet as many or more. */
+  readonly met: readonly number[];
+}
+
+/** The last of `met` counts all who meet so many or more. */
+const MET = 6;
+const PAGES_NAMED = 5;
+const Z_95 = 1.959963984540054;
+
+interface Tally {
+  reached: number;
+  showings: number;
+  /** Of the showings of each visitor, for their spread. */
+  squares: number;
+  readonly seconds: number[];
+  readonly devices: Record<Device, number>;
+  readonly pages: Map<string, number>;
+  readonly gaveWay: Map<string, number>;
+}
+/** Seconds kept of one campaign: enough for a median, and no more however many visitors come. */
+const SECONDS_KEPT = 20_000;
+
+/** Replays recorded traffic against every campaign of a manifest, visitor by visitor; what is kept does not grow with them. */
+export function createForecast(
+  manifest: Manifest,
+  traffic: Traffic,
+  assumptions: Assumptions,
+  origin: string,
+) {
+  const stays = staysOf(traffic);
+  const tallies = new Map(
+    manifest.campaigns.map(({ id }): [string, Tally] => [
+      id,
+      {
+        reached: 0,
+        showings: 0,
+        squares: 0,
+        seconds: [],
+        devices: { desktop: 0, tablet: 0, mobile: 0 },
+        pages: new Map(),
+        gaveWay: new Map(),
+      },
+    ]),
+  );
+  const met = Array.from({ length: MET + 1 }, () => 0);
+  let played = 0;
+
+  return {
+    /** Plays the next visitors, as many as are asked for; whether there are more. */
+    play(count: number): boolean {
+      const until = Math.min(played + count, traffic.list.length);
+      for (; played < until; played++) {
+        const visitor = traffic.list[played];
+        if (!visitor) break;
+        const rehearsal = asRehearsal({ visitor, nth: played, manifest, stays, assumptions });
+        const { openings, lanes } = playVisit({ manifest, rehearsal, origin });
+        const shown = new Map<string, number>();
+        for (const { campaign, page, second } of openings) {
+          const tally = tallies.get(campaign) as Tally;
+          shown.set(campaign, (shown.get(campaign) ?? 0) + 1);
+          tally.devices[visitor.device]++;
+          const path = rehearsal.pages[page]?.path.split(/[?#]/, 1)[0] ?? '';
+          tally.pages.set(path, (tally.pages.get(path) ?? 0) + 1);
+          if (tally.seconds.length < SECONDS_KEPT) tally.seconds.push(second);
+        }
+        for (const [campaign, times] of shown) {
+          const tally = tallies.get(campaign) as Tally;
+          tally.reached++;
+          tally.showings += times;
+          tally.squares += times * times;
+        }
+        met[Math.min(openings.length, MET)] = (met[Math.min(openings.length, MET)] ?? 0) + 1;
+        for (const { campaign, stretches } of lanes) {
+          const lost = new Set<string>();
+          for (const { page, verdict } of stretches) {
+            const to =
+              verdict.code === 'waiting:floor'
+                ? verdict.heldBy
+                : verdict.code === 'blocked:yielded'
+                  ? verdict.to
+                  : '';
+            if (to !== '') lost.add(`${page} ${to}`);
+          }
+          const { gaveWay } = tallies.get(campaign) as Tally;
+          for (const one of lost) {
+            const to = one.slice(one.indexOf(' ') + 1);
+            gaveWay.set(to, (gaveWay.get(to) ?? 0) + 1);
+          }
+        }
+      }
+      return played < traffic.list.length;
+    },
+    get played(): number {
+      return played;
+    },
+    /** What comes out of those played so far, reckoned up to all visitors of the site. */
+    result(): Forecast {
+      const times = played === 0 ? 0 : traffic.visitors / played;
+      return {
+        visitors: traffic.visitors,
+        played,
+        met: met.map((count) => Math.round(count * times)),
+        campaigns: manifest.campaigns.map(({ id }) =>
+          forecastOf(id, tallies.get(id) as Tally, played, times),
+        ),
+      };
+    },
+  };
+}
+
+function forecastOf(campaign: string, tally: Tally, played: number, times: number): CampaignForecast {
+  const share = wilson(tally.reached, played);
+  const mean = played === 0 ? 0 : tally.showings / played;
+  const variance = played < 2 ? 0 : Math.max(0, (tally.squares - played * mean * mean) / (played - 1));
+  const half = Z_95 * Math.sqrt(variance * played);
+  const scaled = (count: number) => Math.round(count * times);
+  const ordered = [...tally.seconds].sort((a, b) => a - b);
+  const most = (counts: ReadonlyMap<string, number>) => [...counts].sort(([, a], [, b]) => b - a);
+  return {
+    campaign,
+    reached: {
+      value: scaled(tally.reached),
+      low: played === 0 ? 0 : scaled(share.low * played),
+      high: played === 0 ? 0 : scaled(share.high * played),
+    },
+    showings: {
+      value: scaled(tally.showings),
+      low: scaled(Math.max(0, tally.showings - half)),
+      high: scaled(tally.showings + half),
+    },
+    second: ordered[Math.floor((ordered.length - 1) / 2)] ?? null,
+    devices: Object.fromEntries(
+      DEVICES.map((device) => [device, scaled(tally.devices[device])]),
+    ) as CampaignForecast['devices'],
+    pages: most(tally.pages)
+      .slice(0, PAGES_NAMED)
+      .map(([path, count]) => ({ path, share: count / tally.showings })),
+    gaveWay: most(tally.gaveWay).map(([to, views]) => ({ to, views: scaled(views) })),
+  };
+}
+
+/** Parts of a rule that keep a campaign from people, each with what it would be without. */
+const WITHOUT = {
+  devices: (one) => ({ ...one, devices: 7 }),
+  audience: (one) => ({ ...one, audience: null }),
+  schedule: (one) => ({ ...one, schedule: null }),
+  caps: (one) => ({ ...one, caps: [] }),
+  exclude: (one) => ({ ...one, excludeKeys: [], exclude: [] }),
+  pages: (one) => ({ ...one, includeKeys: [], include: [{ kind: 'every' }], excludeKeys: [], exclude: [] }),
+  moment: (one) => ({
+    ...one,
+    moment: { ...one.moment, join: 'any', triggers: [{ kind: 'time', seconds: 0 }], notBeforeSeconds: 0 },
+  }),
+  pauses: (one) => ({ ...one, afterClose: 'none', afterNo: 'none', afterConversion: 'none' }),
+} satisfies Readonly<Record<string, (one: ManifestCampaign) => ManifestCampaign>>;
+export type CostlyPart = keyof typeof WITHOUT;
+export const COSTLY_PARTS = Object.keys(WITHOUT) as CostlyPart[];
+
+/** The same site with one campaign rid of one part of its rule; nothing where the part keeps it from nobody. */
+export function manifestWithout(
+  manifest: Manifest,
+  campaign: string,
+  part: CostlyPart,
+): Manifest | undefined {
+  const one = manifest.campaigns.find(({ id }) => id === campaign);
+  if (!one) return undefined;
+  const freed = WITHOUT[part](one);
+  if (JSON.stringify(freed) === JSON.stringify(one)) return undefined;
+  return { ...manifest, campaigns: manifest.campaigns.map((other) => (other === one ? freed : other)) };
+}
