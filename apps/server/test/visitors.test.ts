@@ -1,4 +1,4 @@
-import type { Audience, AudienceShare, Condition, SeenValues } from '@velarium/contract';
+import type { Audience, AudienceShare, Condition, SeenValues, Traffic } from '@velarium/contract';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { languagesOf } from '../src/intake/index.ts';
 import {
@@ -156,4 +156,43 @@ it.each([
   ['<script>, EN-GB', 'en-gb'],
 ])('languages of %j are %j', (header, languages) => {
   expect(languagesOf(header)).toBe(languages);
+});
+
+describe('traffic to be replayed', () => {
+  const traffic = async (days = 28): Promise<Traffic> =>
+    (await owner.ask('GET', `/sites/${owner.siteId}/traffic?days=${days}`)).json();
+
+  it('is every visitor with their pages in order, how each ended, and how they came; without their names', async () => {
+    const [visitor, session, view] = [randomVisitor(), eventId(), eventId()];
+    await arrive(
+      { id: view, page: '/tours?utm_medium=newsletter', begun: [3, 'letters.example'] },
+      { visitor, session, headers: { 'x-country': 'no', 'accept-language': 'nb, en;q=0.5' } },
+    );
+    await sendEvents(
+      server,
+      owner,
+      [
+        { kind: 'left', page: '/tours', view, stay: [42, 80] },
+        { kind: 'pageview', page: '/contact' },
+      ],
+      { visitor, session },
+    );
+    await arrive({ page: '/' });
+    const { visitors, isSample, list } = await traffic();
+    expect([visitors, isSample, list.length]).toEqual([2, false, 2]);
+    const reader = list.find(({ pages }) => pages.length === 2);
+    expect(reader).toMatchObject({ source: 'mail', session: 3, country: 'no', language: 'nb' });
+    expect(reader?.pages.map(({ path, seconds, depth }) => [path, seconds, depth])).toEqual([
+      ['/tours?utm_medium=newsletter', 42, 80],
+      ['/contact', null, null],
+    ]);
+    expect(JSON.stringify(list)).not.toContain(visitor.slice(0, 8));
+  });
+  it('is of the days that are asked for, and of no more than there are', async () => {
+    await arrive();
+    await server.db.query("UPDATE event SET at = at - interval '3 days' WHERE site_id = $1", [owner.siteId]);
+    expect([(await traffic(1)).list.length, (await traffic(7)).list.length]).toEqual([0, 1]);
+    for (const days of [0, 29, 'many'])
+      expect((await owner.ask('GET', `/sites/${owner.siteId}/traffic?days=${days}`)).statusCode).toBe(422);
+  });
 });

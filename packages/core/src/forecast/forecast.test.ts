@@ -5,6 +5,7 @@ import { plainSettings } from '../testing/arbitrary.ts';
 import { campaign, on, time } from '../testing/begin-page-view.ts';
 import { asRehearsal, lot, staysOf, USUAL_ASSUMPTIONS } from './as-rehearsal.ts';
 import { createForecast, manifestWithout } from './forecast.ts';
+import { forecastWords, gain } from './forecast-words.ts';
 
 const A = '00000000-0000-4000-8000-00000000000a';
 const B = '00000000-0000-4000-8000-00000000000b';
@@ -90,7 +91,7 @@ describe('replayed traffic', () => {
       expect(own.length).toBeGreaterThan(500);
     }
     expect(met.reduce((sum, count) => sum + count, 0)).toBe(10_000);
-  });
+  }, 60_000);
   it('says where, on what and when it opens, and who took whose place', () => {
     const shared = { ...on(time(5)), caps: [] };
     const result = forecast(
@@ -199,5 +200,31 @@ describe('what a part of a rule costs', () => {
       const freed = manifestWithout(of, A, part);
       if (freed) expect(reached(freed)).toBeGreaterThanOrEqual(reached(of));
     }
+  });
+});
+
+describe('a forecast in words', () => {
+  const none = { value: 0, low: 0, high: 0 };
+  const one = { campaign: A, devices: { desktop: 0, tablet: 0, mobile: 0 }, pages: [], gaveWay: [] };
+  it.each([
+    [
+      {
+        reached: { value: 1234, low: 1180, high: 1290 },
+        showings: { value: 1481, low: 0, high: 0 },
+        second: 12,
+      },
+      '1,234 of 11,690 visitors would meet it (1,180 to 1,290), 1.2 times each, half of the times by 0:12 of a page.',
+    ],
+    [{ reached: none, showings: none, second: null }, 'none of 11,690 visitors would meet it.'],
+  ])('%#', (figures, words) => {
+    expect(forecastWords({ ...one, ...figures }, 11_690)).toBe(words);
+  });
+  it.each([
+    [10, 15, 0.5],
+    [10, 5, -0.5],
+    [0, 0, 0],
+    [0, 5, null],
+  ])('from %d to %d it grows by %s', (before, after, share) => {
+    expect(gain(before, after)).toBe(share);
   });
 });
