@@ -148,6 +148,9 @@ export const LIMITS = {
   closeDelaySeconds: 5,
 } as const;
 
+/** Page views read at most for one replay of traffic. */
+export const MOST_TRAFFIC = 30_000;
+
 /** Letters of what a team writes down about a campaign for itself. */
 export const MOST_NOTE = 1000;
 

@@ -17,6 +17,6 @@ export const forecastRoutes: FastifyPluginAsyncZod<{ readonly forecasts: Forecas
         response: { 200: trafficSchema },
       },
     },
-    ({ principal, params, query }) => forecasts.traffic(principal.workspaceId, params.siteId, query.days),
+    ({ principal, params, query }) => forecasts.traffic(principal.workspaceId, params.siteId, query),
   );
 };

@@ -1,11 +1,17 @@
-import type { Browser, Device, RecordedPage, System, Traffic, TrafficVisitor } from '@velarium/contract';
+import type {
+  Browser,
+  Device,
+  RecordedPage,
+  System,
+  Traffic,
+  TrafficQuestion,
+  TrafficVisitor,
+} from '@velarium/contract';
 import { reckonVisitors, sourceOf } from '@velarium/core';
 import type { DataSource } from 'typeorm';
 import { referrerKind } from '../infra/referrer-kind.ts';
 import type { SiteService } from '../sites/index.ts';
 
-/** Page views read for one replay: ids of visitors are random, so those of the smallest ids are a fair sample. */
-const MOST_VIEWS = 30_000;
 /** Pages of one visitor that are replayed; who reads more is a machine, or a tab that is never closed. */
 const MOST_PAGES = 50;
 
@@ -38,7 +44,8 @@ interface VisitRow {
 /** What was recorded of a site's visitors, so that core can replay it. Nobody's id leaves the server. */
 export function createForecastService({ db, sites }: ForecastServices) {
   return {
-    async traffic(workspaceId: string, siteId: string, days: number): Promise<Traffic> {
+    /** Ids of visitors are random, so those of the smallest ids are a fair sample. */
+    async traffic(workspaceId: string, siteId: string, { days, most }: TrafficQuestion): Promise<Traffic> {
       await sites.get(workspaceId, siteId);
       const since = new Date(Date.now() - days * 86_400_000);
       const views: ViewRow[] = await db.query(
@@ -46,11 +53,11 @@ export function createForecastService({ db, sites }: ForecastServices) {
            FROM event e LEFT JOIN page_stay s ON s.site_id = e.site_id AND s.view = e.id
           WHERE e.site_id = $1 AND e.kind = 'pageview' AND e.at >= $2
           ORDER BY e.visitor, e.at LIMIT $3`,
-        [siteId, since, MOST_VIEWS + 1],
+        [siteId, since, most + 1],
       );
       const byVisitor = new Map<string, ViewRow[]>();
       for (const view of views) byVisitor.set(view.visitor, [...(byVisitor.get(view.visitor) ?? []), view]);
-      const isSample = views.length > MOST_VIEWS;
+      const isSample = views.length > most;
       // Of the last one there may be more pages than were read.
       const boundary = isSample ? (views.at(-1)?.visitor ?? '') : '';
       byVisitor.delete(boundary);
