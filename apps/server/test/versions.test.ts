@@ -131,6 +131,14 @@ describe('a launch for later', () => {
     expect(await again()).toMatchObject({ state: 'running', hasUnpublishedChanges: true, plannedAt: null });
     expect((await history()).entries[0]).toMatchObject({ what: 'published', note: 'For Monday' });
   });
+  it('that two workers take at once is published once', async () => {
+    await plan(await draft('As planned'));
+    const id = await planId();
+    await Promise.all([due(id), due(id)]);
+    expect((await history()).entries.map(({ version }) => version)).toEqual([1]);
+    await due(id);
+    expect((await history()).live).toBe(1);
+  });
   it('is due at its time by itself', async () => {
     await plan(await draft('Soon'), new Date(Date.now() + HOUR_MS));
     const [job] = await server.db.query(

@@ -51,6 +51,16 @@ export interface Answered {
   readonly hash: string | undefined;
 }
 
+/** What is published in place of the draft. */
+interface OtherDocument {
+  readonly document: CampaignDocument;
+  readonly note: string;
+  /** The draft it was taken from, if it was one. */
+  readonly revision?: number | null;
+  /** Done in the same transaction; what it throws keeps it from being published. */
+  readonly also?: (manager: EntityManager) => Promise<void>;
+}
+
 type MoveOfRow = (manager: EntityManager, row: CampaignRow) => Promise<Partial<CampaignRow>>;
 
 type Actor = { readonly workspaceId: string; readonly accountId: string; readonly name: string };
@@ -182,21 +192,19 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
     async publishDocument(
       actor: Actor,
       campaignId: string,
-      document: CampaignDocument,
-      note: string,
-      revision: number | null = null,
+      { document, note, revision = null, also }: OtherDocument,
     ): Promise<void> {
       const { workspaceId } = actor;
       const { timeZone } = await sites.get(workspaceId, await campaigns.siteOf(workspaceId, campaignId));
-      await transition(
-        actor,
-        campaignId,
-        freeze(actor, timeZone, (row) => ({
-          document,
-          revision: revision === row.revision ? revision : null,
-        })),
-        note,
-      );
+      const publish = freeze(actor, timeZone, (row) => ({
+        document,
+        revision: revision === row.revision ? revision : null,
+      }));
+      const move: MoveOfRow = async (manager, row) => {
+        await also?.(manager);
+        return publish(manager, row);
+      };
+      await transition(actor, campaignId, move, note);
     },
 
     /** Publishes several campaigns of a site in one transaction: all, or none. */

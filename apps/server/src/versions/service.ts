@@ -4,7 +4,6 @@ import type {
   CampaignHistory,
   CampaignVersion,
   HistoryEntry,
-  MessageFile,
   PlannedLaunch,
 } from '@velarium/contract';
 import type { DataSource, EntityManager } from 'typeorm';
@@ -26,6 +25,8 @@ const LISTED = 300;
 /** Farther ahead nobody plans; a slip of the year would wait unnoticed. */
 const FARTHEST_DAYS = 400;
 const DAY_MS = 86_400_000;
+/** A plan that was called off, or taken by another worker, while it was looked at. */
+const calledOff = new Error('the plan is gone');
 
 interface PlanRow {
   readonly id: string;
@@ -108,7 +109,7 @@ export function createVersionService({ db, jobs, campaigns, publishing }: Versio
     },
 
     /** The file visitors had of a version's message: drawn as it was, whatever its Look says today. */
-    async file(workspaceId: string, campaignId: string, hash: string): Promise<MessageFile> {
+    async file(workspaceId: string, campaignId: string, hash: string): Promise<string> {
       const siteId = await campaigns.siteOf(workspaceId, campaignId);
       const [had] = await db.query(
         'SELECT FROM campaign_message WHERE campaign_id = $1 AND hash = $2 LIMIT 1',
@@ -116,14 +117,14 @@ export function createVersionService({ db, jobs, campaigns, publishing }: Versio
       );
       const body = had && (await publishing.findMessage(siteId, hash));
       if (body === undefined) throw notFound('file');
-      return JSON.parse(body) as MessageFile;
+      return body;
     },
 
     /** Publishes a version of before as a new one that equals it; the draft stays as it is. */
     async bringBack(actor: Actor, campaignId: string, version: number, note: string): Promise<void> {
       const { document } = await find(actor.workspaceId, campaignId, version);
       const said = note === '' ? `Version ${version} again` : note;
-      await publishing.publishDocument(actor, campaignId, document, said);
+      await publishing.publishDocument(actor, campaignId, { document, note: said });
     },
 
     /** Plans that the draft as it is now is published at a time; an older plan gives way. */
@@ -193,9 +194,18 @@ export function createVersionService({ db, jobs, campaigns, publishing }: Versio
         name: plan.byName,
       };
       try {
-        await publishing.publishDocument(actor, campaignId, plan.document, plan.note, plan.revision);
-        await db.query('DELETE FROM planned_launch WHERE campaign_id = $1 AND id = $2', [campaignId, planId]);
+        const { document, note, revision } = plan;
+        // With the publishing or not at all: a plan is kept once, whatever dies meanwhile.
+        const also = async (manager: EntityManager) => {
+          const [gone] = await manager.query(
+            'DELETE FROM planned_launch WHERE campaign_id = $1 AND id = $2 RETURNING id',
+            [campaignId, planId],
+          );
+          if (gone.length === 0) throw calledOff;
+        };
+        await publishing.publishDocument(actor, campaignId, { document, note, revision, also });
       } catch (error) {
+        if (error === calledOff) return;
         if (!(error instanceof ProblemError) || error.status >= 500) throw error;
         await db.query('UPDATE planned_launch SET failure = $3 WHERE campaign_id = $1 AND id = $2', [
           campaignId,

@@ -14,6 +14,7 @@ import {
 import { useMemo, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { trafficQuery } from '../api/forecasts.ts';
+import { campaignsQuery } from '../api/queries.ts';
 import { castQuery } from '../api/rehearsals.ts';
 import { useTitle } from '../app/use-title.ts';
 import { useSite } from '../site/use-site.ts';
@@ -48,6 +49,7 @@ export function ForecastPage() {
   const traffic = useQuery(trafficQuery(siteId, days));
   const live = useQuery({ ...castQuery(siteId, LIVE), staleTime: 0 });
   const then = useQuery({ ...castQuery(siteId, of), staleTime: 0 });
+  const { data: campaigns = [] } = useQuery(campaignsQuery(siteId));
   useTitle('Forecast');
   const error = traffic.error ?? live.error ?? then.error;
   if (error)
@@ -59,7 +61,6 @@ export function ForecastPage() {
         }}
       />
     );
-  const campaigns = then.data?.campaigns ?? live.data?.campaigns ?? [];
   return (
     <div className="mx-auto max-w-[1360px] px-6 pb-16 max-sm:px-4">
       <div className="flex flex-wrap items-end gap-x-4 gap-y-2 pt-7 pb-4">
@@ -78,7 +79,9 @@ export function ForecastPage() {
           options={[
             { value: LIVE, label: 'None: as it runs now' },
             { value: 'drafts', label: 'Every campaign' },
-            ...campaigns.map(({ id, name }) => ({ value: id, label: name })),
+            ...campaigns
+              .filter(({ id, state }) => id === of || state !== 'archived')
+              .map(({ id, name }) => ({ value: id, label: name })),
           ]}
           onChange={(next) => setSearch(next === LIVE ? {} : { of: next })}
         />
@@ -154,8 +157,10 @@ function Replayed({ origin, traffic, live, then, of }: ReplayedProps) {
           ? 'The replay failed. Load the page again.'
           : isDone
             ? 'Replayed to the last visitor.'
-            : `Replaying: ${figure(replay.whole.size)} of ${figure(casts.length)} questions answered …`}
-        {!isDone && !replay.hasFailed && (
+            : replay.isStopped
+              ? 'Stopped. What is shown is of fewer visitors, with wider intervals.'
+              : `Replaying: ${figure(replay.whole.size)} of ${figure(casts.length)} questions answered …`}
+        {!isDone && !replay.hasFailed && !replay.isStopped && (
           <Button className="h-7 text-sm" onClick={replay.stop}>
             Stop
           </Button>

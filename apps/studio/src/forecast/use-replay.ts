@@ -26,14 +26,16 @@ export function useReplay(
   assumptions: Assumptions,
   origin: string,
   shape: string,
-): Replay & { readonly stop: () => void } {
+): Replay & { readonly isStopped: boolean; readonly stop: () => void } {
   const [replay, setReplay] = useState(NOTHING);
   const [worker, setWorker] = useState<Worker | null>(null);
+  const [isStopped, setStopped] = useState(false);
   // biome-ignore lint/correctness/useExhaustiveDependencies: see `shape` above.
   useEffect(() => {
     if (!casts || !traffic) return;
     const thread = new Worker(new URL('./replay.worker.ts', import.meta.url), { type: 'module' });
     setWorker(thread);
+    setStopped(false);
     thread.onmessage = ({ data: { key, forecast, isWhole } }: MessageEvent<ReplayAnswer>) =>
       setReplay((old) => ({
         forecasts: new Map(old.forecasts).set(key, forecast),
@@ -44,5 +46,9 @@ export function useReplay(
     thread.postMessage({ casts, traffic, assumptions, origin } satisfies ReplayTask);
     return () => thread.terminate();
   }, [shape, casts === undefined, traffic]);
-  return { ...replay, stop: () => worker?.terminate() };
+  const stop = () => {
+    worker?.terminate();
+    setStopped(true);
+  };
+  return { ...replay, isStopped, stop };
 }
