@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { forecastWords, USUAL_ASSUMPTIONS } from '@velarium/core';
-import { useMemo } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { trafficQuery } from '../api/forecasts.ts';
 import { castQuery } from '../api/rehearsals.ts';
@@ -11,16 +11,29 @@ import { useReplay } from './use-replay.ts';
 const DAYS = 28;
 /** Page views that are enough for a line: it is counted anew after every save. */
 const SAMPLE = 2500;
+/** It is counted when somebody pauses: what they are doing comes first. */
+const PAUSE_MS = 2500;
+
+/** The latest of a value that has stood for a while; nothing before one has. */
+function useSettled<Value>(value: Value): Value | undefined {
+  const [settled, setSettled] = useState<Value>();
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(value), PAUSE_MS);
+    return () => clearTimeout(timer);
+  }, [value]);
+  return settled;
+}
 const THEN = 'then';
 
 /** How many of the site's own visitors the draft would have reached, in one line, as it was saved last. */
 export function ReachLine() {
   const siteId = useWorkbench((state) => state.siteId);
   const id = useWorkbench((state) => state.id);
-  const revision = useWorkbench((state) => state.revision);
+  const revision = useSettled(useWorkbench((state) => state.revision));
+  const isPaused = revision !== undefined;
   const site = useSite(siteId);
-  const { data: traffic } = useQuery(trafficQuery(siteId, DAYS, SAMPLE));
-  const { data } = useQuery(castQuery(siteId, id, revision));
+  const { data: traffic } = useQuery({ ...trafficQuery(siteId, DAYS, SAMPLE), enabled: isPaused });
+  const { data } = useQuery({ ...castQuery(siteId, id, revision), enabled: isPaused });
   const casts = useMemo(() => data && [{ key: THEN, manifest: data.manifest }], [data]);
   const replay = useReplay(
     casts,

@@ -231,7 +231,7 @@ export const TELL: readonly Template[] = [
     seconds: 40,
     message: message('popup', 'end', 'Survey', styled({ width: { unit: 'px', value: 340 } }), [
       first(
-        picture('comet', 'comet', '', styled({ side: 'top' }), 320),
+        picture('comet', 'comet', '', styled({ side: 'top' }, { hidden: true }), 320),
         heading('title', 'Two questions, half a minute'),
         text('words', 'So that the next letter is about what you came for.'),
         {
