@@ -142,10 +142,13 @@ test('an element is picked on the page itself', async ({ studioPage: page, velar
   await expect(dialog.locator('code')).not.toHaveText('footer');
   expect(page.frames().some((frame) => frame.url() === `${velarium.fell}/journal`)).toBe(false);
   // From what was pressed outwards by keys, and back by the trail.
-  await framed.locator('h1').click();
-  await expect(dialog.getByText('finds 1 element here.')).toBeVisible();
   const trail = dialog.getByRole('list', { name: 'From the page inwards' });
-  await expect(trail.getByRole('button', { pressed: true })).toHaveText(/^h1/);
+  await expect(async () => {
+    // A press that falls into a change of the frame's size is lost; people press again.
+    await framed.locator('h1').click();
+    await expect(trail.getByRole('button', { pressed: true })).toHaveText(/^h1/, { timeout: 1000 });
+  }).toPass();
+  await expect(dialog.getByText('finds 1 element here.')).toBeVisible();
   await page.keyboard.press('ArrowUp');
   await expect(trail.getByRole('button', { pressed: true })).not.toHaveText(/^h1/);
   await trail.getByRole('button').last().click();
