@@ -77,7 +77,7 @@ export function WhatChanges({ siteId, before, after }: WhatChangesProps) {
         </p>
       )}
       {moved && <Moved moved={moved} />}
-      <section aria-label="The message, side by side" className="grid grid-cols-2 gap-4">
+      <section aria-label="The message, side by side" className="grid gap-4 lg:grid-cols-2">
         {[before, after].map(({ name, document, file }) => (
           <figure key={name} className="grid content-start gap-1">
             <div className="flex items-start gap-2">
