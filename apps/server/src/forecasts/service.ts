@@ -7,9 +7,9 @@ import type {
   TrafficQuestion,
   TrafficVisitor,
 } from '@velarium/contract';
-import { reckonVisitors, sourceOf } from '@velarium/core';
+import { reckonVisitors } from '@velarium/core';
 import type { DataSource } from 'typeorm';
-import { referrerKind } from '../infra/referrer-kind.ts';
+import { sourceOfVisit } from '../infra/referrer-kind.ts';
 import type { SiteService } from '../sites/index.ts';
 
 /** Pages of one visitor that are replayed; who reads more is a machine, or a tab that is never closed. */
@@ -93,18 +93,13 @@ export function createForecastService({ db, sites }: ForecastServices) {
 export type ForecastService = ReturnType<typeof createForecastService>;
 
 function visitorOf(views: readonly ViewRow[], visit: VisitRow | undefined): TrafficVisitor {
-  const query = new URLSearchParams(visit?.landing?.split('?')[1] ?? '');
+  const query = Object.fromEntries(new URLSearchParams(visit?.landing?.split('?')[1] ?? ''));
   const referrer = visit?.referrer ?? '';
   return {
     device: views[0]?.device ?? 'desktop',
     browser: visit?.browser ?? 'other',
     system: visit?.system ?? 'other',
-    source: sourceOf({
-      referrer,
-      kind: referrerKind(referrer),
-      medium: query.get('utm_medium') ?? '',
-      name: query.get('utm_source') ?? '',
-    }),
+    source: sourceOfVisit(referrer, query),
     referrer,
     session: visit?.number ?? 1,
     signedIn: visit?.signedIn ?? null,

@@ -1,5 +1,6 @@
 import { ReferrerParser } from '@tryghost/referrer-parser';
-import type { ReferrerKind } from '@velarium/contract';
+import type { ReferrerKind, Source } from '@velarium/contract';
+import { sourceOf } from '@velarium/core';
 import { Recent } from './recent.ts';
 
 const parser = new ReferrerParser();
@@ -22,3 +23,12 @@ export function referrerKind(host: string): ReferrerKind | null {
   answered.set(host, kind);
   return kind;
 }
+
+/** The kind of place a visit came from, by its referrer's host and what its first address carries. */
+export const sourceOfVisit = (referrer: string, arrival: Readonly<Record<string, string>>): Source =>
+  sourceOf({
+    referrer,
+    kind: referrerKind(referrer),
+    medium: arrival.utm_medium ?? '',
+    name: arrival.utm_source ?? '',
+  });

@@ -5,10 +5,9 @@ import {
   type RecordedVisitor,
   reckonVisitors,
   seenValues,
-  sourceOf,
 } from '@velarium/core';
 import type { DataSource } from 'typeorm';
-import { referrerKind } from '../infra/referrer-kind.ts';
+import { sourceOfVisit } from '../infra/referrer-kind.ts';
 import { countEvents } from './count-events.ts';
 
 /** Visits looked at to answer one question: ids are random, so those of the smallest ids are a fair sample. */
@@ -112,15 +111,7 @@ function visitOf(row: VisitRow): RecordedVisit {
     landing: landing.replace(/(?<!\/)\/+$/, '') || '/',
     arrival,
     referrer: row.referrer,
-    source:
-      row.referrer === null
-        ? null
-        : sourceOf({
-            referrer: row.referrer,
-            kind: referrerKind(row.referrer),
-            medium: arrival.utm_medium ?? '',
-            name: arrival.utm_source ?? '',
-          }),
+    source: row.referrer === null ? null : sourceOfVisit(row.referrer, arrival),
     country: row.country,
     languages: row.languages ? row.languages.split(',') : [],
     browser: row.browser ?? 'other',

@@ -16,7 +16,6 @@ import { Link, useParams, useSearchParams } from 'react-router';
 import { trafficQuery } from '../api/forecasts.ts';
 import { campaignsQuery } from '../api/queries.ts';
 import { castQuery } from '../api/rehearsals.ts';
-import { useTitle } from '../app/use-title.ts';
 import { useSite } from '../site/use-site.ts';
 import { Button } from '../ui/button.tsx';
 import { NumberField } from '../ui/number-field.tsx';
@@ -50,7 +49,6 @@ export function ForecastPage() {
   const live = useQuery({ ...castQuery(siteId, LIVE), staleTime: 0 });
   const then = useQuery({ ...castQuery(siteId, of), staleTime: 0 });
   const { data: campaigns = [] } = useQuery(campaignsQuery(siteId));
-  useTitle('Forecast');
   const error = traffic.error ?? live.error ?? then.error;
   if (error)
     return (
@@ -145,7 +143,7 @@ function Replayed({ origin, traffic, live, then, of }: ReplayedProps) {
     ],
     [then, live, one, isCompared],
   );
-  const replay = useReplay(casts, traffic, assumptions, origin, JSON.stringify(assumptions));
+  const replay = useReplay(casts, traffic, assumptions, origin);
   const result = replay.forecasts.get(THEN);
   const isDone = casts.every(({ key }) => replay.whole.has(key));
   const names = new Map(then.campaigns.map(({ id, name }) => [id, name]));

@@ -40,7 +40,6 @@ export function ReachLine() {
     traffic && traffic.list.length > 0 ? traffic : undefined,
     USUAL_ASSUMPTIONS,
     site?.origins[0] ?? 'https://site.example',
-    `${id} ${data ? revision : ''}`,
   );
   const forecast = replay.forecasts.get(THEN);
   const own = forecast?.campaigns.find(({ campaign }) => campaign === id);

@@ -17,25 +17,25 @@ export interface Cast {
 }
 
 /**
- * Replays traffic against each of these casts in a thread of its own; the first answers come from few visitors. `shape`
- * stands for all that the answers depend on: when it changes, what is under way is thrown away.
+ * Replays traffic against each of these casts in a thread of its own; the first answers come from few visitors. When any of
+ * what it is asked changes, what is under way is thrown away.
  */
 export function useReplay(
   casts: readonly Cast[] | undefined,
   traffic: Traffic | undefined,
   assumptions: Assumptions,
   origin: string,
-  shape: string,
 ): Replay & { readonly isStopped: boolean; readonly stop: () => void } {
   const [replay, setReplay] = useState(NOTHING);
   const [worker, setWorker] = useState<Worker | null>(null);
   const [isStopped, setStopped] = useState(false);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: see `shape` above.
   useEffect(() => {
     if (!casts || !traffic) return;
     const thread = new Worker(new URL('./replay.worker.ts', import.meta.url), { type: 'module' });
     setWorker(thread);
     setStopped(false);
+    // What was found before stands until it is found anew.
+    setReplay((old) => ({ ...old, whole: new Set() }));
     thread.onmessage = ({ data: { key, forecast, isWhole } }: MessageEvent<ReplayAnswer>) =>
       setReplay((old) => ({
         forecasts: new Map(old.forecasts).set(key, forecast),
@@ -45,7 +45,7 @@ export function useReplay(
     thread.onerror = () => setReplay((old) => ({ ...old, hasFailed: true }));
     thread.postMessage({ casts, traffic, assumptions, origin } satisfies ReplayTask);
     return () => thread.terminate();
-  }, [shape, casts === undefined, traffic]);
+  }, [casts, traffic, assumptions, origin]);
   const stop = () => {
     worker?.terminate();
     setStopped(true);

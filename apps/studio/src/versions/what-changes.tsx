@@ -163,7 +163,7 @@ function Changes({ title, names, rows }: ChangesProps) {
 const NAMED = 5;
 
 function Moved({ moved: { gained, lost } }: { readonly moved: PagesMoved }) {
-  if (gained.length + lost.length === 0) return null;
+  if (gained.pages.length + lost.pages.length === 0) return null;
   return (
     <dl className="grid gap-1">
       {(
@@ -171,14 +171,14 @@ function Moved({ moved: { gained, lost } }: { readonly moved: PagesMoved }) {
           ['Pages it comes to', gained],
           ['Pages it leaves', lost],
         ] as const
-      ).map(([words, pages]) =>
+      ).map(([words, { pages, views }]) =>
         pages.length === 0 ? null : (
           <div key={words}>
             <dt className="font-semibold">
               {words}: {pages.length.toLocaleString('en-GB')}
               <span className="font-normal text-soft">
                 {' '}
-                ({pages.reduce((sum, { views }) => sum + views, 0).toLocaleString('en-GB')} views in 30 days)
+                ({views.toLocaleString('en-GB')} views in 30 days)
               </span>
             </dt>
             <dd className="text-soft">

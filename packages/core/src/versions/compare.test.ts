@@ -85,6 +85,7 @@ it('pages that are gained and lost are told, the most visited first', () => {
     pages: NO_SITE_PAGES,
   } as unknown as Parameters<typeof pagesMoved>[3];
   const { gained, lost } = pagesMoved(on('/a/', '/c/'), on('/b/', '/c/'), known, site);
-  expect(gained.map(({ path }) => path)).toEqual(['/b/2', '/b/1']);
-  expect(lost.map(({ path }) => path)).toEqual(['/a/1']);
+  expect(gained.pages.map(({ path }) => path)).toEqual(['/b/2', '/b/1']);
+  expect(lost.pages.map(({ path }) => path)).toEqual(['/a/1']);
+  expect([gained.views, lost.views]).toEqual([13, 3]);
 });

@@ -86,10 +86,15 @@ export function compareDocuments(
 export const isSameCampaign = ({ phrases, words, settings }: Comparison): boolean =>
   phrases.length + words.length + settings.length === 0;
 
-/** Pages a campaign comes to, and pages it leaves, each with the most visited first. */
+/** Some of a site's pages, the most visited first, with the views of all of them together. */
+export interface MovedPages {
+  readonly pages: readonly SitePage[];
+  readonly views: number;
+}
+/** Pages a campaign comes to, and pages it leaves. */
 export interface PagesMoved {
-  readonly gained: readonly SitePage[];
-  readonly lost: readonly SitePage[];
+  readonly gained: MovedPages;
+  readonly lost: MovedPages;
 }
 
 /** Which known pages other page rules cover than before. */
@@ -109,7 +114,12 @@ export function pagesMoved(
     .map((page) => ({ page, was: fits(was, page), is: fits(is, page) }))
     .sort((a, b) => b.page.views - a.page.views);
   return {
-    gained: moved.filter((one) => one.is && !one.was).map(({ page }) => page),
-    lost: moved.filter((one) => one.was && !one.is).map(({ page }) => page),
+    gained: together(moved.filter((one) => one.is && !one.was)),
+    lost: together(moved.filter((one) => one.was && !one.is)),
   };
 }
+
+const together = (moved: readonly { readonly page: SitePage }[]): MovedPages => ({
+  pages: moved.map(({ page }) => page),
+  views: moved.reduce((sum, { page }) => sum + page.views, 0),
+});
