@@ -1,4 +1,12 @@
-import type { CampaignDocument, PageRule, Rule, Site, SiteSettings, Trigger } from '@velarium/contract';
+import type {
+  Campaign,
+  CampaignDocument,
+  PageRule,
+  Rule,
+  Site,
+  SiteSettings,
+  Trigger,
+} from '@velarium/contract';
 import type { Velarium } from './velarium.ts';
 
 /** Sessions of this worker's studio, kept: signing in is limited to a few tries a minute. */
@@ -95,8 +103,8 @@ async function saveAndPublish(
       limits: { ...rule.limits, caps: [], afterClose: 'none', afterConversion: 'none', ...of.limits },
     },
   };
-  await ask(velarium, 'PUT', `/campaigns/${id}/draft`, { revision, document });
-  await ask(velarium, 'POST', `/campaigns/${id}/publish`);
+  const saved = await ask<Campaign>(velarium, 'PUT', `/campaigns/${id}/draft`, { revision, document });
+  await ask(velarium, 'POST', `/campaigns/${id}/publish`, { revision: saved.revision });
 }
 
 /** Changes what the tag must know of the site. */

@@ -27,7 +27,7 @@ beforeAll(async () => {
 afterAll(() => server.close());
 beforeEach(async () => {
   campaign = (await createCampaign(owner)).id;
-  await owner.ask('POST', `/campaigns/${campaign}/publish`);
+  await owner.publish(campaign);
 });
 
 const numbers = async () => (await owner.ask('GET', `/campaigns/${campaign}`)).json<Campaign>().numbers;
@@ -169,7 +169,7 @@ describe('consent is what the visitor was asked', () => {
         },
       },
     });
-    const published = await owner.ask('POST', `/campaigns/${campaign}/publish`);
+    const published = await owner.publish(campaign);
     expect(published.statusCode).toBe(200);
     const hashOf = async () =>
       (await server.manifestOf(owner.siteKey)).campaigns.find(({ id }) => id === campaign)?.message;
@@ -193,14 +193,14 @@ describe('consent is what the visitor was asked', () => {
   });
   it('no file of another campaign is taken for it', async () => {
     const other = (await createCampaign(owner)).id;
-    await owner.ask('POST', `/campaigns/${other}/publish`);
+    await owner.publish(other);
     // The same words give the same file, so that one differs.
     const made = (await owner.ask('GET', `/campaigns/${other}`)).json<Campaign>();
     await owner.ask('PUT', `/campaigns/${other}/draft`, {
       revision: made.revision,
       document: { ...made.document, message: { ...made.document.message, label: 'Another' } },
     });
-    await owner.ask('POST', `/campaigns/${other}/publish`);
+    await owner.publish(other);
     const { campaigns } = await server.manifestOf(owner.siteKey);
     const theirs = campaigns.find(({ id }) => id === other)?.message;
     expect((await answer(randomVisitor(), { message: theirs })).statusCode).toBe(404);

@@ -34,7 +34,7 @@ describe('an update of a Velarium with campaigns in it', () => {
   it('gives older documents what rules have learned since, and makes their files anew', async () => {
     const owner = await createWorkspace(server);
     const { id, document } = await createCampaign(owner);
-    await owner.ask('POST', `/campaigns/${id}/publish`);
+    await owner.publish(id);
     // Down to the foundation, and as that wrote it.
     for (let n = 1; n < server.db.migrations.length; n++) await server.db.undoLastMigration();
     const { variants: _variants, ...old } = structuredClone(document);

@@ -53,7 +53,7 @@ beforeEach(async () => {
   receiver.answer({ status: 202 });
   owner = await createWorkspace(server);
   campaign = await createCampaign(owner);
-  await owner.ask('POST', `/campaigns/${campaign.id}/publish`, { revision: campaign.revision });
+  await owner.publish(campaign.id);
   form =
     campaign.document.message.steps.flatMap(({ blocks }) => blocks).find(({ kind }) => kind === 'form')?.id ??
     '';

@@ -26,7 +26,7 @@ beforeAll(async () => {
   server = await createTestServer();
   owner = await createWorkspace(server);
   campaign = (await createCampaign(owner)).id;
-  await owner.ask('POST', `/campaigns/${campaign}/publish`);
+  await owner.publish(campaign);
 });
 afterAll(() => server.close());
 
@@ -106,7 +106,7 @@ describe('what sites load', () => {
   it('another site’s message is not served under this site’s key', async () => {
     const other = await createWorkspace(server);
     const theirs = await createCampaign(other, 'corner-invitation');
-    await other.ask('POST', `/campaigns/${theirs.id}/publish`);
+    await other.publish(theirs.id);
     const [live] = (await server.manifestOf(other.siteKey)).campaigns;
     expect(
       (await server.edge.inject({ url: `/tag/${other.siteKey}/messages/${live?.message}.json` })).statusCode,

@@ -24,7 +24,7 @@ afterAll(() => server.close());
 beforeEach(async () => {
   owner = await createWorkspace(server);
   campaign = await createCampaign(owner);
-  await owner.ask('POST', `/campaigns/${campaign.id}/publish`, { revision: campaign.revision });
+  await owner.publish(campaign.id);
 });
 
 const goals = (id = '') => `/sites/${owner.siteId}/goals${id && `/${id}`}`;

@@ -56,7 +56,7 @@ const withBlocks =
     ...message,
     steps: [{ id: 'first', role: 'first' as const, blocks }],
   });
-const publish = (campaign: Campaign) => owner.ask('POST', `/campaigns/${campaign.id}/publish`);
+const publish = (campaign: Campaign) => owner.publish(campaign.id);
 /** What a page loads for the site's only campaign. */
 async function served(): Promise<MessageFile> {
   const [live] = (await server.manifestOf(owner.siteKey)).campaigns;

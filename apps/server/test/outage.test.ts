@@ -38,7 +38,7 @@ beforeAll(async () => {
   server = await createTestServer();
   owner = await createWorkspace(server);
   const campaign = await createCampaign(owner);
-  await owner.ask('POST', `/campaigns/${campaign.id}/publish`);
+  await owner.publish(campaign.id);
   line = await createBreakableLine(server.databaseUrl);
   folder = mkdtempSync('/tmp/velarium-outage-');
   writeFileSync(`${folder}/files.json`, JSON.stringify({ renderer: 'renderer-0123456789ab.js' }));

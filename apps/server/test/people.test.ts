@@ -55,7 +55,7 @@ afterAll(() => server.close());
 beforeEach(async () => {
   owner = await createWorkspace(server);
   campaign = await createCampaign(owner);
-  await owner.ask('POST', `/campaigns/${campaign.id}/publish`, { revision: campaign.revision });
+  await owner.publish(campaign.id);
 });
 
 interface Sent {

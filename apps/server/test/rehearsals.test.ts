@@ -29,7 +29,7 @@ beforeEach(async () => {
       document: { ...draft, rule: { ...draft.rule, moment: timed } },
     })
   ).json();
-  await owner.ask('POST', `/campaigns/${campaign.id}/publish`, { revision: campaign.revision });
+  await owner.publish(campaign.id);
 });
 
 const at = (path: string) => `/sites/${owner.siteId}/${path}`;

@@ -29,7 +29,7 @@ afterAll(() => server.close());
 beforeEach(async () => {
   owner = await createWorkspace(server);
   campaign = await createCampaign(owner);
-  await owner.ask('POST', `/campaigns/${campaign.id}/publish`, { revision: campaign.revision });
+  await owner.publish(campaign.id);
   [{ zone }] = await server.db.query('SELECT time_zone AS zone FROM site WHERE id = $1', [owner.siteId]);
 });
 

@@ -45,7 +45,7 @@ const saveDocument = async ({ id }: Campaign, change: (document: CampaignDocumen
   const { revision, document } = (await owner.ask('GET', `/campaigns/${id}`)).json<Campaign>();
   return owner.ask('PUT', `/campaigns/${id}/draft`, { revision, document: change(document) });
 };
-const publish = ({ id }: Campaign) => owner.ask('POST', `/campaigns/${id}/publish`);
+const publish = ({ id }: Campaign) => owner.publish(id);
 
 describe('page groups', () => {
   const make = (name: string, ...addresses: string[]) =>

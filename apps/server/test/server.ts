@@ -156,6 +156,8 @@ export interface Member {
     body?: object,
     headers?: Record<string, string>,
   ): Promise<LightMyRequestResponse>;
+  /** Publishes a campaign's draft as it is now. */
+  publish(campaignId: string): Promise<LightMyRequestResponse>;
 }
 
 let counter = 0;
@@ -203,20 +205,25 @@ export async function signIn(
     throw new Error(`sign in as ${email}: expected 200, got ${response.statusCode} ${response.body}`);
   const cookie = response.cookies[0];
   const session = response.json<Session>();
+  const ask: Member['ask'] = (method, path, body, headers = {}) =>
+    server.studio.inject({
+      method: method ?? 'GET',
+      url: `/api${path}`,
+      headers: {
+        cookie: `${cookie?.name}=${cookie?.value}`,
+        'x-csrf-token': session.csrfToken,
+        ...headers,
+      },
+      ...(body ? { payload: body } : {}),
+    });
   return {
     ...place,
     session,
-    ask: (method, path, body, headers = {}) =>
-      server.studio.inject({
-        method: method ?? 'GET',
-        url: `/api${path}`,
-        headers: {
-          cookie: `${cookie?.name}=${cookie?.value}`,
-          'x-csrf-token': session.csrfToken,
-          ...headers,
-        },
-        ...(body ? { payload: body } : {}),
-      }),
+    ask,
+    async publish(campaignId) {
+      const { revision } = (await ask('GET', `/campaigns/${campaignId}`)).json<Campaign>();
+      return ask('POST', `/campaigns/${campaignId}/publish`, { revision });
+    },
   };
 }
 

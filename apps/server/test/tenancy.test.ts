@@ -21,7 +21,7 @@ beforeAll(async () => {
   theirs = await createWorkspace(server);
   const campaign = await createCampaign(theirs);
   theirCampaign = campaign.id;
-  await theirs.ask('POST', `/campaigns/${theirCampaign}/publish`);
+  await theirs.publish(theirCampaign);
 });
 afterAll(() => server.close());
 
@@ -210,6 +210,7 @@ it('no route lets one workspace read or touch what is another’s', async () => 
       rehearsal: beginRehearsal(beginPage('/'), '2026-11-25T20:00'),
     },
     'PUT /api/campaigns/{campaignId}/goals': { goals: null },
+    'POST /api/campaigns/{campaignId}/publish': { revision: 0 },
     'POST /api/campaigns/{campaignId}/versions/{version}/publish': { note: '' },
     'PUT /api/campaigns/{campaignId}/plan': {
       revision: 0,

@@ -90,7 +90,7 @@ describe('how many visitors an audience would hold', () => {
   });
 
   it('knows who has seen, closed and converted, from the next visit on', async () => {
-    await owner.ask('POST', `/campaigns/${campaign}/publish`);
+    await owner.publish(campaign);
     const visitor = randomVisitor();
     await arrive({}, { visitor, session: eventId(Date.now() - 60_000) });
     await sendEvents(server, owner, [{ kind: 'shown', campaign, version: 1 }], { visitor });

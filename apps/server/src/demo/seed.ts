@@ -120,6 +120,8 @@ async function seedCampaigns(
     await campaigns.saveDraft(principal, created.id, created.revision, change(created.document));
     return created.id;
   };
+  const publish = async (id: string) =>
+    publishing.publish(principal, id, (await campaigns.get(principal.workspaceId, id)).revision);
   const showings = async (
     campaignId: string,
     traffic: Omit<DemoTraffic, 'siteId' | 'campaignId' | 'bought'>,
@@ -137,7 +139,7 @@ async function seedCampaigns(
   };
 
   const road = await make('Summit road closed', 'notice-strip', on('/contact'));
-  await publishing.publish(principal, road);
+  await publish(road);
   await showings(road, {
     page: '/contact',
     visitors: 412,
@@ -154,7 +156,7 @@ async function seedCampaigns(
     'corner-invitation',
     on('/night-tours/first-light', '/night-tours/deep-sky'),
   );
-  await publishing.publish(principal, saturn);
+  await publish(saturn);
   await showings(saturn, {
     page: '/night-tours/first-light',
     visitors: 3480,
@@ -171,7 +173,7 @@ async function seedCampaigns(
     'sky-letter',
     withHoldout(10, on('/journal/finding-saturn', '/journal/meteor-notebook')),
   );
-  await publishing.publish(principal, letter);
+  await publish(letter);
   await showings(letter, {
     page: '/journal/finding-saturn',
     visitors: LETTER_VISITORS,

@@ -45,9 +45,9 @@ export const publishingRoutes: FastifyPluginAsyncZod<{
 
   app.post(
     '/campaigns/:campaignId/publish',
-    { preHandler, schema: { params, body: publishSchema.nullish(), response: { 200: campaignSchema } } },
+    { preHandler, schema: { params, body: publishSchema, response: { 200: campaignSchema } } },
     async ({ principal, params: { campaignId }, body }) => {
-      await publishing.publish(principal, campaignId, body?.revision, body?.note);
+      await publishing.publish(principal, campaignId, body.revision, body.note);
       return campaigns.get(principal.workspaceId, campaignId);
     },
   );

@@ -151,8 +151,8 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
       };
     };
   /** The draft, refused where it is not the one that was looked at. */
-  const draftLookedAt = (lookedAt: number | undefined) => (row: CampaignRow) => {
-    if (lookedAt !== undefined && lookedAt !== row.revision)
+  const draftLookedAt = (lookedAt: number) => (row: CampaignRow) => {
+    if (lookedAt !== row.revision)
       throw new ProblemError(
         409,
         'newer-revision',
@@ -178,7 +178,7 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
     },
 
     /** Freezes the draft as a new version and runs it; refused where the draft is not the one that was looked at. */
-    async publish(actor: Actor, campaignId: string, lookedAt?: number, note = ''): Promise<void> {
+    async publish(actor: Actor, campaignId: string, lookedAt: number, note = ''): Promise<void> {
       const { workspaceId } = actor;
       // Before the turn begins: within it there is one connection, which is its own.
       const { timeZone } = await sites.get(workspaceId, await campaigns.siteOf(workspaceId, campaignId));
