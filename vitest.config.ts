@@ -7,6 +7,8 @@ export default defineConfig({
     globalSetup: ['apps/server/test/global-setup.ts'],
     // Every core: by itself it leaves one idle, which is half of a machine with two.
     maxWorkers: '100%',
+    // Modules are read once a worker, not once a file: nothing here is kept in them from one test to the next.
+    isolate: false,
     testTimeout: 20_000,
     hookTimeout: 60_000,
   },

@@ -11,8 +11,11 @@ import {
   owner,
   receiver,
   server,
+  sharesDeliveries,
   soon,
 } from './delivering.ts';
+
+sharesDeliveries();
 
 describe('confirmation', () => {
   const confirmation = {

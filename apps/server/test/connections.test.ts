@@ -12,11 +12,14 @@ import {
   receiver,
   renewReceiver,
   server,
+  sharesDeliveries,
   site,
   soon,
 } from './delivering.ts';
 import { createReceiver } from './receivers.ts';
 import { ORIGIN } from './server.ts';
+
+sharesDeliveries();
 
 describe('a connection', () => {
   // Checked with the reference libraries of both standards.

@@ -32,32 +32,35 @@ export let owner: Member;
 export let campaign: Campaign;
 export let form: string;
 
-beforeAll(async () => {
-  mailbox = await createMailbox();
-  receiver = await createReceiver();
-  server = await createTestServer({
-    ownMailbox: { server: `127.0.0.1:${mailbox.port}`, from: 'letters@quillonfell.example' },
+/** Registers what each file of these tests begins and ends with. */
+export function sharesDeliveries(): void {
+  beforeAll(async () => {
+    mailbox = await createMailbox();
+    receiver = await createReceiver();
+    server = await createTestServer({
+      ownMailbox: { server: `127.0.0.1:${mailbox.port}`, from: 'letters@quillonfell.example' },
+    });
+    sending = server.services.deliveries.startSending();
   });
-  sending = server.services.deliveries.startSending();
-});
-afterAll(async () => {
-  await sending.stop();
-  await server.close();
-  await mailbox.close();
-  await receiver.close();
-});
-beforeEach(async () => {
-  mailbox.mails.length = 0;
-  mailbox.refuse(null);
-  receiver.calls.length = 0;
-  receiver.answer({ status: 202 });
-  owner = await createWorkspace(server);
-  campaign = await createCampaign(owner);
-  await owner.publish(campaign.id);
-  form =
-    campaign.document.message.steps.flatMap(({ blocks }) => blocks).find(({ kind }) => kind === 'form')?.id ??
-    '';
-});
+  afterAll(async () => {
+    await sending.stop();
+    await server.close();
+    await mailbox.close();
+    await receiver.close();
+  });
+  beforeEach(async () => {
+    mailbox.mails.length = 0;
+    mailbox.refuse(null);
+    receiver.calls.length = 0;
+    receiver.answer({ status: 202 });
+    owner = await createWorkspace(server);
+    campaign = await createCampaign(owner);
+    await owner.publish(campaign.id);
+    form =
+      campaign.document.message.steps.flatMap(({ blocks }) => blocks).find(({ kind }) => kind === 'form')
+        ?.id ?? '';
+  });
+}
 
 export const mail = (subject: string, more: Partial<MailDraft> = {}): MailDraft => ({
   subject,

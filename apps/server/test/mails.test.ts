@@ -14,10 +14,13 @@ import {
   owner,
   receiver,
   server,
+  sharesDeliveries,
   site,
   soon,
 } from './delivering.ts';
 import { createWorkspace } from './server.ts';
+
+sharesDeliveries();
 
 describe('a welcome mail', () => {
   it('goes out once, in both parts, with a way to leave by one press', async () => {
