@@ -5,7 +5,7 @@ export default defineConfig({
   testMatch: '**/*.spec.ts',
   globalSetup: './lib/run-setup.ts',
   outputDir: '../test-results',
-  workers: 2,
+  workers: 3,
   fullyParallel: true,
   retries: 0,
   timeout: 60_000,

@@ -4,9 +4,9 @@ import { beginPage, beginRehearsal, type Played, playVisit, TEMPLATES } from '@v
 import { changeSettings, publish, restAll } from './lib/api.ts';
 import { expect, newVisitor, test, type Velarium } from './lib/velarium.ts';
 
-/** Sixty in all, in two halves beside each other. */
-const VISITS = 30;
-const SEEDS = [20261127, 7];
+/** Sixty in all, in parts beside each other. */
+const VISITS = 15;
+const SEEDS = [20261127, 7, 1610, 1655];
 /** One frame, and what a timer may come late. */
 const FRAME_SECONDS = 0.05;
 /** Real milliseconds in which what was begun (a file from the edge, a fade) comes to its end; the page's clock stands. */

@@ -210,6 +210,42 @@ describe('several together', () => {
     expect(answers.map(({ statusCode }) => statusCode)).toEqual([204, 204]);
     expect((await history()).live).toBe(2);
   });
+  it('one that another of them always hides keeps all of them back', async () => {
+    const ruled = async (limits: object, seconds: number, of: Campaign) => {
+      const { rule } = of.document;
+      const saved = await owner.ask('PUT', `/campaigns/${of.id}/draft`, {
+        revision: of.revision,
+        document: {
+          ...of.document,
+          rule: {
+            ...rule,
+            moment: { ...rule.moment, triggers: [{ kind: 'time', seconds }] },
+            limits: { ...rule.limits, ...limits },
+          },
+        },
+      });
+      return saved.json<Campaign>();
+    };
+    const always = { caps: [], afterClose: 'none', afterNo: 'none', afterConversion: 'none' };
+    const first = await ruled({ ...always, stopAfterUnanswered: null, holdout: 0 }, 0, campaign);
+    const second = await ruled({ whenBusy: 'yield' }, 10, await createCampaign(owner));
+    const launch = (...chosen: readonly Campaign[]) =>
+      owner.ask('POST', `/sites/${owner.siteId}/launches`, {
+        campaigns: chosen.map(({ id, revision }) => ({ id, revision })),
+        note: '',
+      });
+    expect((await launch(first, second)).json()).toMatchObject({
+      code: 'not-launchable',
+      detail: expect.stringContaining('always open first'),
+      fields: [{ path: 'busy' }],
+    });
+    expect((await manifest()).campaigns).toEqual([]);
+    // The same by themselves, one after the other: what runs is what is in the way.
+    expect((await launch(first)).statusCode).toBe(204);
+    expect((await owner.publish(second.id)).statusCode).toBe(422);
+    const running = await owner.ask('GET', `/sites/${owner.siteId}/campaigns/running`);
+    expect(running.json()).toMatchObject([{ id: first.id, name: first.name }]);
+  });
   it('of another site are refused', async () => {
     const stranger = await createWorkspace(server);
     const theirs = await createCampaign(stranger);

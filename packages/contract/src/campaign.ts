@@ -85,6 +85,9 @@ export type CampaignSummary = z.infer<typeof campaignSummarySchema>;
 export const campaignSchema = campaignSummarySchema.extend({ document: campaignDocumentSchema });
 export type Campaign = z.infer<typeof campaignSchema>;
 
+/** A running campaign as visitors meet it. */
+export const runningCampaignSchema = campaignSchema.pick({ id: true, name: true, document: true });
+
 export const createCampaignSchema = z.strictObject({
   name: campaignNameSchema,
   template: z.string().max(60),

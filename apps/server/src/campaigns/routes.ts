@@ -7,6 +7,7 @@ import {
   copyCampaignSchema,
   createCampaignSchema,
   presenceSchema,
+  runningCampaignSchema,
   saveDraftSchema,
 } from '@velarium/contract';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
@@ -26,6 +27,11 @@ export const campaignRoutes: FastifyPluginAsyncZod<{
     '/sites/:siteId/campaigns',
     { schema: { params: siteParams, response: { 200: z.array(campaignSummarySchema) } } },
     (request) => campaigns.list(request.principal.workspaceId, request.params.siteId),
+  );
+  app.get(
+    '/sites/:siteId/campaigns/running',
+    { schema: { params: siteParams, response: { 200: z.array(runningCampaignSchema) } } },
+    ({ principal, params: { siteId } }) => campaigns.runningOf(principal.workspaceId, siteId),
   );
   app.post(
     '/sites/:siteId/campaigns',

@@ -10,6 +10,7 @@ import type {
 import {
   deriveState,
   followsInCircle,
+  type Met,
   NO_SITE_PAGES,
   picturesOf,
   savedBlocksOf,
@@ -46,8 +47,8 @@ export interface CampaignServices {
   readonly library: LibraryService;
   readonly followUps: FollowUpStore;
 }
-/** A running campaign's published version and cap epoch. */
-export type LiveCampaign = CampaignVersionRow & Pick<CampaignRow, 'capEpoch' | 'allotment'>;
+/** A running campaign's name, published version and cap epoch. */
+export type LiveCampaign = CampaignVersionRow & Pick<CampaignRow, 'name' | 'capEpoch' | 'allotment'>;
 
 type Actor = { readonly workspaceId: string; readonly accountId: string };
 
@@ -109,6 +110,26 @@ export function createCampaignService({ db, sites, results, library, followUps }
         numbers: numbersOf(row.id),
       };
     });
+  }
+
+  /** The site's running campaigns with their live versions, in order of precedence: the older first. */
+  async function live(manager: EntityManager, siteId: string): Promise<LiveCampaign[]> {
+    const rows = await manager
+      .getRepository(CampaignEntity)
+      .find({ where: { siteId, state: 'running' }, order: { createdAt: 'ASC', id: 'ASC' } });
+    const versions = await manager
+      .getRepository(CampaignVersionEntity)
+      .find({ where: { campaignId: In(rows.map((row) => row.id)) } });
+    return rows.flatMap(({ id, name, liveVersion, capEpoch, allotment }) => {
+      const version = versions.find((v) => v.campaignId === id && v.version === liveVersion);
+      return version ? { ...version, name, capEpoch, allotment } : [];
+    });
+  }
+
+  /** The site's running campaigns as visitors meet them. */
+  async function running(siteId: string, manager: EntityManager = db.manager): Promise<Met[]> {
+    const rows = await live(manager, siteId);
+    return rows.map(({ campaignId: id, name, document }) => ({ id, name, document }));
   }
 
   async function find(workspaceId: string, id: string): Promise<CampaignRow> {
@@ -284,18 +305,12 @@ export function createCampaignService({ db, sites, results, library, followUps }
       return (last ?? 0) + 1;
     },
 
-    /** The site's running campaigns with their live versions, in order of precedence: the older first. */
-    async live(manager: EntityManager, siteId: string): Promise<LiveCampaign[]> {
-      const rows = await manager
-        .getRepository(CampaignEntity)
-        .find({ where: { siteId, state: 'running' }, order: { createdAt: 'ASC', id: 'ASC' } });
-      const versions = await manager
-        .getRepository(CampaignVersionEntity)
-        .find({ where: { campaignId: In(rows.map((row) => row.id)) } });
-      return rows.flatMap(({ id, liveVersion, capEpoch, allotment }) => {
-        const version = versions.find((v) => v.campaignId === id && v.version === liveVersion);
-        return version ? { ...version, capEpoch, allotment } : [];
-      });
+    live,
+    running,
+
+    async runningOf(workspaceId: string, siteId: string): Promise<Met[]> {
+      await sites.get(workspaceId, siteId);
+      return running(siteId);
     },
 
     /** Every campaign of the site that is not in the archive, the older first. */

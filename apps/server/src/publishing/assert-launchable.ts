@@ -1,11 +1,9 @@
-import type { CampaignDocument, LookStyle } from '@velarium/contract';
-import { launchFindings, scheduleFindings } from '@velarium/core';
+import { type LaunchedInto, launchFindings, type Met } from '@velarium/core';
 import { ProblemError } from '../infra/problem.ts';
 
 /** @throws {ProblemError} Where a finding stops the launch, with what must be mended. */
-export function assertLaunchable(document: CampaignDocument, look: LookStyle, zone: string): void {
-  const found = [...launchFindings(document, look), ...scheduleFindings(document.rule, Date.now(), zone)];
-  const stops = found.filter((finding) => finding.severity === 'stop');
+export function assertLaunchable(launched: Met, into: LaunchedInto): void {
+  const stops = launchFindings(launched, into).filter(({ severity }) => severity === 'stop');
   const [first] = stops;
   if (!first) return;
   throw new ProblemError(

@@ -1,5 +1,5 @@
-import type { CampaignDocument, Message, MessageFile, Preview } from '@velarium/contract';
-import { allot, type PageParts, sharesOf, withSavedBlocks } from '@velarium/core';
+import type { CampaignDocument, MessageFile, Preview } from '@velarium/contract';
+import { allot, type Met, type PageParts, sharesOf } from '@velarium/core';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { CampaignRow, CampaignService } from '../campaigns/index.ts';
 import { notFound, ProblemError } from '../infra/problem.ts';
@@ -113,28 +113,34 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
   /**
    * Freezes a document as a new version of its campaign, which begins to run.
    *
-   * @param document Of the draft, unless it is another one: a version of before, or a draft as it was once.
+   * @param choose The draft, unless it is another one: a version of before, or a draft as it was once.
+   * @param together What is launched in the same moment.
    */
   const freeze =
     (
       actor: Actor,
       timeZone: string,
       choose: (row: CampaignRow) => { readonly document: CampaignDocument; readonly revision: number | null },
+      together: readonly Met[] = [],
     ): MoveOfRow =>
     async (manager, row) => {
       if (row.state === 'archived') throw wrongState('Take it out of the archive first.');
       const { document, revision } = choose(row);
       const lookOf = await library.looks.reader(row.siteId, manager);
-      const savedOf = await library.savedBlocks.reader(row.siteId, manager);
-      const whole = (message: Message) => withSavedBlocks(message, savedOf);
       assertLaunchable(
+        { id: row.id, name: row.name, document },
         {
-          ...document,
-          message: whole(document.message),
-          variants: document.variants.map((one) => ({ ...one, message: whole(one.message) })),
+          lookOf: ({ look }) => lookOf(look),
+          savedOf: await library.savedBlocks.reader(row.siteId, manager),
+          running: [
+            ...(await campaigns.running(row.siteId, manager)).filter(
+              ({ id }) => !together.some((one) => one.id === id),
+            ),
+            ...together,
+          ],
+          zone: timeZone,
+          nowMs: Date.now(),
         },
-        lookOf(document.message.look),
-        timeZone,
       );
       const version = await campaigns.nextVersion(manager, row.id);
       await campaigns.addVersion(manager, {
@@ -221,8 +227,13 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
       // In one order, so that two who launch at once never wait for each other in a circle.
       const inOrder = [...chosen].sort((a, b) => (a.id < b.id ? -1 : 1));
       await inTurn({ workspaceId, siteId }, async (manager) => {
+        const together: Met[] = [];
+        for (const { id } of inOrder) {
+          const { name, draft } = await campaigns.lock(manager, workspaceId, id);
+          together.push({ id, name, document: draft });
+        }
         for (const { id, revision } of inOrder)
-          await moveOne(manager, actor, id, freeze(actor, timeZone, draftLookedAt(revision)), note);
+          await moveOne(manager, actor, id, freeze(actor, timeZone, draftLookedAt(revision), together), note);
       });
     },
 

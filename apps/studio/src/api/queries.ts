@@ -41,6 +41,7 @@ import type {
   StayHistograms,
   StayQuestion,
 } from '@velarium/contract';
+import type { Met } from '@velarium/core';
 import { poll, rememberCsrfToken, request } from './client.ts';
 
 const withToken = (session: Session): Session => {
@@ -220,6 +221,13 @@ export const campaignsQuery = (siteId: string) =>
     queryFn: () => poll<CampaignSummary[]>(`/sites/${siteId}/campaigns`),
     // Numbers move while one looks at them.
     refetchInterval: 5000,
+  });
+/** The running campaigns as visitors meet them. Asked anew whenever a launch is looked at. */
+export const runningQuery = (siteId: string) =>
+  queryOptions({
+    queryKey: ['sites', siteId, 'campaigns', 'running'],
+    queryFn: () => request<Met[]>('GET', `/sites/${siteId}/campaigns/running`),
+    staleTime: 0,
   });
 export const readCampaign = (campaignId: string) => request<Campaign>('GET', `/campaigns/${campaignId}`);
 export const campaignQuery = (campaignId: string) =>

@@ -1,15 +1,15 @@
 import { useMutation, useQueries, useQueryClient } from '@tanstack/react-query';
 import type { CampaignSummary } from '@velarium/contract';
 import { MOST_NOTE } from '@velarium/contract/values';
-import { launchFindings, quantity, ruleSentence, sentenceText, withSavedBlocks } from '@velarium/core';
+import { quantity, ruleSentence, sentenceText } from '@velarium/core';
 import { useState } from 'react';
 import { campaignQuery, campaignsQuery } from '../api/queries.ts';
 import { launchTogether } from '../api/versions.ts';
-import { useDesign } from '../library/use-design.ts';
 import { Button } from '../ui/button.tsx';
 import { Dialog } from '../ui/dialog.tsx';
 import { Field } from '../ui/field.tsx';
 import { tell, tellProblem } from '../ui/toast.tsx';
+import { useLaunchChecks } from '../versions/use-launch-checks.ts';
 import { useNames } from './use-names.ts';
 
 interface LaunchTogetherProps {
@@ -21,21 +21,17 @@ interface LaunchTogetherProps {
 /** Publishes several campaigns in one go: all of them, or none. */
 export function LaunchTogether({ siteId, campaigns, onClose }: LaunchTogetherProps) {
   const names = useNames(siteId);
-  const design = useDesign(siteId);
   const queryClient = useQueryClient();
   const [note, setNote] = useState('');
   const drafts = useQueries({ queries: campaigns.map(({ id }) => ({ ...campaignQuery(id), staleTime: 0 })) });
+  const { findingsOf, isPending } = useLaunchChecks(siteId);
+  const together = drafts.flatMap(({ data }) => data ?? []);
   const checked = drafts.map(({ data }) => ({
     campaign: data,
-    stops: data
-      ? launchFindings(
-          { ...data.document, message: withSavedBlocks(data.document.message, design.savedOf) },
-          design.lookOf(data.document.message),
-        ).filter(({ severity }) => severity === 'stop')
-      : [],
+    findings: data ? findingsOf(data, together) : [],
   }));
-  const isKnown = checked.every(({ campaign }) => campaign !== undefined);
-  const isStopped = checked.some(({ stops }) => stops.length > 0);
+  const isKnown = !isPending && together.length === campaigns.length;
+  const isStopped = checked.some(({ findings }) => findings.some(({ severity }) => severity === 'stop'));
   const launch = useMutation({
     mutationFn: () =>
       launchTogether(siteId, {
@@ -68,9 +64,12 @@ export function LaunchTogether({ siteId, campaigns, onClose }: LaunchTogetherPro
             <li key={campaign.id} className="border-b border-line py-2">
               <p className="font-semibold">{campaign.name}</p>
               <p className="font-serif text-soft">{sentenceText(ruleSentence(campaign, names))}</p>
-              {checked[n]?.stops.map(({ code, text }) => (
-                <p key={code} className="text-halt">
-                  ■ {text}
+              {checked[n]?.findings.map(({ severity, code, text }) => (
+                <p
+                  key={`${code}${text}`}
+                  className={severity === 'stop' ? 'py-0.5 text-halt' : 'py-0.5 text-hold'}
+                >
+                  <b>{severity === 'stop' ? '■ Stops' : '◇ Look'}</b> {text}
                 </p>
               ))}
             </li>

@@ -5,13 +5,8 @@ import {
   elementsOf,
   type Finding,
   instantOf,
-  inTheWay,
-  launchFindings,
-  scheduleFindings,
   sentenceText,
   unknownElements,
-  unknownPages,
-  withSavedBlocks,
 } from '@velarium/core';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -21,17 +16,16 @@ import {
   elementsQuery,
   publishCampaign,
   readCampaign,
-  sitesQuery,
 } from '../api/queries.ts';
 import { historyQuery, planLaunch } from '../api/versions.ts';
 import { isLive } from '../board/state-mark.tsx';
 import { useNames } from '../board/use-names.ts';
-import { useDesign } from '../library/use-design.ts';
-import { useCoveredPages, useSitePages } from '../site/use-site.ts';
+import { useCoveredPages, useSite } from '../site/use-site.ts';
 import { Button } from '../ui/button.tsx';
 import { Dialog } from '../ui/dialog.tsx';
 import { tellOf, tellProblem } from '../ui/toast.tsx';
 import { when } from '../ui/when.ts';
+import { useLaunchChecks } from '../versions/use-launch-checks.ts';
 import { useVersion } from '../versions/use-version.ts';
 import { WhatChanges } from '../versions/what-changes.tsx';
 import { LaunchWhen } from './launch-when.tsx';
@@ -90,36 +84,17 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
   const isPublished = useWorkbench((state) => isLive(state.campaignState));
   const siteId = useWorkbench((state) => state.siteId);
   const names = useNames(siteId);
-  const design = useDesign(siteId);
-  const { pages: known, covered, isPending } = useCoveredPages(siteId, document.rule.reach.pages);
-  const sitePages = useSitePages(siteId);
+  const { covered } = useCoveredPages(siteId, document.rule.reach.pages);
   const { data: elements = [], isFetching: isLooking } = useQuery(
     elementsQuery(siteId, {
       selectors: elementsOf(document.rule).slice(0, MOST_ELEMENTS),
       paths: covered.slice(0, MOST_LOOKED_AT).map(({ path }) => path),
     }),
   );
-  const { data: neighbours = [] } = useQuery(campaignsQuery(siteId));
-  const { data: sites } = useQuery(sitesQuery);
-  const site = sites?.find(({ id }) => id === siteId);
+  const site = useSite(siteId);
   const zone = site?.timeZone ?? 'UTC';
-  const findings = [
-    ...scheduleFindings(document.rule, Date.now(), zone),
-    ...launchFindings(
-      { ...document, message: withSavedBlocks(document.message, design.savedOf) },
-      design.lookOf(document.message),
-    ),
-    ...(site ? unknownPages(document.rule.reach.pages, known, { ...site, pages: sitePages }) : []),
-    ...unknownElements(elements),
-    ...inTheWay(
-      {
-        id: store.getState().id,
-        rule: document.rule,
-        messages: [document.message, ...document.variants.map((variant) => variant.message)],
-      },
-      neighbours,
-    ),
-  ];
+  const { findingsOf, isPending } = useLaunchChecks(siteId);
+  const findings = [...findingsOf({ id: store.getState().id, name, document }), ...unknownElements(elements)];
   const { data: history } = useQuery(historyQuery(store.getState().id));
   // What visitors meet, or last met.
   const met = history?.entries.find(({ what }) => what === 'published')?.version ?? null;
@@ -225,7 +200,6 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
           <Button onClick={onClose}>Not yet</Button>
           <Button
             tone="main"
-            // Before the site's pages are known nobody can say that a rule speaks of none of them.
             disabled={isStopped || changed.length > 0 || isPending}
             isBusy={publish.isPending}
             onClick={() => publish.mutate()}

@@ -13,13 +13,13 @@ import { closeContrast } from './close-sign.ts';
 import { contrastRatio, nearestPassing } from './contrast.ts';
 import { designFindings } from './design.ts';
 import type { DesignFinding } from './finding.ts';
-import { launchFindings as findingsIn } from './launch.ts';
+import { documentFindings } from './launch.ts';
 import { fleschEase, readingEase, syllables } from './reading-ease.ts';
 import { stuckStep } from './way-out.ts';
 
 const FIELD = { id: 'email', kind: 'email' as const, label: 'Mail', placeholder: '', required: true };
 
-const launchFindings = (document: CampaignDocument) => findingsIn(document, PLAIN_LOOK);
+const launchFindings = (document: CampaignDocument) => documentFindings(document, () => PLAIN_LOOK);
 
 describe('contrast', () => {
   it.each([

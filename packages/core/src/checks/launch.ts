@@ -1,12 +1,50 @@
-import type { CampaignDocument, LookStyle, PageRule } from '@velarium/contract';
+import type { CampaignDocument, LookStyle, Message, PageRule } from '@velarium/contract';
 import { isInterrupting } from '../message/placement.ts';
+import { type SavedBlocks, withSavedBlocks } from '../message/saved.ts';
 import { compileRegex, PatternError } from '../patterns/compile.ts';
 import { designFindings } from './design.ts';
 import type { Finding } from './finding.ts';
-import { neverFindings } from './never.ts';
+import { inTheWay, type Met } from './in-the-way.ts';
+import { neverFindings, scheduleFindings } from './never.ts';
 
-/** The checks before publishing, most serious first. An empty list means nothing was found. */
-export function launchFindings({ message, rule, variants }: CampaignDocument, look: LookStyle): Finding[] {
+/** What a campaign is launched into. */
+export interface LaunchedInto {
+  readonly lookOf: (message: Pick<Message, 'look'>) => LookStyle;
+  readonly savedOf: SavedBlocks;
+  /** What runs on the site, and what is launched together with it. */
+  readonly running: readonly Met[];
+  /** The site's. */
+  readonly zone: string;
+  readonly nowMs: number;
+}
+
+/** Every check before a launch that needs no look at the site's pages, most serious first. */
+export function launchFindings(
+  launched: Met,
+  { lookOf, savedOf, running, zone, nowMs }: LaunchedInto,
+): Finding[] {
+  const { document } = launched;
+  const whole = (message: Message) => withSavedBlocks(message, savedOf);
+  const drawn = {
+    ...document,
+    message: whole(document.message),
+    variants: document.variants.map((one) => ({ ...one, message: whole(one.message) })),
+  };
+  return [
+    ...scheduleFindings(document.rule, nowMs, zone),
+    ...documentFindings(drawn, lookOf),
+    ...inTheWay(launched, running),
+  ].sort(moreSerious);
+}
+
+const moreSerious = (a: Finding, b: Finding): number =>
+  Number(a.severity === 'warn') - Number(b.severity === 'warn');
+
+/** What can be said of a document by itself, most serious first. An empty list means nothing was found. */
+export function documentFindings(
+  { message, rule, variants }: CampaignDocument,
+  lookOf: LaunchedInto['lookOf'],
+): Finding[] {
   const findings: Finding[] = [];
   const add = (severity: Finding['severity'], code: string, part: Finding['part'], text: string) =>
     findings.push({ severity, code, part, text });
@@ -26,7 +64,7 @@ export function launchFindings({ message, rule, variants }: CampaignDocument, lo
   for (const [n, one] of [message, ...variants.map((variant) => variant.message)].entries()) {
     for (const { severity, code, text } of designFindings({
       message: one,
-      look,
+      look: lookOf(one),
       devices: rule.reach.devices,
     })) {
       if (severity !== 'hint') add(severity, code, 'message', n === 0 ? text : `Variant ${n + 1}: ${text}`);
@@ -41,7 +79,7 @@ export function launchFindings({ message, rule, variants }: CampaignDocument, lo
       'It interrupts phone visitors. Search engines mark down pages that do; a fly-in or a bar does not.',
     );
   }
-  return findings.sort((a, b) => Number(a.severity === 'warn') - Number(b.severity === 'warn'));
+  return findings.sort(moreSerious);
 }
 
 /** Why a regular expression cannot be used, if it cannot. Asked when a draft is saved, too. */

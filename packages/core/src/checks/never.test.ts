@@ -1,7 +1,7 @@
 import type { Audience, Condition, Rule, Schedule } from '@velarium/contract';
 import { describe, expect, it } from 'vitest';
 import { plainMessage, plainRule } from '../testing/arbitrary.ts';
-import { inTheWay, type Neighbour } from './in-the-way.ts';
+import { inTheWay, type Met } from './in-the-way.ts';
 import { neverFindings, scheduleFindings } from './never.ts';
 
 const rule = (change: {
@@ -135,18 +135,37 @@ describe('another campaign in the way', () => {
     schedule: null,
     holdout: 0,
   } as const;
-  const bar: Neighbour = {
-    id: 'bar',
-    name: 'Notice',
-    state: 'running',
-    format: 'bar',
-    anchor: 'top',
-    rule: rule({ moment: { ...atOnce, triggers: [...atOnce.triggers] }, limits: { ...always, caps: [] } }),
+  const met = (id: string, anchor: 'top' | 'bottom', change: Parameters<typeof rule>[0]): Met => ({
+    id,
+    name: `The ${id}`,
+    document: {
+      message: { ...plainMessage, format: 'bar', anchor },
+      rule: rule(change),
+      variants: [],
+    },
+  });
+  const bar = met('bar', 'top', {
+    moment: { ...atOnce, triggers: [...atOnce.triggers] },
+    reach: { devices: ['desktop', 'tablet', 'mobile'] },
+    limits: { ...always, caps: [] },
+  });
+  /** The bar with some of its rule changed. */
+  const barOf = (change: Partial<{ [Part in keyof Rule]: Partial<Rule[Part]> }>): Met => {
+    const { moment, reach, limits } = bar.document.rule;
+    return {
+      ...bar,
+      document: {
+        ...bar.document,
+        rule: {
+          moment: { ...moment, ...change.moment },
+          reach: { ...reach, ...change.reach },
+          limits: { ...limits, ...change.limits },
+        },
+      },
+    };
   };
-  const mine = (change: Parameters<typeof rule>[0] = {}, anchor: 'top' | 'bottom' = 'top') => ({
-    id: 'mine',
-    messages: [{ ...plainMessage, format: 'bar' as const, anchor }],
-    rule: rule({
+  const mine = (change: Parameters<typeof rule>[0] = {}, anchor: 'top' | 'bottom' = 'top') =>
+    met('mine', anchor, {
       ...change,
       moment: {
         join: 'any',
@@ -154,54 +173,96 @@ describe('another campaign in the way', () => {
         notBeforeSeconds: 0,
         ...change.moment,
       },
-    }),
+    });
+  const found = (subject: Met, other: Met = bar) =>
+    inTheWay(subject, [other]).map(({ severity, code }) => `${severity} ${code}`);
+  /** With a variant that is not as the first message and moment are. */
+  const trying = (of: Met, variant: object): Met => ({
+    ...of,
+    document: {
+      ...of.document,
+      variants: [
+        { id: 'b', name: 'B', weight: 1, message: of.document.message, moment: null, ...variant } as never,
+      ],
+    },
   });
-  const found = (subject: ReturnType<typeof mine>, other: Neighbour = bar) =>
-    inTheWay(subject, [other]).map(({ code }) => code);
+  const low = { message: { ...plainMessage, format: 'bar', anchor: 'bottom' } };
   it('is named, and what giving way to it means', () => {
     const [finding] = inTheWay(mine({ limits: { whenBusy: 'yield' } }), [bar]);
-    expect(finding).toMatchObject({ code: 'busy.never', text: expect.stringContaining('“Notice”') });
-    expect(found(mine({ limits: { whenBusy: 'wait' } }))).toEqual(['busy.after']);
+    expect(finding).toMatchObject({ severity: 'stop', code: 'busy.never' });
+    expect(finding?.text).toContain('“The bar”');
+    expect(found(mine({ limits: { whenBusy: 'wait' } }))).toEqual(['warn busy.after']);
+  });
+  it('is named when it is this one that stands in the way of a running one', () => {
+    const [finding] = inTheWay(bar, [mine({ limits: { whenBusy: 'yield' } })]);
+    expect(finding).toMatchObject({ severity: 'warn', code: 'busy.hides' });
+    expect(finding?.text).toContain('nobody would see that one');
+    expect(inTheWay(bar, [mine({ limits: { whenBusy: 'wait' } })])[0]?.text).toContain(
+      'only who closes this one',
+    );
   });
   it.each<[string, string[]]>([
     ['itself', found({ ...mine(), id: 'bar' })],
     ['at the other edge', found(mine({}, 'bottom'))],
-    ['that rests', found(mine(), { ...bar, state: 'resting' })],
+    [
+      'at the other edge of a phone only, for who has a phone',
+      found(mine({ reach: { devices: ['mobile'] } }), {
+        ...bar,
+        document: {
+          ...bar.document,
+          message: {
+            ...bar.document.message,
+            style: { ...plainMessage.style, mobile: { ...plainMessage.style.mobile, anchor: 'bottom' } },
+          },
+        },
+      }),
+    ],
+    ['with a variant at the other edge', found(mine(), trying(bar, low))],
+    ['with a variant of mine at the other edge', found(trying(mine(), low))],
+    [
+      'with a variant that opens later',
+      found(mine(), trying(bar, { moment: { ...bar.document.rule.moment, notBeforeSeconds: 20 } })),
+    ],
+    [
+      'with a variant of mine that opens sooner',
+      found(
+        trying(mine(), {
+          moment: { ...bar.document.rule.moment, triggers: [{ kind: 'load', when: 'ready' }] },
+        }),
+      ),
+    ],
     [
       'that opens later',
-      found(mine({ moment: { triggers: [{ kind: 'load', when: 'ready' }] } }), {
-        ...bar,
-        rule: { ...bar.rule, moment: { ...bar.rule.moment, notBeforeSeconds: 5 } },
-      }),
+      found(
+        mine({ moment: { triggers: [{ kind: 'load', when: 'ready' }] } }),
+        barOf({ moment: { notBeforeSeconds: 5 } }),
+      ),
     ],
-    [
-      'that comes once a visitor',
-      found(mine(), {
-        ...bar,
-        rule: { ...bar.rule, limits: { ...bar.rule.limits, caps: [{ max: 1, per: 'ever' }] } },
-      }),
-    ],
-    [
-      'for some only',
-      found(mine(), {
-        ...bar,
-        rule: {
-          ...bar.rule,
-          reach: { ...bar.rule.reach, audience: allOf([{ kind: 'visitor', is: 'new' }]) },
-        },
-      }),
-    ],
+    ['that comes once a visitor', found(mine(), barOf({ limits: { caps: [{ max: 1, per: 'ever' }] } }))],
+    ['that comes to nobody without memory', found(mine(), barOf({ limits: { withoutMemory: 'never' } }))],
+    ['for some only', found(mine(), barOf({ reach: { audience: allOf([{ kind: 'visitor', is: 'new' }]) } }))],
     [
       'on other pages',
-      found(mine(), {
-        ...bar,
-        rule: {
-          ...bar.rule,
-          reach: { ...bar.rule.reach, pages: { include: [exact('/a')], exclude: [], follows: null } },
-        },
-      }),
+      found(mine(), barOf({ reach: { pages: { include: [exact('/a')], exclude: [], follows: null } } })),
     ],
   ])('%s is none', (_what, codes) => {
     expect(codes).toEqual([]);
+  });
+  it('is one at the same edge of a phone, though elsewhere on desktops', () => {
+    const placed = {
+      ...mine({ reach: { devices: ['mobile'] } }, 'bottom'),
+    };
+    const { message } = placed.document;
+    const onPhones: Met = {
+      ...placed,
+      document: {
+        ...placed.document,
+        message: {
+          ...message,
+          style: { ...message.style, mobile: { ...message.style.mobile, anchor: 'top' } },
+        },
+      },
+    };
+    expect(found(onPhones)).toEqual(['warn busy.after']);
   });
 });
