@@ -5,7 +5,7 @@ export default defineConfig({
   testMatch: '**/*.spec.ts',
   globalSetup: './lib/run-setup.ts',
   outputDir: '../test-results',
-  workers: 3,
+  workers: 2,
   fullyParallel: true,
   retries: 0,
   timeout: 60_000,

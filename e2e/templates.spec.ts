@@ -82,8 +82,7 @@ for (const { id, name, message } of TEMPLATES) {
     const studio = await browser.newContext({ viewport: WIDE, reducedMotion: 'reduce' });
     await studio.clock.setFixedTime(NOON);
     const stage = await studio.newPage();
-    await signIn(stage, velarium, 'wren@quillonfell.example');
-    await stage.goto(`${velarium.studio}/sites/${site?.id}/campaigns/${campaign}`);
+    await signIn(stage, velarium, 'wren@quillonfell.example', `/sites/${site?.id}/campaigns/${campaign}`);
     await stage.getByRole('button', { name: /^Real size/ }).click();
     await stage.getByRole('button', { name: /^Page behind/ }).click();
     if (/\{\{(visitor|basket)/.test(JSON.stringify(message))) {

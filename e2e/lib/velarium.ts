@@ -184,6 +184,8 @@ export const test = base.extend<
 
   /** The studio, signed in as the demo's owner, on the Board of Quillon Fell. */
   studioPage: async ({ page, velarium }, use) => {
+    // What fades and slides is drawn again and again, and nobody looks.
+    await page.emulateMedia({ reducedMotion: 'reduce' });
     await signIn(page, velarium);
     await use(page);
   },
@@ -216,23 +218,28 @@ export const newVisitor = (browser: Browser, options: BrowserContextOptions = {}
 /** Cookies of those who have signed in on this worker's studio: signing in is limited to a few tries a minute. */
 const signedIn = new Map<string, Awaited<ReturnType<BrowserContext['cookies']>>>();
 
-/** Opens the Board as this member, signing in through the form the first time. */
+/** Opens a place of the studio as this member, the Board where none is named, signing in through the form the first time. */
 export async function signIn(
   page: Page,
   { studio }: Velarium,
   email = 'mara@quillonfell.example',
+  place = '/',
 ): Promise<void> {
   const key = `${studio} ${email}`;
   const cookies = signedIn.get(key);
-  if (cookies) await page.context().addCookies(cookies);
-  await page.goto(`${studio}/`);
-  if (!cookies) {
+  if (cookies) {
+    await page.context().addCookies(cookies);
+    await page.goto(studio + place);
+    if (place !== '/') return;
+  } else {
+    await page.goto(`${studio}/`);
     await page.getByLabel('Mail address').fill(email);
     await page.getByLabel('Password').fill('clear-skies-tonight');
     await page.getByRole('button', { name: 'Sign in' }).click();
   }
   await expect(page.getByRole('heading', { name: 'Board' })).toBeVisible();
   signedIn.set(key, await page.context().cookies());
+  if (!cookies && place !== '/') await page.goto(studio + place);
 }
 
 const clocked = new WeakSet<BrowserContext>();
