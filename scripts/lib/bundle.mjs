@@ -71,6 +71,16 @@ const INNER_NAMES = [
     'isMouse',
     'isOut',
     'pageWidth',
+    'percent',
+    'pixels',
+    'touch',
+    'learn',
+    'recorded',
+    'script',
+    'tell',
+    'read',
+    'allow',
+    'held',
   ],
 ];
 

@@ -63,13 +63,13 @@ const script = findSiteScript(document);
  */
 const isHere = () => {
   try {
-    return (top as typeof scope).velariumIsHere;
+    return scope.velariumIsHere ?? (top as typeof scope).velariumIsHere;
   } catch {
     // Another site's page is around this one.
   }
 };
 // Whatever goes wrong, the page never hears of it.
-if (script && !scope.velariumIsHere && !isHere()) {
+if (script && !isHere()) {
   scope.velariumIsHere = true;
   start(script).catch(() => {});
 }

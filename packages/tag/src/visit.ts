@@ -1,4 +1,4 @@
-import type { Manifest, ManifestCampaign, Trigger, VisitorEvent } from '@velarium/contract';
+import type { Manifest, ManifestCampaign, VisitorEvent } from '@velarium/contract';
 import {
   createKeyReader,
   createPageIndex,
@@ -16,7 +16,7 @@ import type { explain } from '@velarium/core/explain';
 import type { createTopics, PublicApi } from './api.ts';
 import { loadBundle } from './files.ts';
 import { timeOrderedId } from './ids.ts';
-import { all, closest, on } from './observe/on.ts';
+import { closest, on } from './observe/on.ts';
 import { onActivity } from './page/on-activity.ts';
 import { onDepth } from './page/on-depth.ts';
 import { onPageHidden } from './page/on-page-hidden.ts';
@@ -34,7 +34,6 @@ import { type VisitorStore, withSiteLock } from './store/visitor-store.ts';
 /** How long before its time a message is fetched, so that it opens on the second and not a request later. */
 const FETCH_AHEAD_MS = 3000;
 const SESSION_EVERY_MS = 15_000;
-const STILLNESS_EVERY_MS = 250;
 /** Longest a timer is set for; browsers take anything over 2^31 ms for nothing. */
 const LONGEST_TIMER_MS = 3_600_000;
 
@@ -119,7 +118,7 @@ export function startVisit(input: VisitInput): Visit {
   };
   const beginPageView = () => {
     viewedPage = page();
-    const pageKey = keysOf(page()).path;
+    const pageKey = keysOf(viewedPage).path;
     store.touch();
     const { session } = store.change((memory) => rememberView(memory, pageKey));
     view = createPageView({
@@ -143,10 +142,22 @@ export function startVisit(input: VisitInput): Visit {
     if (manifest.asksEdge) told?.learn(askEdge, session, reconsider);
   };
 
-  /** The page told something new: what may open can change, and with it what must be watched. */
-  const reconsider = () => {
+  /** A message to ourselves comes as a task of its own, without the wait that a timer has: the page comes between. */
+  const { port1, port2 } = new MessageChannel();
+  let isReconsidering = false;
+  port1.onmessage = ({ data: isWatched }) => {
+    if (isWatched) return plan();
+    isReconsidering = false;
     watch();
-    plan();
+    port2.postMessage(1);
+  };
+  /**
+   * The page told something new: what may open can change, and with it what must be watched. Once for all that it tells at a
+   * time.
+   */
+  const reconsider = () => {
+    if (!isReconsidering) port2.postMessage(0);
+    isReconsidering = true;
   };
 
   /** Watches for what the campaigns that can open on this page ask for. */
@@ -155,21 +166,24 @@ export function startVisit(input: VisitInput): Visit {
     const triggers = index
       .candidates(location.href, readFacts(), device())
       .flatMap(({ moment }) => moment.triggers);
-    const asks = (wanted: Trigger['kind']) => triggers.some(({ kind }) => kind === wanted);
-    asksDepth = asks('scroll');
-    stopObserving = all([
-      parts.observe?.(triggers, tell, parts.onExitByTouch) ?? nothing,
-      asks('inactivity') ? onActivity(() => view.onActive(memoryNow(), now()), STILLNESS_EVERY_MS) : nothing,
-    ]);
+    asksDepth = triggers.some(({ kind }) => kind === 'scroll');
+    stopObserving =
+      parts.observe?.(
+        triggers,
+        { tell, active: () => view.onActive(memoryNow(), now()) },
+        parts.onExitByTouch,
+      ) ?? nothing;
   };
 
   const closeAll = (way?: 'script') => {
-    for (const one of [...shown.values()]) one.close(way);
+    // One that goes takes itself away, and none opens before the task is over.
+    shown.forEach((one) => {
+      one.close(way);
+    });
   };
 
   const endPageView = () => {
     stopObserving();
-    stopObserving = nothing;
     clearTimeout(timer);
     closeAll();
     tellLeft();
@@ -201,7 +215,8 @@ export function startVisit(input: VisitInput): Visit {
 
   const tell = (fact: Fact) => {
     view.onFact(fact, memoryNow(), now());
-    plan();
+    // What is reconsidered is planned too.
+    if (!isReconsidering) plan();
   };
 
   /** What core says comes next; showings it withholds are told once. */

@@ -5,10 +5,39 @@ export { createBackGesture, createQuickScroll } from '../page/leaving-by-touch.t
 import { assign, manifestFor } from '../assignment/assign.ts';
 import { browserOf, systemOf } from '../devices/browser.ts';
 import { reachedBy } from '../goals/reached-by.ts';
-import { isOnPage, pageAddress } from '../pages/page-rule.ts';
+import type { PageKeys } from '../pages/page-key.ts';
+import { isOnPage, type PageAddress, pageAddress } from '../pages/page-rule.ts';
 import type { Extras } from './extras.ts';
 import { joinMemory } from './join-memory.ts';
 import { scheduleVerdict } from './schedule-verdict.ts';
+
+/**
+ * Reads page rules of every kind. A page is taken apart once for all the rules it is asked about, and a pattern that many
+ * campaigns share is tried on it once.
+ */
+function createRuleReader(): Extras['isAmong'] {
+  let of: PageKeys | undefined;
+  let page: PageAddress;
+  let known = new Map<string, boolean>();
+  return (rules, href, keys, facts) => {
+    if (of !== keys) {
+      of = keys;
+      page = pageAddress(href, keys);
+      known = new Map();
+    }
+    return rules.some((rule) => {
+      // What the page holds can change while one looks.
+      if (rule.kind !== 'program') return isOnPage(rule, page, facts);
+      const name = JSON.stringify(rule);
+      let isOn = known.get(name);
+      if (isOn === undefined) {
+        isOn = isOnPage(rule, page, facts);
+        known.set(name, isOn);
+      }
+      return isOn;
+    });
+  };
+}
 
 /**
  * What fewer sites still use: goals, schedules, experiments and holdouts, kinds of browsers, leaving by touch, page rules that take
@@ -23,9 +52,6 @@ export const RARE = {
   joinMemory,
   scheduleVerdict,
   /** Takes the place of the one in the extras, for all kinds of page rules. */
-  isAmong: ((rules, href, keys, facts) => {
-    const page = pageAddress(href, keys);
-    return rules.some((rule) => isOnPage(rule, page, facts));
-  }) as Extras['isAmong'],
+  isAmong: createRuleReader() as Extras['isAmong'],
 } as const;
 export type Rare = typeof RARE;

@@ -1,5 +1,6 @@
 import type { Trigger } from '@velarium/contract';
 import type { Fact } from '@velarium/core/decide';
+import { onActivity } from '../page/on-activity.ts';
 import { onExitByMouse } from './exit-mouse.ts';
 import type { onExitByTouch as OnExitByTouch } from './exit-touch.ts';
 import { all, closest, find, on } from './on.ts';
@@ -8,13 +9,23 @@ import { articleEnd, onReached } from './reach.ts';
 /** The events that make an element clicked, hovered over by a mouse, or focused. */
 const INTERACTION = { click: 'click', hover: 'pointerover', focus: 'focusin' } as const;
 
+/** How often a sign of life is told at most. */
+const STILLNESS_EVERY_MS = 250;
+
+/** Who hears of what happens on the page. */
+interface Told {
+  readonly tell: (fact: Fact) => void;
+  /** A sign of life, for those who wait for stillness. */
+  readonly active: () => void;
+}
+
 /**
  * Watches the page for what these triggers ask for, and for nothing else: a page with only time triggers gets no
  * listener at all. Returns the undo.
  */
 export function observe(
   triggers: readonly Trigger[],
-  report: (fact: Fact) => void,
+  to: Told,
   onExitByTouch: typeof OnExitByTouch | undefined,
 ): () => void {
   const undo: (() => void)[] = [];
@@ -24,7 +35,7 @@ export function observe(
     const key = 'selector' in trigger ? JSON.stringify(trigger) : 'by' in trigger ? trigger.by : trigger.kind;
     if (kinds.has(key)) continue;
     kinds.add(key);
-    undo.push(watch(trigger, report, onExitByTouch));
+    undo.push(watch(trigger, to, onExitByTouch));
   }
   return all(undo);
 }
@@ -33,7 +44,7 @@ const nothing = () => {};
 
 function watch(
   trigger: Trigger,
-  report: (fact: Fact) => void,
+  { tell: report, active }: Told,
   onExitByTouch: typeof OnExitByTouch | undefined,
 ): () => void {
   switch (trigger.kind) {
@@ -55,6 +66,8 @@ function watch(
       // It came with the part that such a trigger asks for.
       return onExitByTouch?.(by, () => report({ kind: 'exitTouch', by })) ?? nothing;
     }
+    case 'inactivity':
+      return onActivity(active, STILLNESS_EVERY_MS);
     case 'interact': {
       const { what, selector } = trigger;
       return on(document, [INTERACTION[what]], (event) => {

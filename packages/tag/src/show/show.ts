@@ -63,6 +63,8 @@ export function show(
     if (kind !== 'converted') announce(kind as 'shown');
     return context.report(kind, more);
   };
+  // Read before anything is drawn: afterwards it would make the browser lay out the whole page at once.
+  const stay = context.stayed();
   // Those that are running are kept when memory must forget some.
   const live = new Set(manifest.campaigns.map((one) => one.id));
   const { id } = campaign;
@@ -169,6 +171,6 @@ export function show(
   const { triggers } = campaign.moment;
   // Of several nobody knows here which one it was.
   const cause = triggers.length === 1 ? triggers[0]?.kind : undefined;
-  const showing = seen('shown', { stay: context.stayed(), cause });
+  const showing = seen('shown', { stay, cause });
   return { close };
 }

@@ -66,7 +66,7 @@ export function createVisitorStore(storage: Storage, siteKey: string, sessionMin
  * are missing (insecure contexts) it runs at once: storage is read synchronously just before, which leaves a gap
  * of microseconds.
  */
-export async function withSiteLock<Result>(siteKey: string, work: () => Result): Promise<Result> {
+export function withSiteLock(siteKey: string, work: () => void): unknown {
   const { locks } = navigator as { locks?: LockManager };
-  return locks ? ((await locks.request(`velarium:${siteKey}`, async () => work())) as Result) : work();
+  return locks ? locks.request(recordName(siteKey), work) : work();
 }
