@@ -257,3 +257,26 @@ test('what the page behind can do, and how high the box is, differ on a phone', 
     isOpen: true,
   });
 });
+
+test('a box too low for its button says so, as it is measured on each device, and is mended by one press', async ({
+  studioPage: page,
+}) => {
+  await newCampaign(page, 'Too low', /Sky letter/);
+  await page.keyboard.press('ControlOrMeta+k');
+  await page.getByPlaceholder(/^An action, or a wish/).fill('height 190');
+  await expect(page.getByRole('option', { selected: true })).toContainText('height');
+  await page.keyboard.press('Enter');
+  const findings = page.getByRole('listitem').filter({ hasText: 'below its edge' });
+  await page.getByText('Findings', { exact: true }).click();
+  await expect(findings.filter({ hasText: 'On a desktop' })).toContainText(
+    'visitors must scroll in the message',
+  );
+  await expect(findings.filter({ hasText: 'On a tablet' })).toContainText('among it');
+  await page.getByRole('button', { name: 'Launch', exact: true }).click();
+  await expect(page.getByRole('dialog').getByRole('list', { name: 'Checks' })).toContainText(
+    'px below its edge',
+  );
+  await page.getByRole('dialog').getByRole('button', { name: 'Not yet' }).click();
+  await findings.first().getByRole('button', { name: 'As high as its content' }).click();
+  await expect(findings).toHaveCount(0);
+});

@@ -15,6 +15,7 @@ export * from './caps/span.ts';
 export * from './checks/ago-words.ts';
 export * from './checks/close-sign.ts';
 export * from './checks/contrast.ts';
+export * from './checks/cut-off.ts';
 export * from './checks/design.ts';
 export * from './checks/finding.ts';
 export * from './checks/in-the-way.ts';

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Campaign } from '@velarium/contract';
 import {
+  cutOffFindings,
   documentSentence,
   elementsOf,
   type Finding,
@@ -20,6 +21,7 @@ import {
 import { historyQuery, planLaunch } from '../api/versions.ts';
 import { isLive } from '../board/state-mark.tsx';
 import { useNames } from '../board/use-names.ts';
+import { useMeasured } from '../library/use-measured.ts';
 import { useCoveredPages, useSite } from '../site/use-site.ts';
 import { Button } from '../ui/button.tsx';
 import { Dialog } from '../ui/dialog.tsx';
@@ -94,7 +96,14 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
   const site = useSite(siteId);
   const zone = site?.timeZone ?? 'UTC';
   const { findingsOf, isPending } = useLaunchChecks(siteId);
-  const findings = [...findingsOf({ id: store.getState().id, name, document }), ...unknownElements(elements)];
+  const measured = useMeasured(siteId, document.message, document.rule.reach.devices);
+  const findings: Finding[] = [
+    ...findingsOf({ id: store.getState().id, name, document }),
+    ...unknownElements(elements),
+    ...cutOffFindings(document.message, measured).flatMap(({ severity, code, text }) =>
+      severity === 'hint' ? [] : [{ severity, code, text, part: 'message' as const }],
+    ),
+  ];
   const { data: history } = useQuery(historyQuery(store.getState().id));
   // What visitors meet, or last met.
   const met = history?.entries.find(({ what }) => what === 'published')?.version ?? null;

@@ -1,5 +1,12 @@
-import { type DesignFinding, designFindings, withSavedBlocks } from '@velarium/core';
+import {
+  cutOffFindings,
+  type DesignFinding,
+  designFindings,
+  hasOwnHeight,
+  withSavedBlocks,
+} from '@velarium/core';
 import { useMemo } from 'react';
+import { useMeasured } from '../../library/use-measured.ts';
 import { Fold } from '../../ui/fold.tsx';
 import { useWorkbench, useWorkbenchLater, useWorkbenchStore } from '../store.ts';
 import { useWorkbenchDesign } from './use-message.ts';
@@ -14,15 +21,21 @@ function useFindings(): DesignFinding[] {
   const message = useWorkbenchLater((state) => state.document.message);
   const devices = useWorkbench((state) => state.document.rule.reach.devices);
   const design = useWorkbenchDesign();
+  const siteId = useWorkbench((state) => state.siteId);
+  // What is as high as its content is measured at its launch: drawing it once more for every word would be dear.
+  const fixed = useMemo(() => devices.filter((device) => hasOwnHeight(message, device)), [message, devices]);
+  const measured = useMeasured(siteId, message, fixed);
   return useMemo(
-    () =>
-      designFindings({
+    () => [
+      ...designFindings({
         message: withSavedBlocks(message, design.savedOf),
         look: design.lookOf(message),
         devices,
         weightOf: design.weightOf,
       }),
-    [message, devices, design],
+      ...cutOffFindings(message, measured),
+    ],
+    [message, devices, design, measured],
   );
 }
 

@@ -1,16 +1,13 @@
 import type { Device, LookStyle, Message, MessageFile } from '@velarium/contract';
-import { moveBlock, type PersonalFacts, WINDOW_OF, withSavedBlocks } from '@velarium/core';
-import { type RenderedMessage, renderMessage } from '@velarium/render';
-import { drawForm } from '@velarium/render/form';
-import { further } from '@velarium/render/further';
-import { sheetOf } from '@velarium/render/sheet';
+import { moveBlock, type PersonalFacts, WINDOW_OF } from '@velarium/core';
+import type { RenderedMessage } from '@velarium/render';
 import { useEffect, useRef, useState } from 'react';
 import { useParams } from 'react-router';
 import { runByKeys } from '../../app/commands.ts';
+import { drawStill, EMPTY_PAGE } from '../../library/draw-still.ts';
 import { useDesign } from '../../library/use-design.ts';
 import { useSite } from '../../site/use-site.ts';
 import { cx } from '../../ui/cx.ts';
-
 import { showGrip } from './drag.ts';
 import { type EditHooks, makeEditable, markSelected } from './editable.ts';
 import { putOnStage } from './play.ts';
@@ -40,8 +37,6 @@ export interface StageFrameProps {
   readonly scale?: number;
 }
 
-const EMPTY_PAGE = '<!doctype html><html lang="en"><title>Message</title><body></body></html>';
-const BREAKPOINTS = { mobile: 768, tablet: 1024 };
 /** Thumbnails show texts as most visitors read them. */
 const NOTHING_KNOWN: PersonalFacts = () => '';
 const NAME: Readonly<Record<Device, string>> = { desktop: 'Desktop', tablet: 'Tablet', mobile: 'Phone' };
@@ -82,7 +77,6 @@ function closeUpOf(box: DOMRect, window: { readonly width: number; readonly heig
     top: within(box.top + box.height / 2, window.height),
   };
 }
-const never = () => new Promise<void>(nothing);
 
 /**
  * A window of a device at its real size, scaled down, in which the tag's own renderer draws the message. It is a
@@ -157,31 +151,7 @@ export function StageFrame(props: StageFrameProps) {
       const isDrawn = withWhat.every((one, n) => one === drawnWith.current[n]);
       if (typed.current === message && isDrawn) return;
       rendered.current?.remove();
-      const whole = frozen?.message ?? withSavedBlocks(message, design.savedOf);
-      const pictures = frozen?.pictures ?? design.pictures;
-      const drawn = renderMessage(whole, {
-        sheet:
-          frozen?.sheet ??
-          sheetOf(whole, {
-            look: look ?? design.lookOf(message),
-            breakpoints: site?.settings.breakpoints ?? BREAKPOINTS,
-            pictures,
-            pictureBase: location.origin,
-            as: device,
-            scheme: isDark ? 'dark' : 'light',
-          }),
-        parent: document.documentElement,
-        isStill: true,
-        onClose: nothing,
-        onAction: nothing,
-        onSend: never,
-        factOf,
-        pictures,
-        pictureBase: location.origin,
-        form: { drawForm },
-        further,
-        clock: { nowMs: Date.now, firstSeenMs: Date.now(), timeZone: site?.timeZone ?? 'UTC' },
-      });
+      const drawn = drawStill(document, message, { design, site, device, isDark, factOf, look, frozen });
       leaveStage.current();
       leaveStage.current = isThumbnail ? nothing : putOnStage(drawn);
       drawnWith.current = withWhat;

@@ -1,0 +1,59 @@
+import type { Device, LookStyle, Message, MessageFile, Pictures, Site } from '@velarium/contract';
+import { type PersonalFacts, withSavedBlocks } from '@velarium/core';
+import { type RenderedMessage, renderMessage } from '@velarium/render';
+import { drawForm } from '@velarium/render/form';
+import { further } from '@velarium/render/further';
+import { sheetOf } from '@velarium/render/sheet';
+import type { Design } from './use-design.ts';
+
+/** A document in which nothing but a message stands. */
+export const EMPTY_PAGE = '<!doctype html><html lang="en"><title>Message</title><body></body></html>';
+const BREAKPOINTS = { mobile: 768, tablet: 1024 };
+const nothing = () => {};
+const never = () => new Promise<void>(nothing);
+
+export interface StillOptions {
+  readonly design: Design;
+  readonly site: Site | undefined;
+  readonly device: Device;
+  readonly isDark?: boolean;
+  /** Whom the texts are filled for; without, their places stand as written. */
+  readonly factOf?: PersonalFacts | null;
+  /** A Look in place of the one the message follows. */
+  readonly look?: LookStyle | undefined;
+  /** What visitors were given of it: drawn as it was. */
+  readonly frozen?: MessageFile | undefined;
+}
+
+/** Draws a message as visitors see it, but still: nothing of it acts, comes in or takes the focus. */
+export function drawStill(
+  document: Document,
+  message: Message,
+  { design, site, device, isDark = false, factOf = null, look, frozen }: StillOptions,
+): RenderedMessage {
+  const whole = frozen?.message ?? withSavedBlocks(message, design.savedOf);
+  const pictures: Pictures = frozen?.pictures ?? design.pictures;
+  return renderMessage(whole, {
+    sheet:
+      frozen?.sheet ??
+      sheetOf(whole, {
+        look: look ?? design.lookOf(message),
+        breakpoints: site?.settings.breakpoints ?? BREAKPOINTS,
+        pictures,
+        pictureBase: location.origin,
+        as: device,
+        scheme: isDark ? 'dark' : 'light',
+      }),
+    parent: document.documentElement,
+    isStill: true,
+    onClose: nothing,
+    onAction: nothing,
+    onSend: never,
+    factOf,
+    pictures,
+    pictureBase: location.origin,
+    form: { drawForm },
+    further,
+    clock: { nowMs: Date.now, firstSeenMs: Date.now(), timeZone: site?.timeZone ?? 'UTC' },
+  });
+}

@@ -1,0 +1,70 @@
+import type { Device, Message } from '@velarium/contract';
+import { type MeasuredStep, WINDOW_OF } from '@velarium/core';
+import { belowEdge } from '@velarium/render';
+import { useEffect, useState } from 'react';
+import { useSite } from '../site/use-site.ts';
+import { drawStill, EMPTY_PAGE, type StillOptions } from './draw-still.ts';
+import { useDesign } from './use-design.ts';
+
+/** Who still types is not measured after. */
+const SETTLED_MS = 400;
+const NOTHING: readonly MeasuredStep[] = [];
+
+/** Measures every step of a message, drawn in a window of each device that nobody sees. */
+export function useMeasured(
+  siteId: string,
+  message: Message,
+  devices: readonly Device[],
+): readonly MeasuredStep[] {
+  const design = useDesign(siteId);
+  const site = useSite(siteId);
+  const [measured, setMeasured] = useState(NOTHING);
+  useEffect(() => {
+    if (devices.length === 0) return setMeasured(NOTHING);
+    const stop = new AbortController();
+    const timer = setTimeout(async () => {
+      const all = await Promise.all(
+        devices.map((device) => measureOn(message, { device, design, site }, stop.signal)),
+      );
+      if (!stop.signal.aborted) setMeasured(all.flat());
+    }, SETTLED_MS);
+    return () => {
+      clearTimeout(timer);
+      stop.abort();
+    };
+  }, [message, devices, design, site]);
+  return measured;
+}
+
+async function measureOn(
+  message: Message,
+  options: StillOptions,
+  signal: AbortSignal,
+): Promise<readonly MeasuredStep[]> {
+  const { device } = options;
+  const { width, height } = WINDOW_OF[device];
+  const frame = document.createElement('iframe');
+  frame.ariaHidden = 'true';
+  frame.title = 'Measuring';
+  frame.tabIndex = -1;
+  frame.srcdoc = EMPTY_PAGE;
+  frame.style.cssText = `position:fixed;inset:0 auto auto 0;border:0;visibility:hidden;pointer-events:none;z-index:-1;width:${width}px;height:${height}px`;
+  try {
+    await new Promise((loaded) => {
+      frame.onload = loaded;
+      document.body.append(frame);
+    });
+    const inside = frame.contentDocument;
+    if (signal.aborted || !inside) return NOTHING;
+    const drawn = drawStill(inside, message, options);
+    // Pictures that say how high they are need not be there; the others are waited for.
+    await Promise.all([...drawn.root.querySelectorAll('img')].map((image) => image.decode().catch(() => {})));
+    if (signal.aborted) return NOTHING;
+    return message.steps.map(({ id }) => {
+      drawn.showStep(id);
+      return { device, step: id, ...belowEdge(drawn) };
+    });
+  } finally {
+    frame.remove();
+  }
+}
