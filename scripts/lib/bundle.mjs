@@ -81,6 +81,7 @@ const INNER_NAMES = [
     'read',
     'allow',
     'held',
+    'write',
   ],
 ];
 

@@ -226,6 +226,23 @@ describe('leaving', () => {
     expect(document.querySelector('velarium-message')).toBeNull();
   });
 
+  it('closed before it was painted, it takes no focus on its way out', () => {
+    const frames: FrameRequestCallback[] = [];
+    const own = vi
+      .spyOn(window, 'requestAnimationFrame')
+      .mockImplementation((callback) => frames.push(callback));
+    const before = document.body.appendChild(document.createElement('button'));
+    before.focus();
+    const drawn = draw({ ...first, format: 'modal' }, false);
+    drawn.remove({ isPlayed: true, onGone: () => {} });
+    expect(frames).not.toEqual([]);
+    for (let frame = frames.shift(); frame; frame = frames.shift()) frame(0);
+    expect(document.activeElement).toBe(before);
+    drawn.box.dispatchEvent(new Event('animationend'));
+    before.remove();
+    own.mockRestore();
+  });
+
   it('a message with an exit is gone when it has been played, and only once', () => {
     let gone = 0;
     const drawn = draw(first, false);

@@ -205,7 +205,7 @@ export function renderMessage(message: Message, options: RenderOptions): Rendere
         how?.onGone();
       };
       if (how?.isPlayed && motion.leave.kind !== 'none') {
-        layer.inert = true;
+        layer.setAttribute('inert', '');
         delete layer.dataset.entering;
         layer.dataset.leaving = '';
         box.addEventListener('animationend', leave);

@@ -25,6 +25,8 @@ export function openDialog(document: Document): Element | null {
 export function moveFocusIn(box: HTMLElement, modal?: HTMLDialogElement): void {
   const { requestAnimationFrame } = box.ownerDocument.defaultView as Window;
   const focus = () => {
+    // Closed before it was painted, it is on its way out: the page has its focus back, and keeps it.
+    if (box.closest('[inert]')) return;
     if (modal?.isConnected && !modal.open) modal.showModal?.();
     (box.querySelector<HTMLElement>('[data-focus]') ?? box).focus({ preventScroll: true });
   };

@@ -57,7 +57,7 @@ async function measureOn(
     const inside = frame.contentDocument;
     if (signal.aborted || !inside) return NOTHING;
     const drawn = drawStill(inside, message, options);
-    // Pictures that say how high they are need not be there; the others are waited for.
+    // A picture may be what says how high the box is; one that does not come is measured as visitors would see it.
     await Promise.all([...drawn.root.querySelectorAll('img')].map((image) => image.decode().catch(() => {})));
     if (signal.aborted) return NOTHING;
     return message.steps.map(({ id }) => {

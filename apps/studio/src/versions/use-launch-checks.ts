@@ -7,21 +7,26 @@ import { useSite, useSitePages } from '../site/use-site.ts';
 interface LaunchChecks {
   /** Everything that is wrong with launching this, beside what else is launched with it. */
   readonly findingsOf: (launched: Met, together?: readonly Met[]) => readonly Finding[];
-  /** Until then nobody can say that a rule speaks of no page, or that nothing is in the way. */
+  /**
+   * Until then nobody can say that a rule speaks of no page, or that nothing is in the way. What could not be asked for is left
+   * out: the server looks for what stops a launch once more.
+   */
   readonly isPending: boolean;
 }
+
+const NOTHING: readonly Met[] = [];
 
 /** The checks before a launch on this site. */
 export function useLaunchChecks(siteId: string): LaunchChecks {
   const site = useSite(siteId);
   const pages = useSitePages(siteId);
   const design = useDesign(siteId);
-  const { data: known } = useQuery(sitePagesQuery(siteId));
-  const { data: running } = useQuery(runningQuery(siteId));
+  const { data: known, isPending: isLooking } = useQuery(sitePagesQuery(siteId));
+  const { data: running = NOTHING, isPending: isAsking } = useQuery(runningQuery(siteId));
   return {
-    isPending: !site || !known || !running,
+    isPending: !site || isLooking || isAsking,
     findingsOf(launched, together = []) {
-      if (!site || !known || !running) return [];
+      if (!site) return [];
       const others = running.filter(({ id }) => !together.some((one) => one.id === id));
       return [
         ...launchFindings(launched, {
@@ -30,7 +35,7 @@ export function useLaunchChecks(siteId: string): LaunchChecks {
           zone: site.timeZone,
           nowMs: Date.now(),
         }),
-        ...unknownPages(launched.document.rule.reach.pages, known, { ...site, pages }),
+        ...(known ? unknownPages(launched.document.rule.reach.pages, known, { ...site, pages }) : []),
       ];
     },
   };
