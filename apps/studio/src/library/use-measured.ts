@@ -24,7 +24,10 @@ export function useMeasured(
     const stop = new AbortController();
     const timer = setTimeout(async () => {
       const all = await Promise.all(
-        devices.map((device) => measureOn(message, { device, design, site }, stop.signal)),
+        // What cannot be drawn here is not measured; the rest is.
+        devices.map((device) =>
+          measureOn(message, { device, design, site }, stop.signal).catch(() => NOTHING),
+        ),
       );
       if (!stop.signal.aborted) setMeasured(all.flat());
     }, SETTLED_MS);
