@@ -131,6 +131,63 @@ test('prototypes that write themselves as another JSON change nothing of what is
   ).toBe(true);
 });
 
+test('a part of the tag that is gone leaves the page as it is, and the next page has its message', async ({
+  velarium,
+  visitor,
+}) => {
+  await arm(velarium);
+  // A page kept for long asks for a file of a release that nobody keeps any more.
+  await visitor.route(/\/tag\/renderer-/, (route) => route.fulfill({ status: 404, body: 'Not found' }));
+  await visitor.addInitScript(() => {
+    window.addEventListener('unhandledrejection', ({ reason }) => {
+      document.documentElement.dataset.unhandled = String(reason);
+    });
+  });
+  const site = await visit(visitor, `${velarium.fell}/shop`);
+  const missed = site.page.waitForResponse(/\/tag\/renderer-/);
+  await site.pass(2.3);
+  expect((await missed).status()).toBe(404);
+  await site.settle();
+  await expect(site.message).toHaveCount(0);
+  expect(await site.page.evaluate(() => document.documentElement.dataset.unhandled)).toBeUndefined();
+  expect(site.problems.filter((problem) => !problem.includes('404'))).toEqual([]);
+  await site.page.getByRole('button', { name: 'Put in the basket' }).first().click();
+  await visitor.unroute(/\/tag\/renderer-/);
+  await site.page.goto(`${velarium.fell}/about`);
+  await site.page.waitForFunction(() => 'velarium' in window);
+  await site.pass(2.3);
+  await expect(site.message).toBeVisible();
+});
+
+test('where nothing that leads out of a message can be seen, its own button comes, and so does Escape', async ({
+  velarium,
+  visitor,
+}) => {
+  await restAll(velarium);
+  await publish(velarium, { template: 'sky-letter', triggers: [{ kind: 'time', seconds: 1 }] });
+  // No publish lets such a message through: it is made on its way.
+  await visitor.route('**/messages/*.json', async (route) => {
+    const response = await route.fetch();
+    const file = JSON.parse(
+      (await response.text()).replaceAll(/"place":"(inside|outside|edge)"/g, '"place":"hidden"'),
+    );
+    file.message.closing = { ...file.message.closing, backdrop: false };
+    for (const step of file.message.steps)
+      step.blocks = step.blocks.filter(({ kind }: { kind: string }) => kind !== 'button');
+    await route.fulfill({ response, json: file });
+  });
+  const site = await visit(visitor, `${velarium.fell}/about`);
+  await site.pass(2);
+  await expect(site.dialog).toBeVisible();
+  const close = site.dialog.getByRole('button', { name: 'Close' });
+  await expect(close).toBeHidden();
+  await site.pass(6);
+  await expect(close).toBeInViewport();
+  await close.click();
+  await site.pass(1);
+  await expect(site.message).toHaveCount(0);
+});
+
 test('on paper there is no message', async ({ velarium, visitor }) => {
   await arm(velarium);
   const site = await visit(visitor, `${velarium.fell}/shop`);

@@ -60,6 +60,32 @@ describe('a history', () => {
     expect(entries.every(({ byName }) => byName !== '')).toBe(true);
     expect([live, planned]).toEqual([2, null]);
   });
+
+  it('is read a hundred lines at a time, without losing one or saying one twice', async () => {
+    await publish(await draft('One'));
+    // Many in one moment: a cursor must tell them apart.
+    await server.db.query(
+      `INSERT INTO campaign_move (campaign_id, at, what, version, by_name, note)
+       SELECT $1, now() - make_interval(mins => n / 50), CASE n % 2 WHEN 0 THEN 'rested' ELSE 'resumed' END, n, 'Ida', ''
+         FROM generate_series(1, 249) AS n`,
+      [campaign.id],
+    );
+    const seen: string[] = [];
+    const lengths: number[] = [];
+    for (let next: string | null = ''; next !== null; ) {
+      const path = `/campaigns/${campaign.id}/history?${new URLSearchParams(next ? { cursor: next } : {})}`;
+      const page: CampaignHistory = (await owner.ask('GET', path)).json();
+      lengths.push(page.entries.length);
+      seen.push(...page.entries.map(({ at, what, version }) => `${at} ${what} ${version}`));
+      next = page.next;
+    }
+    expect(lengths).toEqual([100, 100, 50]);
+    expect(new Set(seen).size).toBe(250);
+    const times = seen.map((line) => line.slice(0, 24));
+    expect(times).toEqual([...times].sort().reverse());
+    const wrong = await owner.ask('GET', `/campaigns/${campaign.id}/history?cursor=yesterday`);
+    expect(wrong.statusCode).toBe(422);
+  });
   it('names a message that a Look has drawn anew, and keeps both as they were', async () => {
     const looks = `/sites/${owner.siteId}/looks`;
     const { id } = (await owner.ask('POST', looks, { name: 'Ours', style: PLAIN_LOOK })).json<Look>();

@@ -34,8 +34,18 @@ export const campaignHistorySchema = z.strictObject({
   live: version.nullable(),
   planned: plannedLaunchSchema.nullable(),
   entries: z.array(historyEntrySchema),
+  /** Where the next lines begin; `null` after the last. */
+  next: z.string().nullable(),
 });
 export type CampaignHistory = z.infer<typeof campaignHistorySchema>;
+
+/** Which lines of a history are asked for: those after a cursor, else the newest. */
+export const historyCursorSchema = z.strictObject({
+  cursor: z
+    .string()
+    .regex(/^[-\d:. +]{20,40}~(published|rested|resumed|redrawn)~\d{0,9}$/, 'expected a cursor of this list')
+    .optional(),
+});
 
 /** A published version, frozen: its document, and what visitors were given of its message, the latest first. */
 export const campaignVersionSchema = z.strictObject({

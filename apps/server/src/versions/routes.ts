@@ -3,6 +3,7 @@ import {
   campaignHistorySchema,
   campaignSchema,
   campaignVersionSchema,
+  historyCursorSchema,
   launchTogetherSchema,
   messageHashSchema,
   planLaunchSchema,
@@ -27,8 +28,15 @@ export const versionRoutes: FastifyPluginAsyncZod<{
 }> = async (app, { versions, campaigns, publishing }) => {
   app.get(
     '/campaigns/:campaignId/history',
-    { schema: { params: ofCampaign, response: { 200: campaignHistorySchema } } },
-    ({ principal, params }) => versions.history(principal.workspaceId, params.campaignId),
+    {
+      schema: {
+        params: ofCampaign,
+        querystring: historyCursorSchema,
+        response: { 200: campaignHistorySchema },
+      },
+    },
+    ({ principal, params, query }) =>
+      versions.history(principal.workspaceId, params.campaignId, query.cursor),
   );
   app.get(
     '/campaigns/:campaignId/versions/:version',

@@ -20,8 +20,8 @@ export interface VersionServices {
 }
 type Actor = { readonly workspaceId: string; readonly accountId: string; readonly name: string };
 
-/** Lines of a history at most: the newest. */
-const LISTED = 300;
+/** Lines of a history that are read at once. */
+const LISTED = 100;
 /** Farther ahead nobody plans; a slip of the year would wait unnoticed. */
 const FARTHEST_DAYS = 400;
 const DAY_MS = 86_400_000;
@@ -83,19 +83,23 @@ export function createVersionService({ db, jobs, campaigns, publishing }: Versio
   return {
     find,
 
-    async history(workspaceId: string, campaignId: string): Promise<CampaignHistory> {
+    /** The newest lines, or those after a cursor. */
+    async history(workspaceId: string, campaignId: string, cursor?: string): Promise<CampaignHistory> {
       const { state } = await campaigns.get(workspaceId, campaignId);
-      const entries: (Omit<HistoryEntry, 'at'> & { at: Date })[] = await db.query(
-        `SELECT * FROM (
+      const [at, what, version] = cursor?.split('~') ?? [];
+      const rows: (Omit<HistoryEntry, 'at'> & { at: Date; cursor: string })[] = await db.query(
+        `SELECT *, concat_ws('~', at, what, coalesce(version, 0)) AS cursor FROM (
            SELECT at, what, version, by_name AS "byName", note FROM campaign_move WHERE campaign_id = $1
            UNION ALL
            -- A message that visitors were given anew, although nothing was published: what it is drawn with has changed.
            SELECT first_at, 'redrawn', version, '', '' FROM (
              SELECT first_at, version, row_number() OVER (PARTITION BY version, variant ORDER BY first_at) AS nth
                FROM campaign_message WHERE campaign_id = $1) AS given WHERE nth > 1) AS one
-          ORDER BY at DESC LIMIT ${LISTED}`,
-        [campaignId],
+          ${cursor ? 'WHERE (at, what, coalesce(version, 0)) < ($2::timestamptz, $3, $4::integer)' : ''}
+          ORDER BY at DESC, what DESC, coalesce(version, 0) DESC LIMIT ${LISTED + 1}`,
+        [campaignId, ...(cursor ? [at, what, version] : [])],
       );
+      const entries = rows.slice(0, LISTED);
       const [live]: { version: number | null }[] = await db.query(
         'SELECT live_version AS version FROM campaign WHERE id = $1',
         [campaignId],
@@ -104,7 +108,8 @@ export function createVersionService({ db, jobs, campaigns, publishing }: Versio
       return {
         live: state === 'running' || state === 'scheduled' ? (live?.version ?? null) : null,
         planned: plan ? planned(plan) : null,
-        entries: entries.map(({ at, ...entry }) => ({ ...entry, at: at.toISOString() })),
+        entries: entries.map(({ at, cursor: _cursor, ...entry }) => ({ ...entry, at: at.toISOString() })),
+        next: rows.length > LISTED ? (entries.at(-1)?.cursor ?? null) : null,
       };
     },
 

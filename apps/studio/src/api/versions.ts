@@ -1,4 +1,4 @@
-import { queryOptions } from '@tanstack/react-query';
+import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
 import type {
   Campaign,
   CampaignHistory,
@@ -13,9 +13,15 @@ import { request } from './client.ts';
 const campaign = (id: string) => `/campaigns/${id}`;
 
 export const historyQuery = (campaignId: string) =>
-  queryOptions({
+  infiniteQueryOptions({
     queryKey: ['campaigns', campaignId, 'history'],
-    queryFn: () => request<CampaignHistory>('GET', `${campaign(campaignId)}/history`),
+    queryFn: ({ pageParam }) =>
+      request<CampaignHistory>(
+        'GET',
+        `${campaign(campaignId)}/history${pageParam && `?${new URLSearchParams({ cursor: pageParam })}`}`,
+      ),
+    initialPageParam: '',
+    getNextPageParam: ({ next }) => next,
     staleTime: 0,
   });
 /** What is frozen never changes but for the files a Look has drawn anew. */

@@ -1,5 +1,5 @@
 import { useMutation, useQueries, useQueryClient } from '@tanstack/react-query';
-import type { CampaignSummary } from '@velarium/contract';
+import type { Campaign, CampaignSummary } from '@velarium/contract';
 import { MOST_NOTE } from '@velarium/contract/values';
 import { quantity, ruleSentence, sentenceText } from '@velarium/core';
 import { useState } from 'react';
@@ -18,26 +18,25 @@ interface LaunchTogetherProps {
   readonly onClose: () => void;
 }
 
+const knownOf = (drafts: readonly { readonly data: Campaign | undefined }[]): Campaign[] =>
+  drafts.flatMap(({ data }) => data ?? []);
+
 /** Publishes several campaigns in one go: all of them, or none. */
 export function LaunchTogether({ siteId, campaigns, onClose }: LaunchTogetherProps) {
   const names = useNames(siteId);
   const queryClient = useQueryClient();
   const [note, setNote] = useState('');
-  const drafts = useQueries({ queries: campaigns.map(({ id }) => ({ ...campaignQuery(id), staleTime: 0 })) });
-  const { findingsOf, isPending } = useLaunchChecks(siteId);
-  const together = drafts.flatMap(({ data }) => data ?? []);
-  const checked = drafts.map(({ data }) => ({
-    campaign: data,
-    findings: data ? findingsOf(data, together) : [],
-  }));
-  const isKnown = !isPending && together.length === campaigns.length;
-  const isStopped = checked.some(({ findings }) => findings.some(({ severity }) => severity === 'stop'));
+  const drafts = useQueries({
+    queries: campaigns.map(({ id }) => ({ ...campaignQuery(id), staleTime: 0 })),
+    combine: knownOf,
+  });
+  const { findings, isPending, isLooking } = useLaunchChecks(siteId, drafts);
+  const isKnown = !isPending && drafts.length === campaigns.length;
+  const isStopped = findings.some((list) => list.some(({ severity }) => severity === 'stop'));
   const launch = useMutation({
     mutationFn: () =>
       launchTogether(siteId, {
-        campaigns: checked.flatMap(({ campaign }) =>
-          campaign ? [{ id: campaign.id, revision: campaign.revision }] : [],
-        ),
+        campaigns: drafts.map(({ id, revision }) => ({ id, revision })),
         note,
       }),
     onError: tellProblem,
@@ -60,11 +59,11 @@ export function LaunchTogether({ siteId, campaigns, onClose }: LaunchTogetherPro
     >
       <div className="grid gap-4">
         <ul aria-label="Campaigns to launch" className="border-t border-line-strong">
-          {campaigns.map((campaign, n) => (
+          {campaigns.map((campaign) => (
             <li key={campaign.id} className="border-b border-line py-2">
               <p className="font-semibold">{campaign.name}</p>
               <p className="font-serif text-soft">{sentenceText(ruleSentence(campaign, names))}</p>
-              {checked[n]?.findings.map(({ severity, code, text }) => (
+              {findings[drafts.findIndex(({ id }) => id === campaign.id)]?.map(({ severity, code, text }) => (
                 <p
                   key={`${code}${text}`}
                   className={severity === 'stop' ? 'py-0.5 text-halt' : 'py-0.5 text-hold'}
@@ -75,6 +74,11 @@ export function LaunchTogether({ siteId, campaigns, onClose }: LaunchTogetherPro
             </li>
           ))}
         </ul>
+        {(isPending || isLooking) && (
+          <p role="status" className="text-soft">
+            Looking at the site’s pages …
+          </p>
+        )}
         <Field
           label="What and why, for the history"
           value={note}

@@ -10,32 +10,42 @@ import { useDesign } from './use-design.ts';
 const SETTLED_MS = 400;
 const NOTHING: readonly MeasuredStep[] = [];
 
-/** Measures every step of a message, drawn in a window of each device that nobody sees. */
+/** What is measured: messages of one campaign, in a window of each of its devices. */
+export interface Wanted {
+  readonly messages: readonly Message[];
+  readonly devices: readonly Device[];
+}
+
+/** Measures every step of every message, in windows that nobody sees: of each wanted, of each message. Keep the list. */
 export function useMeasured(
   siteId: string,
-  message: Message,
-  devices: readonly Device[],
-): readonly MeasuredStep[] {
+  wanted: readonly Wanted[],
+): readonly (readonly (readonly MeasuredStep[])[])[] {
   const design = useDesign(siteId);
   const site = useSite(siteId);
-  const [measured, setMeasured] = useState(NOTHING);
+  const [measured, setMeasured] = useState<readonly (readonly (readonly MeasuredStep[])[])[]>([]);
   useEffect(() => {
-    if (devices.length === 0) return setMeasured(NOTHING);
     const stop = new AbortController();
-    const timer = setTimeout(async () => {
+    const measure = async (message: Message, devices: readonly Device[]) => {
       const all = await Promise.all(
         // What cannot be drawn here is not measured; the rest is.
         devices.map((device) =>
           measureOn(message, { device, design, site }, stop.signal).catch(() => NOTHING),
         ),
       );
-      if (!stop.signal.aborted) setMeasured(all.flat());
+      return all.flat();
+    };
+    const timer = setTimeout(async () => {
+      const all: (readonly MeasuredStep[])[][] = [];
+      for (const { messages, devices } of wanted)
+        all.push(await Promise.all(messages.map((message) => measure(message, devices))));
+      if (!stop.signal.aborted) setMeasured(all);
     }, SETTLED_MS);
     return () => {
       clearTimeout(timer);
       stop.abort();
     };
-  }, [message, devices, design, site]);
+  }, [wanted, design, site]);
   return measured;
 }
 

@@ -1,7 +1,7 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Campaign, CampaignHistory, HistoryEntry } from '@velarium/contract';
 import { documentSentence, sentenceText } from '@velarium/core';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { campaignQuery, campaignsQuery, saveDraft } from '../api/queries.ts';
 import { bringBack, callOffLaunch, historyQuery } from '../api/versions.ts';
@@ -23,7 +23,8 @@ const DRAFT = 'draft';
 export function VersionsPage() {
   const { campaignId = '' } = useParams();
   const campaign = useQuery({ ...campaignQuery(campaignId), staleTime: 0 });
-  const history = useQuery(historyQuery(campaignId));
+  const history = useInfiniteQuery(historyQuery(campaignId));
+  const [first] = history.data?.pages ?? [];
   const error = campaign.error ?? history.error;
   useTitle(campaign.data ? `Versions of ${campaign.data.name}` : 'Versions');
   if (error)
@@ -36,8 +37,20 @@ export function VersionsPage() {
         }}
       />
     );
-  if (!campaign.data || !history.data) return <Skeleton rows={6} label="Loading the versions" />;
-  return <Versions campaign={campaign.data} history={history.data} />;
+  if (!campaign.data || !first) return <Skeleton rows={6} label="Loading the versions" />;
+  return (
+    <Versions
+      campaign={campaign.data}
+      history={{ ...first, entries: history.data?.pages.flatMap(({ entries }) => entries) ?? [] }}
+      earlier={
+        history.hasNextPage && (
+          <Button isBusy={history.isFetchingNextPage} onClick={() => void history.fetchNextPage()}>
+            Show earlier ones
+          </Button>
+        )
+      }
+    />
+  );
 }
 
 const ENTRY_WORDS: Readonly<Record<HistoryEntry['what'], string>> = {
@@ -47,7 +60,14 @@ const ENTRY_WORDS: Readonly<Record<HistoryEntry['what'], string>> = {
   redrawn: 'Drawn anew: what it is drawn with was changed',
 };
 
-function Versions({ campaign, history }: { readonly campaign: Campaign; readonly history: CampaignHistory }) {
+interface VersionsProps {
+  readonly campaign: Campaign;
+  readonly history: CampaignHistory;
+  /** What brings more of the history, where there is more. */
+  readonly earlier: ReactNode;
+}
+
+function Versions({ campaign, history, earlier }: VersionsProps) {
   const { id, siteId, name } = campaign;
   const numbers = history.entries.flatMap(({ what, version }) =>
     what === 'published' && version !== null ? version : [],
@@ -70,17 +90,20 @@ function Versions({ campaign, history }: { readonly campaign: Campaign; readonly
         </EmptyState>
       ) : (
         <div className="grid grid-cols-[minmax(0,1fr)] gap-8 lg:grid-cols-[21rem_minmax(0,1fr)]">
-          <ol aria-label="History" className="border-t border-line-strong">
-            {history.entries.map((entry) => (
-              <Entry
-                key={`${entry.at}${entry.what}`}
-                entry={entry}
-                isLive={entry.what === 'published' && entry.version === history.live}
-                isChosen={entry.version === chosen && entry.what === 'published'}
-                onChoose={() => setChosen(entry.version)}
-              />
-            ))}
-          </ol>
+          <div className="grid content-start gap-3">
+            <ol aria-label="History" className="border-t border-line-strong">
+              {history.entries.map((entry) => (
+                <Entry
+                  key={`${entry.at}${entry.what}`}
+                  entry={entry}
+                  isLive={entry.what === 'published' && entry.version === history.live}
+                  isChosen={entry.version === chosen && entry.what === 'published'}
+                  onChoose={() => setChosen(entry.version)}
+                />
+              ))}
+            </ol>
+            {earlier}
+          </div>
           <Version key={chosen} campaign={campaign} version={chosen} numbers={numbers} live={history.live} />
         </div>
       )}

@@ -1,27 +1,12 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
 import type { Campaign } from '@velarium/contract';
-import {
-  cutOffFindings,
-  documentSentence,
-  elementsOf,
-  type Finding,
-  instantOf,
-  sentenceText,
-  unknownElements,
-} from '@velarium/core';
-import { useState } from 'react';
+import { documentSentence, type Finding, instantOf, sentenceText } from '@velarium/core';
+import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
-import {
-  campaignQuery,
-  campaignsQuery,
-  elementsQuery,
-  publishCampaign,
-  readCampaign,
-} from '../api/queries.ts';
+import { campaignQuery, campaignsQuery, publishCampaign, readCampaign } from '../api/queries.ts';
 import { historyQuery, planLaunch } from '../api/versions.ts';
 import { isLive } from '../board/state-mark.tsx';
 import { useNames } from '../board/use-names.ts';
-import { useMeasured } from '../library/use-measured.ts';
 import { useCoveredPages, useSite } from '../site/use-site.ts';
 import { Button } from '../ui/button.tsx';
 import { Dialog } from '../ui/dialog.tsx';
@@ -63,10 +48,6 @@ function publishedWords({ name, state, nextChangeAt }: Campaign): string {
     : `“${name}” is published and waits for its schedule.`;
 }
 
-/** Pages that are looked at for the elements a rule speaks of, and how many elements are looked for. */
-const MOST_LOOKED_AT = 8;
-const MOST_ELEMENTS = 20;
-
 export interface LaunchDialogProps {
   readonly onClose: () => void;
   /** Saves what is unsaved; publishing waits for it. */
@@ -87,24 +68,15 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
   const siteId = useWorkbench((state) => state.siteId);
   const names = useNames(siteId);
   const { covered } = useCoveredPages(siteId, document.rule.reach.pages);
-  const { data: elements = [], isFetching: isLooking } = useQuery(
-    elementsQuery(siteId, {
-      selectors: elementsOf(document.rule).slice(0, MOST_ELEMENTS),
-      paths: covered.slice(0, MOST_LOOKED_AT).map(({ path }) => path),
-    }),
-  );
   const site = useSite(siteId);
   const zone = site?.timeZone ?? 'UTC';
-  const { findingsOf, isPending } = useLaunchChecks(siteId);
-  const measured = useMeasured(siteId, document.message, document.rule.reach.devices);
-  const findings: Finding[] = [
-    ...findingsOf({ id: store.getState().id, name, document }),
-    ...unknownElements(elements),
-    ...cutOffFindings(document.message, measured).flatMap(({ severity, code, text }) =>
-      severity === 'hint' ? [] : [{ severity, code, text, part: 'message' as const }],
-    ),
-  ];
-  const { data: history } = useQuery(historyQuery(store.getState().id));
+  const launched = useMemo(() => [{ id: store.getState().id, name, document }], [store, name, document]);
+  const {
+    findings: [findings = []],
+    isPending,
+    isLooking,
+  } = useLaunchChecks(siteId, launched);
+  const history = useInfiniteQuery(historyQuery(store.getState().id)).data?.pages[0];
   // What visitors meet, or last met.
   const met = history?.entries.find(({ what }) => what === 'published')?.version ?? null;
   const live = useVersion(store.getState().id, history?.live ?? met);

@@ -2,8 +2,9 @@ import type { CampaignDocument, LookStyle, Message, PageRule } from '@velarium/c
 import { isInterrupting } from '../message/placement.ts';
 import { type SavedBlocks, withSavedBlocks } from '../message/saved.ts';
 import { compileRegex, PatternError } from '../patterns/compile.ts';
+import { cutOffFindings, type MeasuredStep } from './cut-off.ts';
 import { designFindings } from './design.ts';
-import type { Finding } from './finding.ts';
+import type { DesignFinding, Finding } from './finding.ts';
 import { inTheWay, type Met } from './in-the-way.ts';
 import { neverFindings, scheduleFindings } from './never.ts';
 
@@ -17,6 +18,30 @@ export interface LaunchedInto {
   readonly zone: string;
   readonly nowMs: number;
 }
+
+/** Every message a campaign can show: its own, then those of its variants. */
+export const messagesOf = ({
+  message,
+  variants,
+}: Pick<CampaignDocument, 'message' | 'variants'>): Message[] => [
+  message,
+  ...variants.map((variant) => variant.message),
+];
+
+/** What counts before a launch of the findings of the n-th message. */
+const seriousIn = (findings: readonly DesignFinding[], n: number): Finding[] =>
+  findings.flatMap(({ severity, code, text }) =>
+    severity === 'hint'
+      ? []
+      : [{ severity, code, part: 'message', text: n === 0 ? text : `Variant ${n + 1}: ${text}` }],
+  );
+
+/** What nobody would see without scrolling, in each message a campaign can show, as they were measured. */
+export const measuredFindings = (
+  document: CampaignDocument,
+  measured: readonly (readonly MeasuredStep[])[],
+): Finding[] =>
+  messagesOf(document).flatMap((one, n) => seriousIn(cutOffFindings(one, measured[n] ?? []), n));
 
 /** Every check before a launch that needs no look at the site's pages, most serious first. */
 export function launchFindings(
@@ -61,15 +86,10 @@ export function documentFindings(
     if (reason)
       add('stop', 'pages.pattern', 'pages', `The pattern “${reason.pattern}” cannot be used: ${reason.why}.`);
   }
-  for (const [n, one] of [message, ...variants.map((variant) => variant.message)].entries()) {
-    for (const { severity, code, text } of designFindings({
-      message: one,
-      look: lookOf(one),
-      devices: rule.reach.devices,
-    })) {
-      if (severity !== 'hint') add(severity, code, 'message', n === 0 ? text : `Variant ${n + 1}: ${text}`);
-    }
-  }
+  for (const [n, one] of messagesOf({ message, variants }).entries())
+    findings.push(
+      ...seriousIn(designFindings({ message: one, look: lookOf(one), devices: rule.reach.devices }), n),
+    );
   findings.push(...neverFindings(rule));
   if (isInterrupting(message.format) && rule.reach.devices.includes('mobile')) {
     add(

@@ -3,6 +3,7 @@ import {
   type DesignFinding,
   designFindings,
   hasOwnHeight,
+  type MeasuredStep,
   withSavedBlocks,
 } from '@velarium/core';
 import { useMemo } from 'react';
@@ -17,14 +18,19 @@ const SIGN: Readonly<Record<DesignFinding['severity'], { readonly sign: string; 
   hint: { sign: '○', word: 'Worth a look' },
 };
 
+const NOTHING: readonly MeasuredStep[] = [];
+
 function useFindings(): DesignFinding[] {
   const message = useWorkbenchLater((state) => state.document.message);
   const devices = useWorkbench((state) => state.document.rule.reach.devices);
   const design = useWorkbenchDesign();
   const siteId = useWorkbench((state) => state.siteId);
   // What is as high as its content is measured at its launch: drawing it once more for every word would be dear.
-  const fixed = useMemo(() => devices.filter((device) => hasOwnHeight(message, device)), [message, devices]);
-  const measured = useMeasured(siteId, message, fixed);
+  const fixed = useMemo(
+    () => [{ messages: [message], devices: devices.filter((device) => hasOwnHeight(message, device)) }],
+    [message, devices],
+  );
+  const measured = useMeasured(siteId, fixed)[0]?.[0] ?? NOTHING;
   return useMemo(
     () => [
       ...designFindings({
