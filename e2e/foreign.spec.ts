@@ -1,4 +1,4 @@
-import { publish, restAll } from './lib/api.ts';
+import { previewAddress, publish, restAll } from './lib/api.ts';
 import { FOREIGN, serveForeign, visitForeign } from './lib/foreign.ts';
 import { expect, test, visit } from './lib/velarium.ts';
 
@@ -294,4 +294,36 @@ test('a dialog that the page opens above a modal message has its own keys', asyn
   await site.page.keyboard.press('Escape');
   await site.pass(1);
   await expect(site.message).toHaveCount(0);
+});
+
+test('a page that scripts draw stands behind the stage as it was seen, and its own scripts do not run there', async ({
+  velarium,
+  visitor,
+  studioPage,
+}) => {
+  const campaign = await publish(velarium, {
+    name: 'Over the planner',
+    triggers: [{ kind: 'time', seconds: 600 }],
+    reach: {
+      pages: { include: [{ kind: 'exact', address: '/pages/application' }], exclude: [], follows: null },
+    },
+  });
+  await studioPage.goto(`${studioPage.url().replace(/\/board.*$/, '')}/campaigns/${campaign}`);
+  await expect(studioPage.getByText(/application without its scripts/)).toBeVisible();
+  await serveForeign(visitor, velarium);
+  const page = await visitor.newPage();
+  await page.clock.install();
+  const told = page.waitForResponse(/\/page-sight$/);
+  await page.goto(await previewAddress(velarium, `${velarium.fell}/pages/application`, campaign));
+  await expect(page.getByRole('region', { name: 'Velarium preview' })).toBeVisible();
+  await page.clock.runFor(3000);
+  await expect(page.getByRole('heading', { name: 'Nights' })).toBeVisible();
+  await page.clock.runFor(2000);
+  expect((await told).status()).toBe(204);
+  await studioPage.reload();
+  await expect(studioPage.getByText(/application as it was seen just now/)).toBeVisible();
+  const behind = studioPage.frameLocator('iframe[title="The page behind"]').first();
+  await expect(behind.locator('h1')).toHaveText('Nights');
+  await expect(behind.locator('main')).toHaveCSS('overflow-y', 'auto');
+  await expect(behind.locator('script, velarium-panel')).toHaveCount(0);
 });

@@ -73,7 +73,7 @@ test('a launch is planned, shown on the Board and called off; another comes at i
   await expectAccessible(page);
   await launch.getByRole('button', { name: 'Plan the launch' }).click();
   const row = page.getByRole('listitem').filter({ hasText: 'For later' });
-  await expect(row.getByText(/launches/)).toBeVisible();
+  await expect(row.getByText(/^◷ launches/)).toBeVisible();
   await openCampaign(page, 'For later');
   await page.getByRole('link', { name: 'Versions' }).click();
   await page.getByRole('button', { name: 'Call it off' }).click();

@@ -123,6 +123,13 @@ export async function makeGroup(
   return (await ask<{ id: string }>(velarium, 'POST', `/sites/${site?.id}/groups`, { name, rules })).id;
 }
 
+/** A page's address as the studio opens it to try a campaign there. */
+export async function previewAddress(velarium: Velarium, address: string, campaign: string): Promise<string> {
+  const [site] = await ask<Site[]>(velarium, 'GET', '/sites');
+  const { token } = await ask<{ token: string }>(velarium, 'POST', `/sites/${site?.id}/previews`);
+  return `${address}#velarium-preview=${token}~${campaign}`;
+}
+
 /** Begins counting afresh for a campaign. */
 export const countAfresh = (velarium: Velarium, campaignId: string): Promise<unknown> =>
   ask(velarium, 'POST', `/campaigns/${campaignId}/afresh`);

@@ -80,8 +80,15 @@ const INNER_NAMES = [
     'tell',
     'read',
     'allow',
-    'held',
     'write',
+    'held',
+    'change',
+    'scrolled',
+    'near',
+    'hand',
+    'topics',
+    'keep',
+    'stop',
   ],
 ];
 

@@ -116,6 +116,7 @@ describe('an event of one id counts once, whenever it comes (decision 0016)', ()
       workspaceId: owner.workspaceId,
       recordedFacts: null,
       pageParts: { pageParameters: [], hashRoutes: false },
+      madeMs: 0,
     };
     const sent = {
       id: eventId(now.getTime() + offMs),

@@ -238,7 +238,9 @@ it('no route lets one workspace read or touch what is another’s', async () => 
       .replace('{hash}', theirHash)
       .replace('{format}', 'csv')
       .replace('{accountId}', theirs.session.account.id)
-      .concat(method === 'DELETE' && path.endsWith('/pages') ? '?path=/theirs' : '');
+      .concat(
+        (method === 'DELETE' && path.endsWith('/pages')) || path.endsWith('/sight') ? '?path=/theirs' : '',
+      );
     const response = await mine.ask(method as InjectOptions['method'], url, bodies[`${method} ${path}`]);
     expect([method, path, response.statusCode]).toEqual([method, path, 404]);
     expect(response.body).not.toContain('Campaign ');
@@ -272,6 +274,7 @@ it('an event of one site cannot count for another site’s campaign', async () =
     workspaceId: mine.workspaceId,
     recordedFacts: null,
     pageParts: { pageParameters: [], hashRoutes: false },
+    madeMs: 0,
   };
   await server.services.intake.collect(site, {
     site: mine.siteKey,

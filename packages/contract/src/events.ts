@@ -60,12 +60,16 @@ export const visitorEventSchema = z.strictObject({
   worth: z.number().min(0).max(1e12).optional(),
   /** With `left`, where the site records it. */
   told: toldSchema.optional(),
+  /** With `left`: what the page called itself. */
+  title: z.string().max(LIMITS.collectBytes).optional(),
 });
 export type VisitorEvent = z.infer<typeof visitorEventSchema>;
 
 export const collectSchema = z.strictObject({
   site: z.string().regex(SITE_KEY),
   visitor: visitorIdSchema,
+  /** Which manifest the page runs: when it was made. Missing from tags of before it was told. */
+  made: z.number().int().min(0).max(1e15).optional(),
   events: z.array(visitorEventSchema).min(1).max(LIMITS.collectEvents),
 });
 export type Collect = z.infer<typeof collectSchema>;

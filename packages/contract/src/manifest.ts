@@ -160,6 +160,8 @@ export type ManifestGoal = z.infer<typeof manifestGoalSchema>;
 
 export const manifestSchema = z.strictObject({
   v: z.literal(1),
+  /** When its content became what it is, milliseconds since 1970; missing where a site is only tried. */
+  made: z.number().int().min(0).optional(),
   /** What the tag must load beside itself to decide for this site. */
   parts: z.array(z.enum(TAG_PARTS)),
   /** Whether any campaign asks for what only the edge can tell of a visitor: the country, or what the site they came from is. */

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { manifestSchema } from './manifest.ts';
 import { messageFileSchema } from './message/message.ts';
-import { SITE_KEY } from './values.ts';
+import { LIMITS, SITE_KEY } from './values.ts';
 
 /** What a page asks the edge for when the studio opened it for a preview. */
 export const previewRequestSchema = z.strictObject({
@@ -11,6 +11,24 @@ export const previewRequestSchema = z.strictObject({
   campaign: z.uuid().optional(),
 });
 export type PreviewRequest = z.infer<typeof previewRequestSchema>;
+
+/** What a page looks like in the browser of somebody the studio sent there: markup, without what runs. */
+export const pageSightSchema = z.strictObject({
+  site: z.string().regex(SITE_KEY),
+  token: z.string().max(400),
+  path: z.string().max(LIMITS.pageAddress).regex(/^\//),
+  html: z.string().min(1).max(LIMITS.sightLetters),
+});
+export type PageSight = z.infer<typeof pageSightSchema>;
+
+/** A page that was seen in a browser, and when. */
+export const seenPageSchema = z.strictObject({
+  path: z.string(),
+  at: z.iso.datetime(),
+  /** Links of it that lead to addresses behind a `#`, as routed applications make them. */
+  routes: z.number().int(),
+});
+export type SeenPage = z.infer<typeof seenPageSchema>;
 
 /**
  * A site as it is tried: one campaign as its draft stands among those that run as they were published, or, where none is

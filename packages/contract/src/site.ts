@@ -130,6 +130,17 @@ export const stayHistogramsSchema = z.strictObject({
 export type StayHistograms = z.infer<typeof stayHistogramsSchema>;
 
 /** Where the countries of visitors are known from, and that of one address where one was asked for. */
+/** Which manifests the site's pages ran yesterday and today. */
+export const manifestsRunSchema = z.strictObject({
+  /** Calls that told of a page view and of the manifest it ran. */
+  calls: z.number().int(),
+  /** Those whose page ran a manifest that had been replaced for an hour or more. */
+  outdated: z.number().int(),
+  /** When the oldest of those was made. */
+  oldest: z.iso.datetime().nullable(),
+});
+export type ManifestsRun = z.infer<typeof manifestsRunSchema>;
+
 export const countrySourceSchema = z.strictObject({
   /** Networks in the server's country file. */
   networks: z.number().int(),

@@ -138,6 +138,9 @@ export const LIMITS = {
   /** Events in one call of `/collect`. */
   collectEvents: 50,
   collectBytes: 64 * 1024,
+  /** What a page looks like in a browser, as markup, and the call that says so. */
+  sightLetters: 1_000_000,
+  sightBytes: 5 * 1024 * 1024,
   /** A form's answers with the pictures that go with them. */
   submitBytes: 6 * 1024 * 1024,
   /** One picture that goes with an answer. */

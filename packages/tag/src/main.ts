@@ -35,7 +35,7 @@ async function start(script: SiteScript): Promise<void> {
     manifest,
     storage,
     store,
-    outbox: preview?.outbox ?? createEventOutbox(edge, key, storage),
+    outbox: preview?.outbox ?? createEventOutbox(edge, key, storage, manifest.made),
     load: preview?.load ?? createLoader(script, loadPart),
     topics,
     parts: Object.assign({}, ...loaded, preview?.parts),

@@ -207,7 +207,7 @@ export function startVisit(input: VisitInput): Visit {
     // People come back to hidden pages and leave them again.
     // Of who is not remembered nothing that the page told is recorded.
     const facts = storage.isKept() && told?.recorded();
-    if (`${stay}` !== toldStay) report('left', { stay, view: viewId, ...facts });
+    if (`${stay}` !== toldStay) report('left', { view: viewId, stay, ...facts, title: document.title });
     toldStay = `${stay}`;
   };
   /** What memory says, without the part of this page's visible time that it already holds. */

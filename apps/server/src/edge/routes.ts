@@ -1,7 +1,9 @@
 import {
   type Collect,
   collectSchema,
+  type PageSight,
   type PreviewRequest,
+  pageSightSchema,
   previewRequestSchema,
   type Submit,
   submitSchema,
@@ -14,9 +16,10 @@ import { z } from 'zod';
 import type { CountrySource } from '../infra/countries.ts';
 import { busy, notFound, ProblemError } from '../infra/problem.ts';
 import { referrerKind } from '../infra/referrer-kind.ts';
-import { type Client, IntakeFull, type IntakeService } from '../intake/index.ts';
+import { type Client, IntakeFull, type IntakeService, storable } from '../intake/index.ts';
 import type { PreviewTokens, PublishingService } from '../publishing/index.ts';
 import type { ResultService } from '../results/index.ts';
+import type { SiteService } from '../sites/index.ts';
 import type { EdgeSite, SiteDirectory } from './directory.ts';
 import type { ServedFile } from './served-file.ts';
 import type { TagFiles } from './tag-files.ts';
@@ -26,6 +29,7 @@ export interface EdgeServices {
   readonly publishing: PublishingService;
   readonly intake: IntakeService;
   readonly results: ResultService;
+  readonly sites: Pick<SiteService, 'keepSight'>;
 }
 
 export interface EdgeOptions {
@@ -49,6 +53,9 @@ const jsonSchema = (schema: z.ZodType) => {
   const { $schema: _unused, ...rest } = z.toJSONSchema(schema, { target: 'draft-7' });
   return rest;
 };
+
+const previewEnded = () =>
+  new ProblemError(403, 'preview-ended', 'This preview has ended', 'Open a new one from the studio.');
 
 /** What sites load and what their pages send. Everything from outside is hostile until checked. */
 export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
@@ -164,16 +171,25 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
     async (request, reply) => {
       const { site: key, token, campaign } = request.body;
       assertOrigin(request, reply, await siteOf(key));
-      if (!previews.allows(token, key)) {
-        throw new ProblemError(
-          403,
-          'preview-ended',
-          'This preview has ended',
-          'Open a new one from the studio.',
-        );
-      }
+      if (!previews.allows(token, key)) throw previewEnded();
       reply.header('cache-control', 'no-store');
       return services().publishing.preview(key, campaign);
+    },
+  );
+
+  app.post<{ Body: PageSight }>(
+    '/page-sight',
+    { bodyLimit: LIMITS.sightBytes, schema: { body: jsonSchema(pageSightSchema) } },
+    async (request, reply) => {
+      const { site: key, token, path, html } = request.body;
+      const site = await siteOf(key);
+      assertOrigin(request, reply, site);
+      if (!previews.allows(token, key)) throw previewEnded();
+      await services().sites.keepSight(site.id, {
+        address: request.headers.origin + path,
+        html: storable(html),
+      });
+      return reply.status(204).send();
     },
   );
 

@@ -33,6 +33,7 @@ import { Worth1764000000013 } from './migrations/0013-worth.ts';
 import { Rehearsals1764000000014 } from './migrations/0014-rehearsals.ts';
 import { Notes1764000000015 } from './migrations/0015-notes.ts';
 import { History1764000000016 } from './migrations/0016-history.ts';
+import { Heard1764000000017 } from './migrations/0017-heard.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
@@ -100,6 +101,7 @@ export function createDataSource(
       Rehearsals1764000000014,
       Notes1764000000015,
       History1764000000016,
+      Heard1764000000017,
     ],
     migrationsTransactionMode: 'each',
     // A failed query is thrown; writing it down too would put what people sent into the log.

@@ -2,4 +2,4 @@ export { IntakeFull } from './batcher.ts';
 export { ensurePartitions, storeEvents } from './queries.ts';
 export { createIntakeService, type IntakeService } from './service.ts';
 export type { StoredEvent } from './stored-event.ts';
-export { type Client, languagesOf } from './visits.ts';
+export { type Client, languagesOf, storable } from './visits.ts';

@@ -24,6 +24,7 @@ import {
 import { FIRST_VARIANT, type PublishingService } from '../publishing/index.ts';
 import type { SiteService } from '../sites/index.ts';
 import { createBatcher } from './batcher.ts';
+import { createHeard, forgetHeard, isOutdated } from './heard.ts';
 import { ensurePartitions, forgetVisits, storeEvents } from './queries.ts';
 import { createRecentAnswers } from './recent-answers.ts';
 import type { StoredEvent } from './stored-event.ts';
@@ -36,6 +37,8 @@ export interface IntakeSite {
   readonly recordedFacts: readonly string[] | null;
   /** How its pages are told apart when they are counted. */
   readonly pageParts: PageParts;
+  /** When its manifest was made, milliseconds since 1970. */
+  readonly madeMs: number;
 }
 
 /** How far an event's own time may lie from ours before ours is taken instead. */
@@ -64,6 +67,7 @@ export function createIntakeService({
   clock = () => new Date(),
 }: IntakeServices) {
   const batcher = createBatcher(db);
+  const heard = createHeard(db);
   const recent = createRecentAnswers(() => clock().getTime());
   /** When each site was last noted to be seen, as long as it is the same to us. */
   const notedMs = new WeakMap<IntakeSite, number>();
@@ -87,12 +91,18 @@ export function createIntakeService({
     /** Resolves once every event is durable. */
     async collect(
       site: IntakeSite,
-      { visitor, events }: Collect,
+      { visitor, events, made }: Collect,
       client: Client = UNKNOWN_CLIENT,
     ): Promise<void> {
       const store = eventStorer(site, visitor, client);
-      await batcher.add(events.map((event) => store(event, clock())));
+      const stored = events.map((event) => store(event, clock()));
+      await batcher.add(stored);
       const nowMs = clock().getTime();
+      for (const [n, { title }] of events.entries())
+        if (title)
+          heard.title({ siteId: site.id, visitor, path: stored[n]?.path ?? '', title: storable(title) });
+      if (made !== undefined && events.some(({ kind }) => kind === 'pageview'))
+        heard.manifest(site.id, isOutdated(made, site.madeMs, nowMs) ? made : null);
       if (nowMs - (notedMs.get(site) ?? 0) < SEEN_EVERY_MS) return;
       notedMs.set(site, nowMs);
       // A sign of life, not a count: it may be lost, and nobody waits for it.
@@ -188,8 +198,12 @@ export function createIntakeService({
     /** Room for events from a week ago to a week ahead, and none for visits nobody asks about; safe to repeat. */
     tidy: async (): Promise<void> => {
       await db.transaction((manager) => ensurePartitions(manager, clock(), -7, 7));
-      await db.transaction((manager) => forgetVisits(manager, new Date(clock().getTime() - KEPT_VISITS_MS)));
+      const before = new Date(clock().getTime() - KEPT_VISITS_MS);
+      await db.transaction((manager) => forgetVisits(manager, before));
+      await db.transaction((manager) => forgetHeard(manager, before));
     },
+    /** Writes down what was heard beside events, which else comes a second later. */
+    flushHeard: heard.flush,
   };
 }
 export type IntakeService = ReturnType<typeof createIntakeService>;

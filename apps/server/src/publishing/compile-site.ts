@@ -128,10 +128,15 @@ export function createCompiler({ db, sites, campaigns, library }: CompilerServic
     const rows = [...files].map(([hash, file]) => ({ siteId, hash, body: JSON.stringify(file) }));
     if (rows.length > 0) await manager.getRepository(MessageFileEntity).upsert(rows, ['siteId', 'hash']);
     await noteMessages(manager, manifest);
-    const body = JSON.stringify(manifest);
-    await manager
-      .getRepository(SiteManifestEntity)
-      .upsert({ siteId, body, etag: `"${contentHash(body)}"`, builtAt: new Date() }, ['siteId']);
+    const etag = `"${contentHash(JSON.stringify(manifest))}"`;
+    const manifests = manager.getRepository(SiteManifestEntity);
+    const before = await manifests.findOneBy({ siteId });
+    // What has not changed stays as it was made, whatever it was made anew for.
+    if (before?.etag !== etag) {
+      const made = Math.max(Date.now(), (before?.builtAt.getTime() ?? 0) + 1);
+      const body = JSON.stringify({ ...manifest, made });
+      await manifests.upsert({ siteId, body, etag, builtAt: new Date(made) }, ['siteId']);
+    }
     // Delivered when the transaction commits, and not at all if it does not.
     await manager.query('SELECT pg_notify($1, $2)', [SITE_CHANGED, site.key]);
   }

@@ -39,6 +39,8 @@ export interface SiteToServe {
   readonly recordedFacts: readonly string[] | null;
   readonly pageParts: PageParts;
   readonly etag: string;
+  /** When its manifest was made. */
+  readonly madeMs: number;
   /** Of the manifest; `null` where the asker has the one of this etag. */
   readonly body: string | null;
 }
@@ -297,7 +299,7 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
       const [row]: SiteToServe[] = await db.query(
         `SELECT site.id, workspace_id AS "workspaceId", origins, settings -> 'recordedFacts' AS "recordedFacts",
                 jsonb_build_object('pageParameters', settings -> 'pageParameters', 'hashRoutes', settings -> 'hashRoutes')
-                  AS "pageParts", etag,
+                  AS "pageParts", etag, (extract(epoch FROM built_at) * 1000)::float8 AS "madeMs",
                 CASE WHEN etag IS DISTINCT FROM $2 THEN body END AS body
            FROM site JOIN site_manifest ON site_id = site.id WHERE key = $1`,
         [key, knownEtag ?? null],

@@ -1,6 +1,6 @@
 import type { SitePage, SiteSettings } from '@velarium/contract';
 import { LIMITS } from '@velarium/contract/values';
-import { countedPath } from '@velarium/core';
+import { countedPath, ownTitles } from '@velarium/core';
 import type { DataSource } from 'typeorm';
 
 /**
@@ -47,13 +47,36 @@ export async function readCatalogue(
     [siteId],
   );
   const counted = countedPath(settings);
+  const titleOf = await readTitles(db, siteId);
   const views = new Map(seen.map((row) => [row.path, Number(row.views)]));
   const told = new Set(known.map(({ path }) => counted(path)));
   const pages: SitePage[] = [
-    ...known.map((page) => ({ ...page, views: views.get(counted(page.path)) ?? 0 })),
+    ...known.map(({ title, ...page }) => ({
+      ...page,
+      // One without a title of its own was put in under its path.
+      title: title === page.path ? (titleOf.get(counted(page.path)) ?? title) : title,
+      views: views.get(counted(page.path)) ?? 0,
+    })),
     ...[...views]
       .filter(([path]) => !told.has(path))
-      .map(([path, count]) => ({ path, title: path, kind: null, source: 'visits' as const, views: count })),
+      .map(([path, count]) => ({
+        path,
+        title: titleOf.get(path) ?? path,
+        kind: null,
+        source: 'visits' as const,
+        views: count,
+      })),
   ];
   return pages.sort((a, b) => (a.path < b.path ? -1 : 1)).slice(0, LIMITS.pagesOfSite);
+}
+
+/** What pages call themselves, by the path they are counted under, without what the titles of the site have in common. */
+async function readTitles(db: DataSource, siteId: string): Promise<ReadonlyMap<string, string>> {
+  const said: { path: string; title: string }[] = await db.query(
+    `SELECT DISTINCT ON (path) path, title FROM page_title WHERE site_id = $1 AND is_shared
+      ORDER BY path, at DESC, title LIMIT $2`,
+    [siteId, LIMITS.pagesOfSite],
+  );
+  const titles = ownTitles(said.map(({ title }) => title));
+  return new Map(said.map(({ path }, n) => [path, titles[n] as string]));
 }

@@ -6,20 +6,24 @@ import {
   countrySourceSchema,
   elementQuestionSchema,
   elementsSeenSchema,
+  manifestsRunSchema,
   pageReadingSchema,
   parametersSeenSchema,
   saveSiteSchema,
+  seenPageSchema,
   seenValuesSchema,
   sitePageSchema,
   siteSchema,
   stayHistogramsSchema,
   stayQuestionSchema,
 } from '@velarium/contract';
+import { LIMITS } from '@velarium/contract/values';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { requireRole } from '../accounts/index.ts';
 import type { CountrySource } from '../infra/countries.ts';
 import { cataloguePath } from './catalogue.ts';
+import { SIGHT_POLICY, sightDocument } from './page-sights.ts';
 import type { SiteService } from './service.ts';
 
 const params = z.object({ siteId: z.uuid() });
@@ -155,6 +159,28 @@ export const siteRoutes: FastifyPluginAsyncZod<{
     '/sites/:siteId/days',
     { schema: { params, response: { 200: z.array(z.number().int()) } } },
     (request) => sites.viewsByDay(request.principal.workspaceId, request.params.siteId),
+  );
+  app.get(
+    '/sites/:siteId/sights',
+    { schema: { params, response: { 200: z.array(seenPageSchema) } } },
+    (request) => sites.sights(request.principal.workspaceId, request.params.siteId),
+  );
+  app.get(
+    '/sites/:siteId/sight',
+    { schema: { params, querystring: z.object({ path: z.string().max(LIMITS.pageAddress) }) } },
+    async ({ principal, params: { siteId }, query }, reply) => {
+      const sight = await sites.sight(principal.workspaceId, siteId, query.path);
+      return reply
+        .header('content-security-policy', SIGHT_POLICY)
+        .header('cache-control', 'private, no-store')
+        .type('text/html; charset=utf-8')
+        .send(sightDocument(sight));
+    },
+  );
+  app.get(
+    '/sites/:siteId/manifests-run',
+    { schema: { params, response: { 200: manifestsRunSchema } } },
+    (request) => sites.manifestsRun(request.principal.workspaceId, request.params.siteId),
   );
   app.get(
     '/countries',

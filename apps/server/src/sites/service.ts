@@ -4,9 +4,11 @@ import type {
   AudienceShare,
   ElementQuestion,
   ElementSeen,
+  ManifestsRun,
   PageReading,
   ParameterSeen,
   SaveSite,
+  SeenPage,
   SeenValues,
   Site,
   SitePage,
@@ -21,11 +23,12 @@ import type { JobData, Jobs } from '../infra/jobs.ts';
 import type { ReadOutside } from '../infra/outside.ts';
 import { notFound } from '../infra/problem.ts';
 import { readAudienceShare, readParameters, readSeenValues, readStays } from '../results/index.ts';
-import { type CataloguePage, readCatalogue } from './catalogue.ts';
+import { type CataloguePage, cataloguePath, readCatalogue } from './catalogue.ts';
 import { SiteEntity, SitePageEntity, type SiteRow } from './entities.ts';
 import { findElements } from './find-elements.ts';
 import { createPageGroups } from './page-groups.ts';
 import { createPageReadings } from './page-readings.ts';
+import { createPageSights, type Sight } from './page-sights.ts';
 import { readPolicies } from './read-policy.ts';
 
 const DEFAULT_SETTINGS: SiteSettings = {
@@ -69,6 +72,7 @@ export function createSiteService(db: DataSource, jobs: Jobs, outside: ReadOutsi
     await db.getRepository(SitePageEntity).delete({ siteId, source: 'sitemap' });
     await addPages(siteId, pages);
   });
+  const sights = createPageSights(db);
   const sites = db.getRepository(SiteEntity);
   const find = async (workspaceId: string, siteId: string): Promise<SiteRow> => {
     const row = await sites.findOneBy({ id: siteId, workspaceId });
@@ -181,6 +185,35 @@ export function createSiteService(db: DataSource, jobs: Jobs, outside: ReadOutsi
         [siteId],
       );
       return rows.map(({ views }) => Number(views));
+    },
+    /** Keeps what a page of a site looks like in a browser; `address` is where it was seen. */
+    async keepSight(siteId: string, sight: Sight): Promise<void> {
+      const site = await sites.findOneByOrFail({ id: siteId });
+      const { pathname, search } = new URL(sight.address);
+      await sights.keep(siteId, cataloguePath(site.settings)(pathname + search), sight);
+    },
+    async sights(workspaceId: string, siteId: string): Promise<SeenPage[]> {
+      await find(workspaceId, siteId);
+      return sights.list(siteId);
+    },
+    async sight(workspaceId: string, siteId: string, path: string): Promise<Sight> {
+      await find(workspaceId, siteId);
+      const sight = await sights.find(siteId, path);
+      if (!sight) throw notFound('page');
+      return sight;
+    },
+    async manifestsRun(workspaceId: string, siteId: string): Promise<ManifestsRun> {
+      await find(workspaceId, siteId);
+      const [row]: { calls: string; outdated: string; oldest: Date | null }[] = await db.query(
+        `SELECT coalesce(sum(calls), 0) AS calls, coalesce(sum(outdated), 0) AS outdated, min(oldest) AS oldest
+           FROM manifest_day WHERE site_id = $1 AND day >= (now() AT TIME ZONE 'UTC')::date - 1`,
+        [siteId],
+      );
+      return {
+        calls: Number(row?.calls),
+        outdated: Number(row?.outdated),
+        oldest: row?.oldest?.toISOString() ?? null,
+      };
     },
     async seenValues(workspaceId: string, siteId: string): Promise<SeenValues> {
       await find(workspaceId, siteId);

@@ -21,6 +21,7 @@ import type {
   Invite,
   MadeToken,
   MakeToken,
+  ManifestsRun,
   Member,
   NewPassword,
   OpenInvitation,
@@ -32,6 +33,7 @@ import type {
   Publish,
   Role,
   SaveSite,
+  SeenPage,
   SeenValues,
   Session,
   SignIn,
@@ -125,6 +127,24 @@ export const daysQuery = (siteId: string) =>
     queryKey: ['sites', siteId, 'days'],
     queryFn: () => request<number[]>('GET', `/sites/${siteId}/days`),
     staleTime: 300_000,
+  });
+/** Pages of the site that were seen in a browser. */
+export const sightsQuery = (siteId: string) =>
+  queryOptions({
+    queryKey: ['sites', siteId, 'sights'],
+    queryFn: () => request<SeenPage[]>('GET', `/sites/${siteId}/sights`),
+    staleTime: 15_000,
+    refetchOnWindowFocus: true,
+  });
+/** Where a page is shown as it was seen; another address once it has been seen again. */
+export const sightAddress = (siteId: string, { path, at }: Pick<SeenPage, 'path' | 'at'>): string =>
+  `/api/sites/${siteId}/sight?${new URLSearchParams({ path, at })}`;
+/** Which manifests the site's pages run. */
+export const manifestsRunQuery = (siteId: string) =>
+  queryOptions({
+    queryKey: ['sites', siteId, 'manifests-run'],
+    queryFn: () => request<ManifestsRun>('GET', `/sites/${siteId}/manifests-run`),
+    staleTime: 60_000,
   });
 /** Where countries are known from, and that of an address where one is given. */
 export const countriesQuery = (address: string) =>

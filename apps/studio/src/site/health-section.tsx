@@ -5,8 +5,10 @@ import {
   campaignsQuery,
   daysQuery,
   edgeOf,
+  manifestsRunQuery,
   policyQuery,
   seenValuesQuery,
+  sightsQuery,
   sitePagesQuery,
   snippetQuery,
 } from '../api/queries.ts';
@@ -24,7 +26,7 @@ const SIGNS: Readonly<
 /** How the site carries the tag and what its campaigns need, sign by sign. */
 export function HealthSection({ site }: { readonly site: Site }) {
   const pages = useSitePages(site.id);
-  const [known, days, campaigns, seen, policy, snippet] = useQueries({
+  const [known, days, campaigns, seen, policy, snippet, run, sights] = useQueries({
     queries: [
       sitePagesQuery(site.id),
       daysQuery(site.id),
@@ -32,16 +34,23 @@ export function HealthSection({ site }: { readonly site: Site }) {
       seenValuesQuery(site.id),
       policyQuery(site.id),
       snippetQuery(site.id),
+      manifestsRunQuery(site.id),
+      sightsQuery(site.id),
     ],
   });
-  const failed = [known, days, campaigns, seen, snippet].find(({ error }) => error);
+  const failed = [known, days, campaigns, seen, snippet, run, sights].find(({ error }) => error);
   if (failed) return <ErrorState error={failed.error as Error} onRetry={() => void failed.refetch()} />;
-  if (!known.data || !days.data || !campaigns.data || !seen.data || !snippet.data)
+  if (
+    !known.data ||
+    !days.data ||
+    !campaigns.data ||
+    !seen.data ||
+    !snippet.data ||
+    !run.data ||
+    !sights.data
+  )
     return <Skeleton rows={5} label="Looking at the site" />;
   const { countries } = seen.data;
-  // A home page that does not answer says nothing, and the other signs need not wait for it.
-  const policies = policy.data?.policies ?? null;
-  const edge = edgeOf(snippet.data.snippet);
   const signs = siteHealth({
     site,
     known: known.data,
@@ -49,13 +58,17 @@ export function HealthSection({ site }: { readonly site: Site }) {
     viewsByDay: days.data,
     campaigns: campaigns.data,
     knowsCountries: countries.length === 0 ? null : countries.some(({ value }) => value !== 'unknown'),
-    policy: policies && { policies, edge },
+    // A home page that does not answer says nothing, and the other signs need not wait for it.
+    policies: policy.data?.policies ?? null,
+    edge: edgeOf(snippet.data.snippet),
+    manifestsRun: run.data,
+    seen: sights.data,
     nowMs: Date.now(),
   });
   return (
     <div className="grid gap-7">
       <ul aria-label="Signs of health" className="-mt-3">
-        {signs.map(({ code, state, text, mend }) => {
+        {signs.map(({ code, state, text, mend, lines }) => {
           const { sign, word, tone } = SIGNS[state];
           return (
             <li key={code} className="grid grid-cols-[9rem_1fr] gap-x-4 border-b border-line py-3">
@@ -65,6 +78,11 @@ export function HealthSection({ site }: { readonly site: Site }) {
               <span>
                 {text}
                 {mend && <span className="block text-soft">{mend}</span>}
+                {lines && (
+                  <code className="mt-2 block overflow-x-auto border border-line bg-sheet p-3 whitespace-pre">
+                    {lines}
+                  </code>
+                )}
               </span>
             </li>
           );

@@ -34,7 +34,10 @@ const well: HealthInput = {
   viewsByDay: [100, 110, 90, 100, 105],
   campaigns: [{ name: 'Letter', state: 'running', rule: everywhere }],
   knowsCountries: true,
-  policy: null,
+  policies: null,
+  edge: 'https://edge.example',
+  manifestsRun: { calls: 0, outdated: 0, oldest: null },
+  seen: [],
   nowMs: NOW,
 };
 const asksCountry = {
@@ -79,19 +82,56 @@ describe('a site’s health', () => {
   });
 
   it('is well with a policy that lets the tag work, and none is no sign', () => {
-    const under = (...policies: string[]) =>
-      siteHealth({ ...well, policy: { policies, edge: 'https://edge.example' } });
+    const under = (...policies: string[]) => siteHealth({ ...well, policies });
     expect(under('default-src https:').find(({ code }) => code === 'policy')?.state).toBe('good');
     expect(under().some(({ code }) => code === 'policy')).toBe(false);
+  });
+
+  it.each([
+    ['none', 100, 0],
+    ['a few tabs that were open all night', 100, 4],
+    ['few of many', 1000, 49],
+  ])('is well with pages that run old rules: %s', (_, calls, outdated) => {
+    const run = { calls, outdated, oldest: ago(86_400_000) };
+    const sign = siteHealth({ ...well, manifestsRun: run }).find(({ code }) => code === 'manifest');
+    expect(sign).toMatchObject({ state: 'good', mend: '' });
+  });
+
+  it.each([
+    ['one link', site, 1],
+    ['a site that tells them apart', { ...site, settings: { ...plainSettings, hashRoutes: true } }, 7],
+  ])('proposes no routes for %s', (_, ofSite, routes) => {
+    const signs = siteHealth({ ...well, site: ofSite, seen: [{ path: '/', at: ago(0), routes }] });
+    expect(signs.some(({ code }) => code === 'routes')).toBe(false);
+  });
+
+  it('says what a worker that keeps things must leave alone', () => {
+    const run = { calls: 10, outdated: 10, oldest: ago(86_400_000) };
+    const sign = siteHealth({ ...well, manifestsRun: run }).find(({ code }) => code === 'manifest');
+    expect(sign?.lines).toContain("origin === 'https://edge.example') return;");
   });
 
   it.each<[what: string, change: Partial<HealthInput>, code: string, state: string, words: RegExp]>([
     [
       'a policy without the tag',
-      { policy: { policies: ["default-src 'self'; script-src *"], edge: 'https://edge.example' } },
+      { policies: ["default-src 'self'; script-src *"] },
       'policy',
       'wrong',
       /connect-src and img-src leave https:\/\/edge\.example out/,
+    ],
+    [
+      'pages that run old rules',
+      { manifestsRun: { calls: 100, outdated: 5, oldest: ago(2 * 86_400_000) } },
+      'manifest',
+      'wrong',
+      /Of 100 page views since yesterday 5 ran rules that have been replaced, the oldest made 2 days ago/,
+    ],
+    [
+      'routes that nobody tells apart',
+      { seen: [{ path: '/guide', at: ago(0), routes: 7 }] },
+      'routes',
+      'look',
+      /\/guide leads to 7 addresses behind a #/,
     ],
     ['a tag never heard', { site: { ...site, lastSeenAt: null } }, 'tag', 'wrong', /never heard/],
     [

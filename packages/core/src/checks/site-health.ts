@@ -1,7 +1,7 @@
-import type { CampaignState, Rule, Site, SitePage } from '@velarium/contract';
+import type { CampaignState, ManifestsRun, Rule, SeenPage, Site, SitePage } from '@velarium/contract';
 import { coveredPages } from '../pages/covered-pages.ts';
 import type { SitePages } from '../pages/resolve-pages.ts';
-import { figure, listOf, quantity } from '../sentence/words.ts';
+import { counted, figure, listOf, quantity } from '../sentence/words.ts';
 import { agoWords } from './ago-words.ts';
 import { blockedBy } from './policy.ts';
 
@@ -12,6 +12,8 @@ export interface HealthSign {
   readonly text: string;
   /** What to do about it; empty where all is well. */
   readonly mend: string;
+  /** Lines to copy, where lines are what mends it. */
+  readonly lines?: string;
 }
 
 export interface HealthInput {
@@ -27,8 +29,14 @@ export interface HealthInput {
   }[];
   /** Whether the country of any visit of the last 30 days was known; `null` where there was no visit. */
   readonly knowsCountries: boolean | null;
-  /** Policies of the site's home page, and where its tag comes from; `null` where it could not be read. */
-  readonly policy: { readonly policies: readonly string[]; readonly edge: string } | null;
+  /** Policies of the site's home page; `null` where it could not be read. */
+  readonly policies: readonly string[] | null;
+  /** Where its tag comes from. */
+  readonly edge: string;
+  /** Which manifests the pages of yesterday and today ran. */
+  readonly manifestsRun: ManifestsRun;
+  /** Pages that were seen in a browser. */
+  readonly seen: readonly SeenPage[];
   readonly nowMs: number;
 }
 
@@ -48,6 +56,8 @@ export function siteHealth(input: HealthInput): HealthSign[] {
     pagesSign(input),
     trafficSign(input),
     coverSign(input),
+    manifestSign(input),
+    routesSign(input),
     policySign(input),
     originSign(input),
     countrySign(input),
@@ -134,9 +144,48 @@ function coverSign({ campaigns, known, site, pages }: HealthInput): HealthSign |
       };
 }
 
-function policySign({ site, policy }: HealthInput): HealthSign | undefined {
-  if (policy === null || policy.policies.length === 0) return undefined;
-  const { policies, edge } = policy;
+/** Pages on an old manifest, as a share of all: a tab that was open all night is none to speak of. */
+const OLD_SHARE = 0.05;
+const OLD_CALLS = 5;
+
+/** For the worker of a page that keeps what it has fetched: what comes from the edge is asked for anew. */
+const workerLines = (edge: string): string =>
+  `// First in the worker's own "fetch" listener:
+if (new URL(event.request.url).origin === '${edge}') return;`;
+
+function manifestSign({ manifestsRun, edge, nowMs }: HealthInput): HealthSign | undefined {
+  const { calls, outdated, oldest } = manifestsRun;
+  if (calls === 0) return undefined;
+  const code = 'manifest';
+  if (outdated < OLD_CALLS || outdated < calls * OLD_SHARE || oldest === null)
+    return { code, state: 'good', text: 'Pages run what is published.', mend: '' };
+  return {
+    code,
+    state: 'wrong',
+    text: `Of ${quantity(calls, 'page view')} since yesterday ${figure(outdated)} ran rules that have been replaced, the oldest made ${agoWords(Date.parse(oldest), nowMs)}: what rests may still be shown there.`,
+    mend: 'A service worker of the site, or a cache in front of it, keeps what the tag asks for. Let it pass by:',
+    lines: workerLines(edge),
+  };
+}
+
+/** Links behind a `#` that make a page an application with routes. */
+const FEWEST_ROUTES = 2;
+
+function routesSign({ site, seen }: HealthInput): HealthSign | undefined {
+  if (site.settings.hashRoutes) return undefined;
+  const [most] = seen.filter(({ routes }) => routes >= FEWEST_ROUTES).sort((a, b) => b.routes - a.routes);
+  return (
+    most && {
+      code: 'routes',
+      state: 'look',
+      text: `${most.path} leads to ${counted(most.routes, 'address', 'addresses')} behind a #, which are counted as one page.`,
+      mend: 'If they are pages of their own, say so under Settings, “A fragment is a page of its own”.',
+    }
+  );
+}
+
+function policySign({ site, policies, edge }: HealthInput): HealthSign | undefined {
+  if (policies === null || policies.length === 0) return undefined;
   const blocked = blockedBy(policies, edge, site.origins[0] ?? '');
   const code = 'policy';
   return blocked.length === 0

@@ -9,15 +9,20 @@ const COMMON = 0.5;
  */
 export function ownTitles(titles: readonly string[]): string[] {
   const parts = titles.map((title) => title.split(BETWEEN).map((part) => part.trim()));
-  const many = parts.filter((own) => own.length > 1).length;
-  const common = (part: string | undefined, at: 0 | -1): boolean =>
-    part !== undefined &&
-    many > 1 &&
-    parts.filter((own) => own.length > 1 && own.at(at) === part).length >=
-      Math.max(2, titles.length * COMMON);
+  const least = Math.max(2, titles.length * COMMON);
+  const [firsts, lasts] = [commonAt(0), commonAt(-1)];
+  /** What so many titles of more than one part have at this place. */
+  function commonAt(at: 0 | -1): ReadonlySet<string> {
+    const counts = new Map<string, number>();
+    for (const own of parts) {
+      const part = own.at(at) as string;
+      if (own.length > 1) counts.set(part, (counts.get(part) ?? 0) + 1);
+    }
+    return new Set([...counts].flatMap(([part, count]) => (count >= least ? part : [])));
+  }
   const cut = parts.map((own, n) => {
-    const from = own.length > 1 && common(own[0], 0) ? 1 : 0;
-    const to = own.length - from > 1 && common(own.at(-1), -1) ? own.length - 1 : own.length;
+    const from = own.length > 1 && firsts.has(own[0] as string) ? 1 : 0;
+    const to = own.length - from > 1 && lasts.has(own.at(-1) as string) ? own.length - 1 : own.length;
     const title = titles[n] as string;
     if (from === 0 && to === own.length) return title;
     // The words between, as they stand.

@@ -12,6 +12,7 @@ import { PREVIEW } from './is-previewed.ts';
 import { drawEnded, drawPanel } from './panel-view.ts';
 import { isForPicking, pickElement } from './pick-element.ts';
 import { forget, keep, readKept } from './pretend-view.ts';
+import { sendSight } from './send-sight.ts';
 import { takePreviewToken } from './token.ts';
 
 interface OpenPreview {
@@ -51,6 +52,7 @@ export async function openPreview(script: SiteScript, loadPart: LoadPart): Promi
     return undefined;
   }
   const { manifest, files, campaigns }: Preview = await response.json();
+  sendSight(script, ticket ?? '');
   if (isForPicking()) {
     // No message may lie over what is to be picked.
     return {

@@ -21,7 +21,12 @@ export interface EventOutbox {
  * Sends events in batches and keeps each until the server has said it is stored; what a page could not send, the
  * next one does. An event sent twice counts once, by its id.
  */
-export function createEventOutbox(edge: string, siteKey: string, storage: Storage): EventOutbox {
+export function createEventOutbox(
+  edge: string,
+  siteKey: string,
+  storage: Storage,
+  made: number | undefined,
+): EventOutbox {
   const name = unsentName(siteKey);
   let timer = 0;
   let isSending = false;
@@ -36,8 +41,9 @@ export function createEventOutbox(edge: string, siteKey: string, storage: Storag
     }
   };
   const keep = (events: VisitorEvent[]) => storage.write(name, toJson(events.slice(-KEPT)));
+  // Which manifest the page runs: one that some worker of the page keeps for ever shows by that.
   const body = (events: VisitorEvent[]) =>
-    toJson({ site: siteKey, visitor: visitor(), events } satisfies Collect);
+    toJson({ site: siteKey, visitor: visitor(), events, made } satisfies Collect);
 
   const send = async () => {
     const batch = kept().slice(0, PER_CALL);

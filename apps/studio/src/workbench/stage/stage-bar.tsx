@@ -9,8 +9,13 @@ import { useWorkbench, useWorkbenchLater, useWorkbenchStore } from '../store.ts'
 
 const AS_WRITTEN = 'written';
 
+interface StageBarProps {
+  /** Which page stands behind, and how it came there; empty where none does. */
+  readonly ground: string;
+}
+
 /** How the stage shows the message. */
-export function StageBar() {
+export function StageBar({ ground }: StageBarProps) {
   const { setStage } = useWorkbenchStore().getState();
   const view = useWorkbench((state) => state.stage);
   const message = useWorkbenchLater((state) => state.document.message);
@@ -78,6 +83,11 @@ export function StageBar() {
         {view.isMessageHidden ? <EyeOff size={13} aria-hidden /> : <Eye size={13} aria-hidden />}
         Hide the message <kbd className="text-xs opacity-70">H</kbd>
       </button>
+      {ground && (
+        <p className="ml-2 min-w-0 truncate text-xs text-soft" title={ground}>
+          {ground}
+        </p>
+      )}
       {hasPlaces && (
         <Select
           label="Read as"

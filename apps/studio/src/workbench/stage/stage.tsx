@@ -1,11 +1,11 @@
 import { DEVICE_WORDS, WINDOW_OF } from '@velarium/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { useSite } from '../../site/use-site.ts';
 import { cx } from '../../ui/cx.ts';
 import { SAMPLE_VISITORS } from '../message/personal-hint.tsx';
 import { useWorkbench, useWorkbenchStore } from '../store.ts';
 import { StageBar } from './stage-bar.tsx';
 import { StageFrame } from './stage-frame.tsx';
+import { useGround } from './use-ground.ts';
 
 const GAP = 28;
 const PADDING = 24;
@@ -17,13 +17,16 @@ const REAL = 1;
 export function Stage() {
   const store = useWorkbenchStore();
   const message = useWorkbench((state) => state.tried ?? state.document.message);
-  const include = useWorkbench((state) => state.document.rule.reach.pages.include);
+  const pages = useWorkbench((state) => state.document.rule.reach.pages);
   const devices = useWorkbench((state) => state.document.rule.reach.devices);
   const stepId = useWorkbench((state) => state.stepId);
   const selectedBlock = useWorkbench((state) => state.selectedBlock);
   const view = useWorkbench((state) => state.stage);
   const scope = useWorkbench((state) => state.scope);
-  const site = useSite(useWorkbench((state) => state.siteId));
+  const ground = useGround(
+    useWorkbench((state) => state.siteId),
+    pages,
+  );
   const room = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
 
@@ -37,11 +40,7 @@ export function Stage() {
     return () => observer.disconnect();
   }, []);
 
-  const origin = site?.origins[0];
-  const first = include.find((page) => page.kind === 'exact');
-  const address = first?.kind === 'exact' ? first.address : '/';
-  const pageAddress =
-    view.ground === 'page' && origin ? (address.startsWith('/') ? origin + address : address) : undefined;
+  const pageAddress = view.ground === 'page' ? ground.address : undefined;
 
   const height = size.height - CAPTION;
   const phoneWidth = Math.min((height / WINDOW_OF.mobile.height) * WINDOW_OF.mobile.width, size.width * 0.28);
@@ -64,7 +63,7 @@ export function Stage() {
         ] as const);
   return (
     <section aria-label="Stage" className="grid min-h-0 min-w-0 grid-rows-[auto_1fr] bg-line/35">
-      <StageBar />
+      <StageBar ground={pageAddress ? ground.words : ''} />
       <div className="min-h-0 min-w-0 overflow-auto" style={{ padding: `0 ${PADDING}px 10px` }}>
         <div
           ref={room}

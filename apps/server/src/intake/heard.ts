@@ -1,0 +1,130 @@
+import type { DataSource, EntityManager } from 'typeorm';
+import { Recent } from '../infra/recent.ts';
+
+/** What is told of pages beside their events. */
+export interface HeardPage {
+  readonly siteId: string;
+  readonly visitor: string;
+  /** As pages are counted. */
+  readonly path: string;
+  readonly title: string;
+}
+
+/** How long what was heard waits for more; what a process that ends has not written is heard again. */
+const WRITTEN_AFTER_MS = 1000;
+/** Titles waiting at most, and those that were written and need not be again. */
+const WAITING = 5000;
+const WRITTEN = 50_000;
+/** Longest title that is kept, UTF-16 units, and longest path of a page whose title is: an index takes no more. */
+const LONGEST_TITLE = 300;
+const LONGEST_PATH = 1000;
+
+interface Manifests {
+  calls: number;
+  outdated: number;
+  oldestMs: number | null;
+}
+
+/**
+ * Notes what pages call themselves and which manifest they run, some time after their events are stored: neither is a
+ * count, either may be lost, and nobody waits for them.
+ */
+export function createHeard(db: DataSource) {
+  let titles = new Map<string, HeardPage>();
+  let manifests = new Map<string, Manifests>();
+  const written = new Recent<true>(WRITTEN);
+  let timer: NodeJS.Timeout | undefined;
+
+  const plan = () => {
+    timer ??= setTimeout(() => void flush().catch(() => {}), WRITTEN_AFTER_MS).unref();
+  };
+
+  async function flush(): Promise<void> {
+    clearTimeout(timer);
+    timer = undefined;
+    const said = [...titles.values()];
+    const ran = [...manifests];
+    titles = new Map();
+    manifests = new Map();
+    if (said.length > 0)
+      await db.query(
+        `INSERT INTO page_title (site_id, path, title, visitor)
+         SELECT * FROM unnest($1::uuid[], $2::text[], $3::text[], $4::text[])
+         ON CONFLICT (site_id, path, title) DO UPDATE
+           SET at = now(), is_shared = page_title.is_shared OR page_title.visitor <> excluded.visitor`,
+        [
+          said.map((one) => one.siteId),
+          said.map((one) => one.path),
+          said.map((one) => one.title),
+          said.map((one) => one.visitor),
+        ],
+      );
+    if (ran.length > 0)
+      await db.query(
+        `INSERT INTO manifest_day (site_id, day, calls, outdated, oldest)
+         SELECT site_id, (now() AT TIME ZONE 'UTC')::date, calls, outdated, to_timestamp(oldest / 1000.0)
+           FROM unnest($1::uuid[], $2::integer[], $3::integer[], $4::double precision[]) AS heard (site_id, calls, outdated, oldest)
+         ON CONFLICT (site_id, day) DO UPDATE
+           SET calls = manifest_day.calls + excluded.calls, outdated = manifest_day.outdated + excluded.outdated,
+               oldest = least(manifest_day.oldest, excluded.oldest)`,
+        [
+          ran.map(([siteId]) => siteId),
+          ran.map(([, one]) => one.calls),
+          ran.map(([, one]) => one.outdated),
+          ran.map(([, one]) => one.oldestMs),
+        ],
+      );
+  }
+
+  return {
+    title({ title: said, ...page }: HeardPage): void {
+      const title = said.replace(/\s+/g, ' ').trim().slice(0, LONGEST_TITLE);
+      if (title === '' || page.path.length > LONGEST_PATH || titles.size >= WAITING) return;
+      const key = `${page.siteId} ${page.path} ${title} ${page.visitor}`;
+      if (written.get(key)) return;
+      written.set(key, true);
+      // Two of one statement must not meet on a row; who says the same next time is heard then.
+      const row = `${page.siteId} ${page.path} ${title}`;
+      if (titles.get(row) && titles.get(row)?.visitor !== page.visitor) written.delete(key);
+      else titles.set(row, { ...page, title });
+      plan();
+    },
+    /** A page view came from a page that runs a manifest made at this time, where that was replaced long ago. */
+    manifest(siteId: string, outdatedMs: number | null): void {
+      const one = manifests.get(siteId) ?? { calls: 0, outdated: 0, oldestMs: null };
+      one.calls++;
+      if (outdatedMs !== null) {
+        one.outdated++;
+        one.oldestMs = Math.min(outdatedMs, one.oldestMs ?? outdatedMs);
+      }
+      manifests.set(siteId, one);
+      plan();
+    },
+    flush,
+  };
+}
+
+/** A page that is open runs the manifest it was opened with; by then it has been opened anew. */
+const REPLACED_MS = 3_600_000;
+
+/** Whether a page runs a manifest although another has long taken its place. */
+export const isOutdated = (madeMs: number, currentMs: number, nowMs: number): boolean =>
+  madeMs < currentMs && nowMs - currentMs > REPLACED_MS;
+
+/** Titles of one page that are kept: some pages count up in theirs. */
+const TITLES_OF_PAGE = 8;
+
+/** Lets go of what was heard before a time, and of all but the latest titles of a page. */
+export async function forgetHeard(manager: EntityManager, before: Date): Promise<void> {
+  await manager.query(`SET LOCAL statement_timeout = '10min'`);
+  await manager.query('DELETE FROM manifest_day WHERE day < $1::date', [before]);
+  await manager.query('DELETE FROM page_title WHERE at < $1 AND NOT is_shared', [before]);
+  await manager.query(
+    `DELETE FROM page_title USING (
+       SELECT site_id, path, title, row_number() OVER (PARTITION BY site_id, path ORDER BY is_shared DESC, at DESC) AS nth
+         FROM page_title) AS listed
+      WHERE listed.nth > $1 AND page_title.site_id = listed.site_id AND page_title.path = listed.path
+        AND page_title.title = listed.title`,
+    [TITLES_OF_PAGE],
+  );
+}
