@@ -85,7 +85,6 @@ const INNER_NAMES = [
     'change',
     'scrolled',
     'near',
-    'hand',
     'topics',
     'keep',
     'stop',
