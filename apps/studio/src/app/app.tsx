@@ -87,6 +87,10 @@ const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('../forecast/forecast-page.tsx')).ForecastPage }),
           },
           {
+            path: 'sites/:siteId/coverage',
+            lazy: async () => ({ Component: (await import('../coverage/coverage-page.tsx')).CoveragePage }),
+          },
+          {
             path: 'sites/:siteId/rehearsal',
             lazy: async () => ({
               Component: (await import('../rehearsal/rehearsal-page.tsx')).RehearsalPage,

@@ -25,6 +25,7 @@ const PLACES = [
   { path: 'board', label: 'Board', keys: 'b' },
   { path: 'rehearsal', label: 'Rehearsal', keys: 'v' },
   { path: 'forecast', label: 'Forecast', keys: 'f' },
+  { path: 'coverage', label: 'Coverage', keys: 'c' },
   { path: 'results', label: 'Results', keys: 'r' },
   { path: 'people', label: 'People', keys: 'p' },
   { path: 'outbox', label: 'Outbox', keys: 'o' },

@@ -74,7 +74,7 @@ function Place({ site, cast, of }: PlaceProps) {
   const { data: campaigns = [] } = useQuery(campaignsQuery(siteId));
   const { data: pages = [] } = useQuery(sitePagesQuery(siteId));
   const { rehearsal, edit, load, undo, redo, canUndo, canRedo } = useRehearsal(() =>
-    beginRehearsal(beginPage(firstPath(cast, of)), nowAt(site.timeZone)),
+    beginRehearsal(beginPage(search.get('page') ?? firstPath(cast, of)), nowAt(site.timeZone)),
   );
   const [chosen, setChosen] = useState(0);
   const setParam = (name: string, value: string | null) =>

@@ -52,3 +52,9 @@ export function usualStay(histogram: Histogram, edges: readonly number[]): numbe
     .filter(({ share }) => share >= 0.5)
     .at(-1)?.at;
 }
+
+/** By when the last of all page views had ended; `null` where nothing is known of that, or where some last longer than is told apart. */
+export function longestStay(histogram: Histogram, edges: readonly number[]): number | null {
+  const last = histogram.reduce((found, count, n) => (count > 0 ? n : found), -1);
+  return last < 0 ? null : (edges[last + 1] ?? null);
+}

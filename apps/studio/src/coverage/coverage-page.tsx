@@ -1,0 +1,276 @@
+import { useQuery } from '@tanstack/react-query';
+import type { Cast, Device, Site, SitePage } from '@velarium/contract';
+import {
+  CELLS,
+  type CoverageNote,
+  counted,
+  coverageCsv,
+  coverageNotes,
+  DEVICE_WORDS,
+  documentSentence,
+  figure,
+  instantOf,
+  longestStay,
+  pageTree,
+  ruleSentence,
+  STAY_SECONDS,
+  sentenceText,
+  wallClock,
+} from '@velarium/core';
+import { useMemo, useState } from 'react';
+import { Link, useParams, useSearchParams } from 'react-router';
+import { campaignsQuery, groupsQuery, runningQuery, sitePagesQuery, staysQuery } from '../api/queries.ts';
+import { castQuery } from '../api/rehearsals.ts';
+import { useNames } from '../board/use-names.ts';
+import { useSite, useSitePages } from '../site/use-site.ts';
+import { Button } from '../ui/button.tsx';
+import { Field } from '../ui/field.tsx';
+import { saveFile } from '../ui/save-file.ts';
+import { SearchField } from '../ui/search-field.tsx';
+import { Segments } from '../ui/segments.tsx';
+import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
+import { CellSign, CoverGrid, PAGE, type Spot } from './cover-grid.tsx';
+import { type CoverRow, foundRows, groupRows, treeRows } from './cover-rows.ts';
+import { Chosen, Notes } from './cover-side.tsx';
+import { useCover } from './use-cover.ts';
+
+const LEGEND: Readonly<Record<(typeof CELLS)[number], string>> = {
+  can: 'Can appear',
+  may: 'If the page holds what is asked for',
+  device: 'Not on this device',
+  closed: 'Not at this time',
+  excluded: 'Kept away by name',
+  not: 'Not one of its pages',
+};
+
+/** The site’s pages against its campaigns: who can appear where, and what is missing or too much. */
+export function CoveragePage() {
+  const { siteId = '' } = useParams();
+  const [search] = useSearchParams();
+  const site = useSite(siteId);
+  const of = search.get('of') === 'drafts' ? 'drafts' : 'live';
+  const cast = useQuery({ ...castQuery(siteId, of), staleTime: 0 });
+  const pages = useQuery(sitePagesQuery(siteId));
+  const error = cast.error ?? pages.error;
+  if (error)
+    return (
+      <ErrorState
+        error={error}
+        onRetry={() => {
+          void cast.refetch();
+          void pages.refetch();
+        }}
+      />
+    );
+  if (!site || !cast.data || !pages.data) return <Skeleton rows={8} label="Loading pages and campaigns" />;
+  if (pages.data.length === 0)
+    return (
+      <EmptyState
+        title="No page is known yet"
+        action={
+          <Link to={`/sites/${siteId}/site`} className="font-medium text-sail underline underline-offset-4">
+            Read the site’s pages
+          </Link>
+        }
+      >
+        Once the site’s pages are known, this map shows which campaigns can appear on each of them.
+      </EmptyState>
+    );
+  return <CoverMap key={siteId} site={site} cast={cast.data} pages={pages.data} of={of} />;
+}
+
+interface MapProps {
+  readonly site: Site;
+  readonly cast: Cast;
+  readonly pages: readonly SitePage[];
+  readonly of: 'live' | 'drafts';
+}
+
+function CoverMap({ site, cast, pages, of }: MapProps) {
+  const siteId = site.id;
+  const [, setSearch] = useSearchParams();
+  const names = useNames(siteId);
+  const sitePages = useSitePages(siteId);
+  const { data: campaigns = [] } = useQuery(campaignsQuery(siteId));
+  const { data: running = [] } = useQuery(runningQuery(siteId));
+  const { data: groups = [] } = useQuery(groupsQuery(siteId));
+  const [device, setDevice] = useState<Device>('desktop');
+  const stays = useQuery(staysQuery(siteId, { paths: null, device }));
+  const [at, setAt] = useState(() =>
+    new Date(wallClock(Date.now(), site.timeZone)).toISOString().slice(0, 16),
+  );
+  const [by, setBy] = useState<'path' | 'group'>('path');
+  const [words, setWords] = useState('');
+  const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
+  const [spot, setSpot] = useState<Spot>({ row: 0, campaign: PAGE });
+  const wallMs = Date.parse(`${at}:00Z`);
+  const question = useMemo(
+    () =>
+      Number.isNaN(wallMs)
+        ? undefined
+        : {
+            manifest: cast.manifest,
+            origin: site.origins[0] ?? 'https://site.example',
+            pages,
+            device,
+            atMs: instantOf(wallMs, site.timeZone),
+          },
+    [cast, site, pages, device, wallMs],
+  );
+  const { coverage, isBusy, hasFailed } = useCover(question);
+  const covering =
+    of === 'live' ? running.map(({ id, name, document: { rule } }) => ({ id, name, rule })) : campaigns;
+  const nameOf = (id: string) =>
+    cast.campaigns.find((one) => one.id === id)?.name ?? 'A campaign that is gone';
+  const sentenceOf = (id: string) => {
+    const met = of === 'live' ? running.find((one) => one.id === id) : undefined;
+    const one = campaigns.find((other) => other.id === id);
+    if (met) return sentenceText(documentSentence(met.document, names));
+    return one ? sentenceText(ruleSentence(one, names)) : '';
+  };
+  const notes = coverage
+    ? coverageNotes({
+        coverage,
+        campaigns: covering,
+        running: of === 'live' ? running : [],
+        longestStay: stays.data ? longestStay(stays.data.seconds, STAY_SECONDS) : null,
+        nowMs: question?.atMs ?? Date.now(),
+        zone: site.timeZone,
+      })
+    : [];
+  const tree = useMemo(() => pageTree(pages), [pages]);
+  const rows: readonly CoverRow[] = !coverage
+    ? []
+    : words.trim()
+      ? foundRows(coverage, words.trim())
+      : by === 'group'
+        ? groupRows(groups, coverage, site, sitePages)
+        : treeRows(tree, open, coverage);
+  const chosen = rows[Math.min(spot.row, rows.length - 1)];
+  const fold = ({ key, isOpen }: CoverRow) =>
+    setOpen((old) => new Set(isOpen ? [...old].filter((path) => path !== key) : [...old, key]));
+  /** Shows where a note is about: the page among those found, the campaign as its column. */
+  const show = ({ page, campaign }: CoverageNote) => {
+    if (page !== undefined) setWords(pages[page]?.path ?? '');
+    setSpot({ row: page === undefined ? spot.row : 0, campaign: campaign ?? PAGE });
+  };
+  return (
+    <div className="mx-auto max-w-[1560px] px-6 pb-12 max-sm:px-4">
+      <div className="flex flex-wrap items-end gap-x-4 gap-y-2 pt-7 pb-4">
+        <div className="mr-auto">
+          <h1 className="font-serif text-3xl">Coverage</h1>
+          <p className="text-soft">
+            {counted(pages.length, 'page')} against {counted(cast.manifest.campaigns.length, 'campaign')}, on
+            a {DEVICE_WORDS[device]}
+          </p>
+        </div>
+        <Segments
+          label="Campaigns"
+          value={of}
+          options={[
+            { value: 'live', label: 'As they run' },
+            { value: 'drafts', label: 'Every draft' },
+          ]}
+          onChange={(next) => setSearch(next === 'live' ? {} : { of: next }, { replace: true })}
+        />
+        <Segments
+          label="Device"
+          value={device}
+          options={[
+            { value: 'desktop', label: 'Desktop' },
+            { value: 'tablet', label: 'Tablet' },
+            { value: 'mobile', label: 'Phone' },
+          ]}
+          onChange={setDevice}
+        />
+        <Field
+          label="At"
+          type="datetime-local"
+          value={at}
+          error={question ? undefined : 'Choose a day and time.'}
+          onChange={(event) => setAt(event.target.value)}
+        />
+        <Segments
+          label="Pages"
+          value={by}
+          options={[
+            { value: 'path', label: 'By path' },
+            { value: 'group', label: 'By group' },
+          ]}
+          onChange={setBy}
+        />
+        <Button
+          disabled={!coverage}
+          onClick={() =>
+            coverage &&
+            saveFile(new Blob([coverageCsv(coverage, nameOf)], { type: 'text/csv' }), 'coverage.csv')
+          }
+        >
+          Save as CSV
+        </Button>
+      </div>
+      {cast.manifest.campaigns.length === 0 ? (
+        <EmptyState
+          title="Nothing runs"
+          action={
+            <Link
+              to={`/sites/${siteId}/board`}
+              className="font-medium text-sail underline underline-offset-4"
+            >
+              Go to the Board
+            </Link>
+          }
+        >
+          No campaign of this site is live. Look at every draft, or launch one.
+        </EmptyState>
+      ) : hasFailed ? (
+        <p role="alert">The map could not be made. Load the page again.</p>
+      ) : !coverage ? (
+        <Skeleton rows={8} label="Reading every page by every rule" />
+      ) : (
+        <div className="grid grid-cols-[minmax(0,1fr)] gap-8 xl:grid-cols-[minmax(0,1fr)_22rem]">
+          <div className="grid content-start gap-2">
+            <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+              <SearchField label="Find a page" value={words} onChange={setWords} className="w-56" />
+              <p role="status" className="text-sm text-soft">
+                {isBusy
+                  ? 'Reading every page by every rule …'
+                  : words.trim() && `${figure(rows.length)} found`}
+              </p>
+              <ul aria-label="Signs" className="ml-auto flex flex-wrap gap-x-4 text-xs text-soft">
+                {[...CELLS].reverse().map(
+                  (cell) =>
+                    cell !== 'not' && (
+                      <li key={cell} className="flex items-center gap-1">
+                        <CellSign cell={cell} /> {LEGEND[cell]}
+                      </li>
+                    ),
+                )}
+              </ul>
+            </div>
+            {rows.length === 0 ? (
+              <EmptyState title="No such page">
+                No page of the site has these words in its path or title.
+              </EmptyState>
+            ) : (
+              <CoverGrid
+                coverage={coverage}
+                rows={rows}
+                nameOf={nameOf}
+                spot={{ ...spot, row: Math.min(spot.row, rows.length - 1) }}
+                onSpot={setSpot}
+                onFold={fold}
+              />
+            )}
+          </div>
+          <div className="grid content-start gap-7">
+            {chosen && (
+              <Chosen {...{ siteId, coverage, device, of, nameOf, sentenceOf }} row={chosen} spot={spot} />
+            )}
+            <Notes notes={notes} onShow={show} />
+          </div>
+        </div>
+      )}
+    </div>
+  );
+}
