@@ -75,19 +75,34 @@ export async function publish(
   return made.id;
 }
 
+/** Makes a campaign that is not launched, with this rule. */
+export async function draft(velarium: Velarium, of: RuleOf): Promise<string> {
+  const [site] = await ask<{ id: string }[]>(velarium, 'GET', '/sites');
+  const made = await ask<Campaign>(velarium, 'POST', `/sites/${site?.id}/campaigns`, {
+    name: of.name ?? 'Test',
+    template: of.template ?? 'corner-invitation',
+  });
+  await saveWith(velarium, made, of);
+  return made.id;
+}
+
 /** Publishes the draft of a campaign as it stands, with this rule. */
 export async function publishEverywhere(velarium: Velarium, id: string, rule: RuleOf): Promise<void> {
   await saveAndPublish(velarium, await ask(velarium, 'GET', `/campaigns/${id}`), rule);
 }
 
-async function saveAndPublish(
-  velarium: Velarium,
-  { id, revision, document: draft }: { id: string; revision: number; document: CampaignDocument },
-  of: RuleOf,
-): Promise<void> {
-  const { rule } = draft;
+type Drafted = Pick<Campaign, 'id' | 'revision' | 'document'>;
+
+async function saveAndPublish(velarium: Velarium, drafted: Drafted, of: RuleOf): Promise<void> {
+  const { id, revision } = await saveWith(velarium, drafted, of);
+  await ask(velarium, 'POST', `/campaigns/${id}/publish`, { revision });
+}
+
+async function saveWith(velarium: Velarium, drafted: Drafted, of: RuleOf): Promise<Campaign> {
+  const { id, revision } = drafted;
+  const { rule } = drafted.document;
   const document: CampaignDocument = {
-    ...draft,
+    ...drafted.document,
     rule: {
       moment: {
         ...rule.moment,
@@ -103,8 +118,7 @@ async function saveAndPublish(
       limits: { ...rule.limits, caps: [], afterClose: 'none', afterConversion: 'none', ...of.limits },
     },
   };
-  const saved = await ask<Campaign>(velarium, 'PUT', `/campaigns/${id}/draft`, { revision, document });
-  await ask(velarium, 'POST', `/campaigns/${id}/publish`, { revision: saved.revision });
+  return ask<Campaign>(velarium, 'PUT', `/campaigns/${id}/draft`, { revision, document });
 }
 
 /** Changes what the tag must know of the site. */

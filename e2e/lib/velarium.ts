@@ -42,6 +42,8 @@ const TABLES = [
   'page_title',
   'manifest_day',
   'page_sight',
+  'season_note',
+  'season_address',
   'stay_day',
   'look',
   'picture',

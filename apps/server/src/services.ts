@@ -17,6 +17,7 @@ import { createPublishingService } from './publishing/index.ts';
 import { createRehearsalService } from './rehearsals/index.ts';
 import { createReports } from './reports/index.ts';
 import { createResultService } from './results/index.ts';
+import { createSeasonService } from './season/index.ts';
 import { createSiteService } from './sites/index.ts';
 import { createVersionService } from './versions/index.ts';
 
@@ -58,6 +59,7 @@ export function createServices(
   const library = createLibraryService(db, outside);
   const followUps = createFollowUps(db);
   const campaigns = createCampaignService({ db, sites, results, library, followUps });
+  const season = createSeasonService({ db, sites, campaigns, studioOrigin });
   const goals = createGoalService({ db, sites, campaigns });
   const reports = createReports({ db, sites, campaigns });
   const people = createPeopleService({ db, sites, seal });
@@ -99,6 +101,7 @@ export function createServices(
     versions,
     forecasts,
     goals,
+    season,
     experiments,
     outside,
     accounts,

@@ -22,6 +22,7 @@ import { peopleRoutes } from './people/index.ts';
 import { createPreviewTokens, publishingRoutes } from './publishing/index.ts';
 import { rehearsalRoutes } from './rehearsals/index.ts';
 import { resultRoutes } from './reports/index.ts';
+import { calendarRoute, seasonRoutes } from './season/index.ts';
 import type { Services } from './services.ts';
 import { siteRoutes } from './sites/index.ts';
 import { versionRoutes } from './versions/index.ts';
@@ -131,6 +132,7 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
         goals: services.goals,
         onChanged: services.publishing.prepareSite,
       });
+      await scope.register(seasonRoutes, { season: services.season });
       await scope.register(rehearsalRoutes, { rehearsals: services.rehearsals });
       await scope.register(experimentRoutes, {
         experiments: services.experiments,
@@ -139,6 +141,7 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
     },
     { prefix: '/api' },
   );
+  await app.register(calendarRoute, { season: services.season });
   await app.register(servePictures, { library: () => services.library });
   const { studioFiles } = options;
   if (studioFiles)

@@ -22,6 +22,7 @@ export * from './rehearsal.ts';
 export * from './results.ts';
 export * from './rule.ts';
 export * from './schedule.ts';
+export * from './season.ts';
 export * from './site.ts';
 export * from './trigger.ts';
 export * from './values.ts';

@@ -83,6 +83,8 @@ export * from './schedule/campaign-state.ts';
 export * from './schedule/clock-changes.ts';
 export * from './schedule/schedule.ts';
 export * from './schedule/zone.ts';
+export * from './season/season.ts';
+export * from './season/window.ts';
 export * from './sentence/limits-words.ts';
 export * from './sentence/moment-words.ts';
 export * from './sentence/names.ts';

@@ -34,6 +34,7 @@ import { Rehearsals1764000000014 } from './migrations/0014-rehearsals.ts';
 import { Notes1764000000015 } from './migrations/0015-notes.ts';
 import { History1764000000016 } from './migrations/0016-history.ts';
 import { Heard1764000000017 } from './migrations/0017-heard.ts';
+import { Season1764000000018 } from './migrations/0018-season.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
@@ -102,6 +103,7 @@ export function createDataSource(
       Notes1764000000015,
       History1764000000016,
       Heard1764000000017,
+      Season1764000000018,
     ],
     migrationsTransactionMode: 'each',
     // A failed query is thrown; writing it down too would put what people sent into the log.

@@ -87,6 +87,10 @@ const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('../forecast/forecast-page.tsx')).ForecastPage }),
           },
           {
+            path: 'sites/:siteId/season',
+            lazy: async () => ({ Component: (await import('../season/season-page.tsx')).SeasonPage }),
+          },
+          {
             path: 'sites/:siteId/coverage',
             lazy: async () => ({ Component: (await import('../coverage/coverage-page.tsx')).CoveragePage }),
           },

@@ -26,6 +26,7 @@ const PLACES = [
   { path: 'rehearsal', label: 'Rehearsal', keys: 'v' },
   { path: 'forecast', label: 'Forecast', keys: 'f' },
   { path: 'coverage', label: 'Coverage', keys: 'c' },
+  { path: 'season', label: 'Season', keys: 'e' },
   { path: 'results', label: 'Results', keys: 'r' },
   { path: 'people', label: 'People', keys: 'p' },
   { path: 'outbox', label: 'Outbox', keys: 'o' },

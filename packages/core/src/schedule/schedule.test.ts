@@ -4,7 +4,7 @@ import fc from 'fast-check';
 import rrule from 'rrule';
 import { describe, expect, it } from 'vitest';
 import { deriveState, type StoredState } from './campaign-state.ts';
-import { nextChange, scheduleState } from './schedule.ts';
+import { joined, nextChange, type Stretch, scheduleState, shared, stretchesBetween } from './schedule.ts';
 import { instantOf, wallClock } from './zone.ts';
 
 const { RRule } = rrule;
@@ -24,6 +24,29 @@ const next = (schedule: Partial<Schedule>, iso: string, zone = 'Europe/London') 
   const ms = nextChange({ ...always, ...schedule }, at(iso), zone);
   return ms === null ? null : new Date(ms).toISOString().replace('.000', '');
 };
+
+const someTime = fc
+  .integer({ min: 0, max: 24 * 4 })
+  .map((q) => `${String(Math.floor(q / 4)).padStart(2, '0')}:${String((q % 4) * 15).padStart(2, '0')}`);
+const someDay = fc
+  .integer({ min: 0, max: 60 })
+  .map((d) => new Date(at('2026-10-01T00:00Z') + d * 86_400_000).toISOString().slice(0, 10));
+const local = fc
+  .tuple(someDay, fc.constantFrom('00:00', '09:30', '23:45'))
+  .map(([day, time]) => `${day}T${time}`);
+const someSchedule = fc.record({
+  zone: fc.constant('site' as const),
+  start: fc.option(local, { nil: null }),
+  end: fc.option(local, { nil: null }),
+  days: fc.subarray([1, 2, 3, 4, 5, 6, 7]),
+  hours: fc.array(fc.record({ from: someTime.filter((time) => time !== '24:00'), to: someTime }), {
+    maxLength: 2,
+  }),
+  blackouts: fc.array(
+    fc.tuple(someDay, someDay).map(([a, b]) => (a < b ? { from: a, to: b } : { from: b, to: a })),
+    { maxLength: 2 },
+  ),
+});
 
 describe('a reading of the clock becomes the instant Temporal’s "compatible" says', () => {
   // Published: RFC 5545, 3.3.5, and the TC39 Temporal documentation on ambiguity; zones of the IANA database.
@@ -148,28 +171,6 @@ describe('the next change', () => {
   });
 
   it('is exact: the state holds until then and differs from then on', () => {
-    const someTime = fc
-      .integer({ min: 0, max: 24 * 4 })
-      .map((q) => `${String(Math.floor(q / 4)).padStart(2, '0')}:${String((q % 4) * 15).padStart(2, '0')}`);
-    const someDay = fc
-      .integer({ min: 0, max: 60 })
-      .map((d) => new Date(at('2026-10-01T00:00Z') + d * 86_400_000).toISOString().slice(0, 10));
-    const local = fc
-      .tuple(someDay, fc.constantFrom('00:00', '09:30', '23:45'))
-      .map(([day, time]) => `${day}T${time}`);
-    const someSchedule = fc.record({
-      zone: fc.constant('site' as const),
-      start: fc.option(local, { nil: null }),
-      end: fc.option(local, { nil: null }),
-      days: fc.subarray([1, 2, 3, 4, 5, 6, 7]),
-      hours: fc.array(fc.record({ from: someTime.filter((time) => time !== '24:00'), to: someTime }), {
-        maxLength: 2,
-      }),
-      blackouts: fc.array(
-        fc.tuple(someDay, someDay).map(([a, b]) => (a < b ? { from: a, to: b } : { from: b, to: a })),
-        { maxLength: 2 },
-      ),
-    });
     fc.assert(
       fc.property(
         someSchedule,
@@ -294,5 +295,50 @@ describe('what the calendar does not have is refused when it is saved', () => {
   });
   it('29 February of a leap year is there', () => {
     expect(scheduleSchema.safeParse({ ...always, start: '2028-02-29T00:00' }).success).toBe(true);
+  });
+});
+
+describe('stretches between two instants', () => {
+  const DAY = 86_400_000;
+  const begin = at('2026-10-01T00:00Z');
+  it('are when the schedule is open, and no two of them touch', () => {
+    fc.assert(
+      fc.property(
+        someSchedule,
+        fc.constantFrom(...ZONES),
+        fc.nat(40),
+        fc.nat(30),
+        (schedule, zone, first, days) => {
+          const [from, to] = [begin + first * DAY, begin + (first + days) * DAY];
+          const found = stretchesBetween(schedule, from, to, zone);
+          const isIn = (ms: number) => found.some(([opens, shuts]) => opens <= ms && ms < shuts);
+          for (let ms = from; ms < to; ms += 5 * 3_600_000)
+            expect(isIn(ms)).toBe(scheduleState(schedule, ms, zone) === 'open');
+          for (const [n, [opens, shuts]] of found.entries()) {
+            expect(from <= opens && opens < shuts && shuts <= to).toBe(true);
+            expect(opens).toBeGreaterThan(found[n - 1]?.[1] ?? Number.NEGATIVE_INFINITY);
+          }
+        },
+      ),
+    );
+  });
+  it('without a schedule are all of it', () => {
+    expect(stretchesBetween(null, 5, 9, 'UTC')).toEqual([[5, 9]]);
+    expect(stretchesBetween(null, 9, 9, 'UTC')).toEqual([]);
+  });
+  it('a day on which clocks change is as long as it is', () => {
+    const found = stretchesBetween(always, at('2026-10-24T23:00Z'), at('2026-10-26T00:00Z'), 'Europe/London');
+    expect(found).toEqual([[at('2026-10-24T23:00Z'), at('2026-10-26T00:00Z')]]);
+  });
+  const list = fc
+    .array(fc.tuple(fc.nat(50), fc.nat(10)), { maxLength: 6 })
+    .map((all) => joined(all.map(([from, length]): Stretch => [from, from + length + 1])));
+  it('two lists share what is in both', () => {
+    fc.assert(
+      fc.property(list, list, fc.nat(65), (a, b, ms) => {
+        const isIn = (all: readonly Stretch[]) => all.some(([from, to]) => from <= ms && ms < to);
+        expect(isIn(shared(a, b))).toBe(isIn(a) && isIn(b));
+      }),
+    );
   });
 });

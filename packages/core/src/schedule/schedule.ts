@@ -85,3 +85,52 @@ export function nextChange(schedule: Schedule | null, atMs: number, zone: string
   }
   return null;
 }
+
+/** A stretch of time, milliseconds since 1970: its beginning is in it, its end is not. */
+export type Stretch = readonly [from: number, to: number];
+
+/** When a schedule is open between two instants; stretches that touch are one. */
+export function stretchesBetween(
+  schedule: Schedule | null,
+  fromMs: number,
+  toMs: number,
+  zone: string,
+): readonly Stretch[] {
+  if (!schedule) return fromMs < toMs ? [[fromMs, toMs]] : [];
+  const from = schedule.start ? Math.max(fromMs, instantOf(wallOf(schedule.start), zone)) : fromMs;
+  const to = schedule.end ? Math.min(toMs, instantOf(wallOf(schedule.end), zone)) : toMs;
+  if (from >= to) return [];
+  const found: Stretch[] = [];
+  const lastDay = dayOf(wallClock(to, zone));
+  // Yesterday's may reach over midnight.
+  for (let day = dayOf(wallClock(from, zone)) - 1; day <= lastDay; day++)
+    for (const [begin, end] of stretches(schedule, day, zone)) {
+      const one: Stretch = [Math.max(begin, from), Math.min(end, to)];
+      if (one[0] < one[1]) found.push(one);
+    }
+  return joined(found);
+}
+
+/** Stretches in order, those that touch or overlap as one. */
+export function joined(stretches: readonly Stretch[]): readonly Stretch[] {
+  const all: Stretch[] = [];
+  for (const one of [...stretches].sort((a, b) => a[0] - b[0])) {
+    const last = all.at(-1);
+    if (last && one[0] <= last[1]) all[all.length - 1] = [last[0], Math.max(last[1], one[1])];
+    else all.push(one);
+  }
+  return all;
+}
+
+/** What two lists of stretches, each in order and apart, have in common. */
+export function shared(a: readonly Stretch[], b: readonly Stretch[]): readonly Stretch[] {
+  const both: Stretch[] = [];
+  for (let i = 0, j = 0; i < a.length && j < b.length; ) {
+    const [one, other] = [a[i] as Stretch, b[j] as Stretch];
+    const [from, to] = [Math.max(one[0], other[0]), Math.min(one[1], other[1])];
+    if (from < to) both.push([from, to]);
+    if (one[1] < other[1]) i++;
+    else j++;
+  }
+  return both;
+}

@@ -1,0 +1,39 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import type { Schedule } from '@velarium/contract';
+import { campaignQuery, campaignsQuery, readCampaign, saveDraft } from '../api/queries.ts';
+import { tell, tellProblem } from '../ui/toast.tsx';
+
+interface Edit {
+  readonly id: string;
+  readonly name: string;
+  readonly schedule: Schedule;
+  /** What it was, to go back to. */
+  readonly before: Schedule | null;
+  /** Whether visitors meet the campaign: they meet the change with its next launch only. */
+  readonly isLive: boolean;
+}
+
+/** Changes the schedule of a campaign's draft, says so, and can take it back. */
+export function useScheduleEdit(siteId: string) {
+  const queryClient = useQueryClient();
+  const save = async (id: string, schedule: Schedule | null) => {
+    const { revision, document } = await readCampaign(id);
+    const limits = { ...document.rule.limits, schedule };
+    return saveDraft(id, revision, { ...document, rule: { ...document.rule, limits } });
+  };
+  const refresh = (id: string) => {
+    void queryClient.invalidateQueries({ queryKey: campaignQuery(id).queryKey });
+    return queryClient.invalidateQueries({ queryKey: campaignsQuery(siteId).queryKey });
+  };
+  return useMutation({
+    mutationFn: ({ id, schedule }: Edit) => save(id, schedule),
+    onError: tellProblem,
+    onSuccess: (_, { id, name, before, isLive }) =>
+      tell(
+        `The draft of “${name}” has the new days.${isLive ? ' Visitors meet them with its next launch.' : ''}`,
+        () => void save(id, before).then(() => refresh(id), tellProblem),
+      ),
+    // What was dragged stays where it was let go until the list says the same.
+    onSettled: (_saved, _error, { id }) => refresh(id),
+  });
+}

@@ -1,0 +1,180 @@
+import { readFileSync } from 'node:fs';
+import { draft, publish, restAll } from './lib/api.ts';
+import { expect, expectAccessible, test } from './lib/velarium.ts';
+
+test('who can appear where is read by keys, each cell says why, and a page leads into a rehearsal', async ({
+  velarium,
+  studioPage: page,
+}) => {
+  await restAll(velarium);
+  const tours = { kind: 'begins', address: '/night-tours' } as const;
+  await publish(velarium, {
+    name: 'On tours',
+    reach: { pages: { include: [tours], exclude: [], follows: null }, devices: ['desktop'] },
+  });
+  await publish(velarium, { name: 'Everywhere', triggers: [{ kind: 'time', seconds: 30 }] });
+  await page.getByRole('link', { name: 'Coverage' }).click();
+  await expect(page.getByText(/17 pages against 2 campaigns, on a desktop/)).toBeVisible();
+  const grid = page.getByRole('grid', { name: 'What can appear where' });
+  await expect(grid.getByRole('columnheader', { name: 'On tours' })).toBeVisible();
+  await expectAccessible(page);
+
+  // From the first page to the folder, into it, and to a cell of it.
+  await grid.getByRole('rowheader', { name: /^\/ / }).click();
+  for (let rows = 0; rows < 20; rows++) {
+    if (
+      await grid
+        .getByRole('rowheader', { name: /night-tours/ })
+        .first()
+        .evaluate((one) => one.tabIndex === 0)
+    )
+      break;
+    await page.keyboard.press('ArrowDown');
+  }
+  await page.keyboard.press('Enter');
+  await expect(grid.getByRole('rowheader', { name: /^\/first-light/ })).toBeVisible();
+  const chosen = page.getByRole('region', { name: 'What is chosen' });
+  await grid.getByRole('rowheader', { name: /^\/first-light/ }).click();
+  await expect(chosen).toContainText('2 campaigns can appear here');
+  await expect(chosen.getByRole('listitem').first()).toContainText('On tours');
+  const column = async (name: string) =>
+    Number(await grid.getByRole('columnheader', { name }).getAttribute('aria-colindex'));
+  for (let steps = 1; steps < (await column('On tours')); steps++) await page.keyboard.press('ArrowRight');
+  await expect(chosen).toContainText('“On tours” can appear on /night-tours/first-light.');
+  await page.getByRole('radio', { name: 'Phone' }).check({ force: true });
+  await expect(chosen).toContainText('is never shown on phones');
+
+  // What is missing is said, and leads to its place.
+  await page.getByRole('radio', { name: 'Desktop' }).check({ force: true });
+  const [saved] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as CSV' }).click(),
+  ]);
+  const lines = readFileSync(await saved.path(), 'utf8').split('\r\n');
+  expect(lines).toHaveLength(17 + 2);
+  expect(lines.find((line) => line.startsWith('"/contact"'))).toMatch(/"not"|"can"/);
+  await page.getByRole('searchbox', { name: 'Find a page' }).fill('meteor-');
+  await expect(page.getByText('No page of the site has these words')).toBeVisible();
+  await page.getByRole('searchbox', { name: 'Find a page' }).fill('first-light');
+  await chosen.getByRole('link', { name: 'Rehearse a visit to this page' }).click();
+  await expect(page).toHaveURL(/rehearsal\?of=live&page=%2Fnight-tours%2Ffirst-light/);
+  await expect(page.getByText('/night-tours/first-light').first()).toBeVisible();
+});
+
+test('what would meet, crowd or never open is found before anything is launched', async ({
+  velarium,
+  studioPage: page,
+}) => {
+  await restAll(velarium);
+  const everywhere = { pages: { include: [{ kind: 'every' as const }], exclude: [], follows: null } };
+  const dates = (start: string, end: string) => ({
+    schedule: { zone: 'site' as const, start, end, days: [], hours: [], blackouts: [] },
+  });
+  const at = (days: number) =>
+    new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 11).concat('00:00');
+  for (const [n, name] of ['Advent', 'New Year', 'Members'].entries())
+    await draft(velarium, {
+      name,
+      template: 'sky-letter',
+      triggers: [{ kind: 'time', seconds: 5 + n }],
+      reach: everywhere,
+      limits: dates(at(3 + n), at(20 + n)),
+    });
+  await draft(velarium, { name: 'Last year', limits: dates('2025-12-01T00:00', '2025-12-24T00:00') });
+  await page.getByRole('link', { name: 'Season' }).click();
+  const meet = page.getByRole('region', { name: 'Where two meet' });
+  const met = meet.getByRole('button', { name: /“Advent” and “New Year” want one place on 17 pages/ });
+  await met.click();
+  await expect(met).toHaveAttribute('aria-pressed', 'true');
+  await expectAccessible(page);
+
+  await page.getByRole('link', { name: 'Coverage' }).click();
+  await page.getByRole('radio', { name: 'Every draft' }).check({ force: true });
+  await page.getByLabel('At', { exact: true }).fill(at(10).slice(0, 16));
+  const notes = page.getByRole('region', { name: 'Worth a look' });
+  await expect(notes).toContainText(/want one place: .*“Advent”/);
+  await expect(notes).toContainText('“Last year” can never open. Its schedule is over');
+});
+
+test('first and last days are moved in the season, by hand and by keys, and taken back', async ({
+  velarium,
+  studioPage: page,
+}) => {
+  await restAll(velarium);
+  const day = (days: number) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
+  const id = await draft(velarium, {
+    name: 'Advent',
+    limits: {
+      schedule: {
+        zone: 'site',
+        start: `${day(7)}T09:00`,
+        end: `${day(21)}T18:00`,
+        days: [],
+        hours: [],
+        blackouts: [],
+      },
+    },
+  });
+  const dates = () =>
+    velarium
+      .query<{ start: string; end: string }>(
+        `SELECT draft #>> '{rule,limits,schedule,start}' AS start, draft #>> '{rule,limits,schedule,end}' AS end
+           FROM campaign WHERE id = $1`,
+        [id],
+      )
+      .then(([row]) => [row?.start, row?.end]);
+  await page.getByRole('link', { name: 'Season' }).click();
+  const last = page.getByRole('button', { name: /^Last day of Advent/ });
+  await last.focus();
+  await page.keyboard.press('ArrowRight');
+  await expect.poll(dates).toEqual([`${day(7)}T09:00`, `${day(22)}T18:00`]);
+  await expect(page.getByText('The draft of “Advent” has the new days.')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(dates).toEqual([`${day(7)}T09:00`, `${day(21)}T18:00`]);
+
+  // Thirteen weeks on the line: a day is a ninety-first of it.
+  const grip = page.getByRole('button', { name: /^All its days of Advent/ });
+  await expect(grip).toBeVisible();
+  const line = await grip.locator('..').boundingBox();
+  const box = await grip.boundingBox();
+  if (!line || !box) throw new Error('expected a lane');
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x + (line.width / 91) * 3, y, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(dates).toEqual([`${day(10)}T09:00`, `${day(24)}T18:00`]);
+
+  // Days the team should know of.
+  await page.getByRole('button', { name: 'Note down days' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Note down days' });
+  await dialog.getByLabel('What is then').fill('School holidays');
+  await dialog.getByLabel('From').fill(day(14));
+  await dialog.getByLabel('Last day').fill(day(13));
+  await expect(dialog.getByText('It lies before the first day.')).toBeVisible();
+  await dialog.getByLabel('Last day').fill(day(20));
+  await dialog.getByRole('button', { name: 'Note it down' }).click();
+  await page
+    .getByRole('list', { name: 'Notes' })
+    .getByRole('button', { name: /School holidays/ })
+    .click();
+  await page.getByRole('button', { name: 'Take it out' }).click();
+  await expect(page.getByRole('list', { name: 'Notes' }).getByRole('button')).toHaveCount(0);
+
+  // A calendar comes in, and goes out.
+  await page.getByLabel('A calendar file').setInputFiles({
+    name: 'holidays.ics',
+    mimeType: 'text/calendar',
+    buffer: Buffer.from(
+      `BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nSUMMARY:Fair\r\nDTSTART;VALUE=DATE:${day(9).replaceAll('-', '')}\r\nEND:VEVENT\r\nEND:VCALENDAR`,
+    ),
+  });
+  await expect(page.getByText('1 entry brought in')).toBeVisible();
+  await expect(page.getByRole('list', { name: 'Notes' })).toContainText('Fair');
+  await page.getByRole('button', { name: 'Calendar', exact: true }).click();
+  await page.getByRole('menuitem', { name: /Give it out/ }).click();
+  await page.getByRole('button', { name: 'Make an address' }).click();
+  const address = await page.getByText(/\/calendar\/[\w-]{32}\.ics$/).textContent();
+  const given = await page.request.get(address ?? '', { headers: { cookie: '' } });
+  expect(await given.text()).toContain('BEGIN:VCALENDAR');
+});
