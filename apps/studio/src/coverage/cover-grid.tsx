@@ -26,7 +26,9 @@ const ROW = 28;
 /** Columns are as wide as a sign needs; where they are few, as a glance likes. */
 const COLUMN = { few: 56, many: 34 };
 const FEW = 10;
-const NAMES = 300;
+/** Room for the names of pages, in a wide window and on a phone. */
+const NAMES = { wide: 300, narrow: 170 };
+const NARROW = '(max-width: 40rem)';
 const HEAD = 148;
 const WORDS: Readonly<Record<Cell, string>> = {
   can: 'can appear',
@@ -44,6 +46,7 @@ const WORDS: Readonly<Record<Cell, string>> = {
 export function CoverGrid({ coverage, rows, nameOf, spot, onSpot, onFold }: CoverGridProps) {
   const scroller = useRef<HTMLDivElement>(null);
   const { campaigns } = coverage;
+  const room = matchMedia(NARROW).matches ? NAMES.narrow : NAMES.wide;
   const wide = campaigns.length > FEW ? COLUMN.many : COLUMN.few;
   const down = useVirtualizer({
     count: rows.length,
@@ -112,14 +115,14 @@ export function CoverGrid({ coverage, rows, nameOf, spot, onSpot, onFold }: Cove
     >
       <div
         className="relative"
-        style={{ width: NAMES + across.getTotalSize(), height: HEAD + down.getTotalSize() }}
+        style={{ width: room + across.getTotalSize(), height: HEAD + down.getTotalSize() }}
       >
         <div role="row" aria-rowindex={1} className="sticky top-0 z-20 bg-paper" style={{ height: HEAD }}>
           <span
             role="columnheader"
             tabIndex={-1}
             className="sticky left-0 z-10 flex h-full items-end border-b border-line-strong bg-paper pb-2 text-xs text-soft"
-            style={{ width: NAMES }}
+            style={{ width: room }}
           >
             Pages, with page views of 30 days
           </span>
@@ -136,7 +139,7 @@ export function CoverGrid({ coverage, rows, nameOf, spot, onSpot, onFold }: Cove
                   'absolute bottom-0 flex justify-center border-b border-line-strong pb-2 text-sm',
                   spot.campaign === index && 'bg-sail-wash font-semibold',
                 )}
-                style={{ left: NAMES + start, width: wide, height: HEAD }}
+                style={{ left: room + start, width: wide, height: HEAD }}
               >
                 <span className="max-h-full rotate-180 truncate text-left [writing-mode:vertical-rl]">
                   {name}
@@ -154,10 +157,11 @@ export function CoverGrid({ coverage, rows, nameOf, spot, onSpot, onFold }: Cove
               role="row"
               aria-rowindex={at + 2}
               className={cx('absolute border-b border-line', spot.row === at && 'bg-sail-wash')}
-              style={{ top: HEAD + start, width: NAMES + across.getTotalSize(), height: ROW }}
+              style={{ top: HEAD + start, width: room + across.getTotalSize(), height: ROW }}
             >
               <PageCell
                 row={row}
+                room={room}
                 coverage={coverage}
                 isChosen={spot.row === at && spot.campaign === PAGE}
                 onChoose={() => onSpot({ row: at, campaign: PAGE })}
@@ -170,7 +174,7 @@ export function CoverGrid({ coverage, rows, nameOf, spot, onSpot, onFold }: Cove
                   row={row}
                   campaign={index}
                   name={nameOf(campaigns[index]?.id ?? '')}
-                  left={NAMES + left}
+                  left={room + left}
                   width={wide}
                   isChosen={spot.row === at && spot.campaign === index}
                   onChoose={() => onSpot({ row: at, campaign: index })}
@@ -186,13 +190,14 @@ export function CoverGrid({ coverage, rows, nameOf, spot, onSpot, onFold }: Cove
 
 interface PageCellProps {
   readonly row: CoverRow;
+  readonly room: number;
   readonly coverage: Coverage;
   readonly isChosen: boolean;
   readonly onChoose: () => void;
   readonly onFold: () => void;
 }
 
-function PageCell({ row, coverage, isChosen, onChoose, onFold }: PageCellProps) {
+function PageCell({ row, room, coverage, isChosen, onChoose, onFold }: PageCellProps) {
   const views = row.pages.reduce((sum, page) => sum + (coverage.pages[page]?.views ?? 0), 0);
   const Arrow = row.isOpen ? ChevronDown : ChevronRight;
   return (
@@ -210,7 +215,7 @@ function PageCell({ row, coverage, isChosen, onChoose, onFold }: PageCellProps) 
         'sticky left-0 z-10 flex h-full cursor-pointer items-center gap-1 border-r border-line pr-3 text-sm outline-offset-[-2px]',
         isChosen ? 'bg-sail-wash font-semibold' : 'bg-paper',
       )}
-      style={{ width: NAMES, paddingLeft: row.depth * 16 }}
+      style={{ width: room, paddingLeft: row.depth * 16 }}
     >
       {row.isFolder ? (
         <Arrow size={14} aria-hidden className="flex-none" />
@@ -220,7 +225,9 @@ function PageCell({ row, coverage, isChosen, onChoose, onFold }: PageCellProps) 
       <span className="min-w-0 flex-1 truncate" title={row.name}>
         {row.name}
       </span>
-      {row.isFolder && <span className="text-xs text-soft">{counted(row.pages.length, 'page')}</span>}
+      {row.isFolder && (
+        <span className="text-xs text-soft max-sm:hidden">{counted(row.pages.length, 'page')}</span>
+      )}
       <span className="w-14 text-right text-xs text-soft tabular-nums">{figure(views)}</span>
     </div>
   );

@@ -173,16 +173,18 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
           ]}
           onChange={(next) => setSearch(next === 'live' ? {} : { of: next }, { replace: true })}
         />
-        <Segments
-          label="Device"
-          value={device}
-          options={[
-            { value: 'desktop', label: 'Desktop' },
-            { value: 'tablet', label: 'Tablet' },
-            { value: 'mobile', label: 'Phone' },
-          ]}
-          onChange={setDevice}
-        />
+        <div className="w-56">
+          <Segments
+            label="Device"
+            value={device}
+            options={[
+              { value: 'desktop', label: 'Desktop' },
+              { value: 'tablet', label: 'Tablet' },
+              { value: 'mobile', label: 'Phone' },
+            ]}
+            onChange={setDevice}
+          />
+        </div>
         <Field
           label="At"
           type="datetime-local"
@@ -190,15 +192,17 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
           error={question ? undefined : 'Choose a day and time.'}
           onChange={(event) => setAt(event.target.value)}
         />
-        <Segments
-          label="Pages"
-          value={by}
-          options={[
-            { value: 'path', label: 'By path' },
-            { value: 'group', label: 'By group' },
-          ]}
-          onChange={setBy}
-        />
+        <div className="w-44">
+          <Segments
+            label="Pages"
+            value={by}
+            options={[
+              { value: 'path', label: 'By path' },
+              { value: 'group', label: 'By group' },
+            ]}
+            onChange={setBy}
+          />
+        </div>
         <Button
           disabled={!coverage}
           onClick={() =>
