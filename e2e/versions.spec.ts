@@ -109,3 +109,40 @@ test('several are launched together from the Board', async ({ velarium, studioPa
   const row = page.getByRole('listitem').filter({ hasText: 'Sky letter for readers' });
   await expect(row.getByText('Running')).toBeVisible();
 });
+
+test('a link shows a draft on the site to somebody without an account, with the panel or without', async ({
+  velarium,
+  studioPage: page,
+  visitor,
+}) => {
+  await restAll(velarium);
+  await newCampaign(page, 'For the board', /Corner invitation/);
+  await say(page, 'after 1 second, on /about, every time');
+  await retitle(page, 'Only drafted');
+  await page.getByRole('button', { name: 'Try it' }).click();
+  await page.getByRole('button', { name: 'A link for somebody else' }).click();
+  const dialog = page.getByRole('dialog', { name: 'A link for somebody else' });
+  await expectAccessible(page);
+  const make = async () => {
+    await dialog.getByRole('button', { name: 'Make the link' }).click();
+    return (await dialog.getByText(/#velarium-preview=/).textContent()) ?? '';
+  };
+  const withPanel = await make();
+  await dialog.getByRole('switch', { name: 'With the panel' }).click();
+  const without = await make();
+  expect(without).not.toBe(withPanel);
+  for (const [address, panels] of [
+    [withPanel, 1],
+    [without, 0],
+  ] as const) {
+    const guest = await visitor.newPage();
+    await guest.goto(address);
+    await expect(guest.getByRole('heading', { name: 'Only drafted' })).toBeVisible();
+    await expect(guest.locator('velarium-panel')).toHaveCount(panels);
+  }
+  expect(
+    await velarium.query(
+      "SELECT 1 FROM event WHERE kind = 'shown' AND page = '/about' AND at > now() - interval '1 minute' AND version = 1",
+    ),
+  ).toHaveLength(0);
+});

@@ -63,7 +63,7 @@ it('every move is made over a single connection', async () => {
       await publishing[move](actor, id);
     await sites.groups.save(owner.siteId, { name: 'Alone', rules: [{ kind: 'every' }] });
     await publishing.prepareSite(owner.workspaceId, owner.siteId);
-    await publishing.preview(owner.siteKey);
+    await publishing.preview(owner.siteKey, 'drafts');
   } finally {
     await db.destroy();
   }

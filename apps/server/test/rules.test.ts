@@ -1,7 +1,13 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { type Campaign, type CampaignDocument, type Preview, previewSchema } from '@velarium/contract';
+import {
+  type Campaign,
+  type CampaignDocument,
+  type Preview,
+  type PreviewTicket,
+  previewSchema,
+} from '@velarium/contract';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { readCountries } from '../src/infra/countries.ts';
 import { referrerKind } from '../src/infra/referrer-kind.ts';
@@ -272,10 +278,49 @@ describe('previews', () => {
     const tokens = createPreviewTokens('secret', () => nowMs);
     const { token, expiresAt } = tokens.issue('quillonfell2');
     nowMs = expiresAt.getTime() - 1;
-    expect(tokens.allows(token, 'quillonfell2')).toBe(true);
+    expect(tokens.read(token, 'quillonfell2')).toMatchObject({ site: 'quillonfell2' });
+    expect(tokens.read(token, 'skerryline22')).toBeUndefined();
     nowMs++;
-    expect(tokens.allows(token, 'quillonfell2')).toBe(false);
-    expect(createPreviewTokens('another', () => 0).allows(token, 'quillonfell2')).toBe(false);
+    expect(tokens.read(token, 'quillonfell2')).toBeUndefined();
+    expect(createPreviewTokens('another', () => 0).read(token, 'quillonfell2')).toBeUndefined();
+    for (const made of ['', '.', `${token}x`, token.replace(/^./, 'x')])
+      expect(tokens.read(made, 'quillonfell2')).toBeUndefined();
+  });
+
+  describe('by a link', () => {
+    const link = async (body: object, who = owner) =>
+      who.ask('POST', `/sites/${owner.siteId}/preview-links`, { days: 7, isBare: false, ...body });
+    const tokenOf = async (body: object) => (await link(body)).json<PreviewTicket>();
+
+    it('show what the link is for, whatever else is asked for, until it ends', async () => {
+      const [one, other] = [await createCampaign(owner), await createCampaign(owner)];
+      const { token, expiresAt } = await tokenOf({ campaign: one.id });
+      expect(Date.parse(expiresAt) - Date.now()).toBeCloseTo(7 * 86_400_000, -5);
+      const preview = (await ask(token, owner.siteKey, ORIGIN, other.id)).json<Preview>();
+      expect(preview.campaigns.map(({ id }) => id)).toEqual([one.id]);
+      expect(preview.link).toEqual({ isBare: false });
+      const whole = (await ask((await tokenOf({ campaign: null, isBare: true })).token)).json<Preview>();
+      expect(whole.campaigns.map(({ id }) => id)).toEqual(expect.arrayContaining([one.id, other.id]));
+      expect(whole.link).toEqual({ isBare: true });
+    });
+
+    it('are made by editors, for campaigns of the site, for days that are offered', async () => {
+      const elsewhere = await createCampaign(await createWorkspace(server));
+      expect((await link({ campaign: elsewhere.id })).statusCode).toBe(404);
+      expect((await link({ campaign: null, days: 365 })).statusCode).toBe(422);
+      expect((await link({ campaign: null }, await createWorkspace(server))).statusCode).toBe(404);
+    });
+
+    it('tell the studio nothing of what pages look like to others', async () => {
+      const { token } = await tokenOf({ campaign: null });
+      const told = await server.edge.inject({
+        method: 'POST',
+        url: '/page-sight',
+        headers: { origin: ORIGIN, 'content-type': 'text/plain' },
+        payload: JSON.stringify({ site: owner.siteKey, token, path: '/', html: '<html></html>' }),
+      });
+      expect(told.statusCode).toBe(403);
+    });
   });
 });
 

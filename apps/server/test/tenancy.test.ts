@@ -163,6 +163,7 @@ it('no route lets one workspace read or touch what is another’s', async () => 
   };
   const bodies: Record<string, object> = {
     'PATCH /api/sites/{siteId}/answers/{id}': { values: ['mine@example.org'] },
+    'POST /api/sites/{siteId}/preview-links': { days: 7, campaign: null, isBare: true },
     'POST /api/sites/{siteId}/season/notes': { from: '2026-12-24', to: '2026-12-26', text: 'Mine' },
     'PUT /api/sites/{siteId}/season/calendar': { text: 'BEGIN:VCALENDAR\r\nEND:VCALENDAR' },
     'PUT /api/sites/{siteId}/season/address': { isGiven: true },

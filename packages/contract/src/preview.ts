@@ -38,6 +38,8 @@ export const previewSchema = z.strictObject({
   manifest: manifestSchema,
   /** Message files by the hash the manifest names them with. */
   files: z.record(z.string(), messageFileSchema),
+  /** Of a link for somebody without an account: whether it comes without the panel. `null` for who was sent by the studio. */
+  link: z.strictObject({ isBare: z.boolean() }).nullable(),
   campaigns: z.array(
     z.strictObject({
       id: z.uuid(),
@@ -47,6 +49,19 @@ export const previewSchema = z.strictObject({
   ),
 });
 export type Preview = z.infer<typeof previewSchema>;
+
+/** How long a link to a preview leads somewhere, in days. */
+export const LINK_DAYS = [1, 7, 30] as const;
+
+/** A link for somebody without an account: one campaign's draft among what runs, or every draft of the site. */
+export const makePreviewLinkSchema = z.strictObject({
+  days: z.union(LINK_DAYS.map((days) => z.literal(days))),
+  /** `null`: every draft. */
+  campaign: z.uuid().nullable(),
+  /** Without the panel that says why each message shows or does not. */
+  isBare: z.boolean(),
+});
+export type MakePreviewLink = z.infer<typeof makePreviewLinkSchema>;
 
 /** The studio's leave to preview a site's pages for a while. */
 export const previewTicketSchema = z.strictObject({ token: z.string(), expiresAt: z.iso.datetime() });

@@ -171,9 +171,13 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
     async (request, reply) => {
       const { site: key, token, campaign } = request.body;
       assertOrigin(request, reply, await siteOf(key));
-      if (!previews.allows(token, key)) throw previewEnded();
+      const claim = previews.read(token, key);
+      if (!claim) throw previewEnded();
       reply.header('cache-control', 'no-store');
-      return services().publishing.preview(key, campaign);
+      // Whoever has a link sees what it is for, and nothing else they may ask for.
+      const { of, isBare = false } = claim;
+      const preview = await services().publishing.preview(key, of ?? campaign ?? 'drafts');
+      return { ...preview, link: of === undefined ? null : { isBare } };
     },
   );
 
@@ -184,7 +188,9 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
       const { site: key, token, path, html } = request.body;
       const site = await siteOf(key);
       assertOrigin(request, reply, site);
-      if (!previews.allows(token, key)) throw previewEnded();
+      const claim = previews.read(token, key);
+      // What somebody without an account sees is not what the studio shows.
+      if (!claim || claim.of !== undefined) throw previewEnded();
       await services().sites.keepSight(site.id, {
         address: request.headers.origin + path,
         html: storable(html),

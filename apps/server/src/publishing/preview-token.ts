@@ -3,6 +3,17 @@ import { createHmac, timingSafeEqual } from 'node:crypto';
 /** A preview is for the person who opened it, now. */
 const LIFE_MS = 30 * 60_000;
 
+/** What a token lets its holder see. */
+export interface PreviewClaim {
+  readonly site: string;
+  /** Until when, milliseconds since 1970. */
+  readonly untilMs: number;
+  /** Of a link for somebody without an account: the one campaign whose draft it shows, or every draft. */
+  readonly of?: string;
+  /** Whether messages are shown without the panel that explains them. */
+  readonly isBare?: boolean;
+}
+
 /**
  * Signs which site may be previewed and until when. Studio and edge share the secret; the key is one of its own, so
  * a token can never pass for anything else that is signed with it.
@@ -11,19 +22,24 @@ export function createPreviewTokens(secret: string, clock: () => number = Date.n
   const key = createHmac('sha256', secret).update('velarium preview').digest();
   const sign = (text: string) => createHmac('sha256', key).update(text).digest('base64url');
   return {
-    issue(siteKey: string): { token: string; expiresAt: Date } {
-      const expiresAt = new Date(clock() + LIFE_MS);
-      const claim = `${siteKey}-${expiresAt.getTime().toString(36)}`;
-      return { token: `${claim}.${sign(claim)}`, expiresAt };
+    issue(
+      site: string,
+      { lifeMs = LIFE_MS, ...more }: { lifeMs?: number } & Pick<PreviewClaim, 'of' | 'isBare'> = {},
+    ): { token: string; expiresAt: Date } {
+      const untilMs = clock() + lifeMs;
+      const claim = Buffer.from(JSON.stringify({ site, untilMs, ...more } satisfies PreviewClaim)).toString(
+        'base64url',
+      );
+      return { token: `${claim}.${sign(claim)}`, expiresAt: new Date(untilMs) };
     },
-    /** Whether the token was issued for this site and has not expired. */
-    allows(token: string, siteKey: string): boolean {
+    /** What the token lets one see of this site; nothing where it was not issued for it, or has ended. */
+    read(token: string, site: string): PreviewClaim | undefined {
       const [claim = '', signature = ''] = token.split('.');
-      const [forKey, until = ''] = claim.split('-');
       const expected = Buffer.from(sign(claim));
       const given = Buffer.from(signature);
-      const isGenuine = expected.length === given.length && timingSafeEqual(expected, given);
-      return isGenuine && forKey === siteKey && clock() < Number.parseInt(until, 36);
+      if (expected.length !== given.length || !timingSafeEqual(expected, given)) return undefined;
+      const read: PreviewClaim = JSON.parse(Buffer.from(claim, 'base64url').toString());
+      return read.site === site && clock() < read.untilMs ? read : undefined;
     },
   };
 }

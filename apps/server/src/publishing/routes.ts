@@ -1,5 +1,6 @@
 import {
   campaignSchema,
+  makePreviewLinkSchema,
   pageGroupSchema,
   previewTicketSchema,
   publishSchema,
@@ -11,10 +12,12 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { requireRole } from '../accounts/index.ts';
 import type { CampaignService } from '../campaigns/index.ts';
-import { ProblemError } from '../infra/problem.ts';
+import { notFound, ProblemError } from '../infra/problem.ts';
 import type { SiteService } from '../sites/index.ts';
 import type { PreviewTokens } from './preview-token.ts';
 import type { PublishingService } from './service.ts';
+
+const DAY_MS = 86_400_000;
 
 const params = z.object({ campaignId: z.uuid() });
 const siteParams = z.object({ siteId: z.uuid() });
@@ -120,6 +123,24 @@ export const publishingRoutes: FastifyPluginAsyncZod<{
     },
   );
 
+  app.post(
+    '/sites/:siteId/preview-links',
+    {
+      preHandler,
+      schema: { params: siteParams, body: makePreviewLinkSchema, response: { 201: previewTicketSchema } },
+    },
+    async ({ principal, params: { siteId }, body: { days, campaign, isBare } }, reply) => {
+      const site = await sites.get(principal.workspaceId, siteId);
+      if (campaign !== null && (await campaigns.siteOf(principal.workspaceId, campaign)) !== siteId)
+        throw notFound('campaign');
+      const { token, expiresAt } = previews.issue(site.key, {
+        lifeMs: days * DAY_MS,
+        of: campaign ?? 'drafts',
+        isBare,
+      });
+      return reply.status(201).send({ token, expiresAt: expiresAt.toISOString() });
+    },
+  );
   app.post(
     '/sites/:siteId/previews',
     { preHandler, schema: { params: siteParams, response: { 201: previewTicketSchema } } },

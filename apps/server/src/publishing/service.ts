@@ -1,4 +1,4 @@
-import type { CampaignDocument, MessageFile, Preview } from '@velarium/contract';
+import type { CampaignDocument, Cast, MessageFile, Preview } from '@velarium/contract';
 import { allot, type Met, type PageParts, sharesOf } from '@velarium/core';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { CampaignRow, CampaignService } from '../campaigns/index.ts';
@@ -279,15 +279,15 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
      * For a page that the studio opened for a preview: the campaign that is tried as its draft stands, among those that
      * run as visitors meet them; where none is tried, every draft.
      */
-    async preview(siteKey: string, tried?: string): Promise<Preview> {
+    async preview(siteKey: string, of: string): Promise<Omit<Preview, 'link'>> {
       const site = await sites.findByKey(siteKey);
       if (!site) throw notFound('site');
-      const { files, ...cast } = await compose(site, tried ?? 'drafts');
+      const { files, ...cast } = await compose(site, of);
       return { ...cast, files: Object.fromEntries(files) };
     },
 
     /** The campaigns a visit is played against: those that run, every draft, or one draft among those that run. */
-    async cast(siteKey: string, of: string): Promise<Omit<Preview, 'files'>> {
+    async cast(siteKey: string, of: string): Promise<Cast> {
       const site = await sites.findByKey(siteKey);
       if (!site) throw notFound('site');
       const { files: _, ...cast } = await compose(site, of);

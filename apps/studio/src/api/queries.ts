@@ -20,6 +20,7 @@ import type {
   Invitation,
   Invite,
   MadeToken,
+  MakePreviewLink,
   MakeToken,
   ManifestsRun,
   Member,
@@ -234,6 +235,9 @@ export const groupsQuery = (siteId: string) =>
     queryFn: () => request<PageGroup[]>('GET', `/sites/${siteId}/groups`),
     staleTime: 60_000,
   });
+/** A link to the site’s pages with drafts on them, for somebody without an account. */
+export const makePreviewLink = (siteId: string, link: MakePreviewLink) =>
+  request<PreviewTicket>('POST', `/sites/${siteId}/preview-links`, link);
 export const openPreview = (siteId: string) => request<PreviewTicket>('POST', `/sites/${siteId}/previews`);
 export const campaignsQuery = (siteId: string) =>
   queryOptions({

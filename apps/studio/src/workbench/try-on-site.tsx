@@ -1,9 +1,11 @@
+import { useState } from 'react';
 import { openPreview } from '../api/queries.ts';
 import { useSite } from '../site/use-site.ts';
 import { Button } from '../ui/button.tsx';
 import { Popover } from '../ui/popover.tsx';
 import { tellProblem } from '../ui/toast.tsx';
 import { useCoverage } from './controls/pages/use-coverage.ts';
+import { PreviewLinkDialog } from './preview-link-dialog.tsx';
 import { useWorkbench } from './store.ts';
 
 const SHOWN = 10;
@@ -17,6 +19,7 @@ export function TryOnSite({ flush }: { readonly flush: () => Promise<void> }) {
   const site = useSite(siteId);
   const id = useWorkbench((state) => state.id);
   const { covered, pages } = useCoverage();
+  const [isLinking, setLinking] = useState(false);
   if (!site) return null;
   const origin = site.origins[0] ?? '';
   const offered = covered.length > 0 ? covered : pages;
@@ -34,29 +37,46 @@ export function TryOnSite({ flush }: { readonly flush: () => Promise<void> }) {
     }
   };
   return (
-    <Popover label="Try it on the site" trigger={<Button>Try it</Button>}>
-      <p className="mb-2 max-w-72 text-sm text-soft">
-        {covered.length > 0
-          ? 'Opens a page with this draft on it, and says why it shows or not. Nothing is counted.'
-          : 'Its rule covers no page yet; open any page to see what it says there.'}
-      </p>
-      <ul className="grid max-h-72 gap-px overflow-auto">
-        {offered.slice(0, SHOWN).map(({ path, title }) => (
-          <li key={path}>
-            <button
-              type="button"
-              className="grid w-full rounded px-2 py-1 text-left hover:bg-sail-wash"
-              onClick={() => void open(path)}
-            >
-              <span>{title}</span>
-              <span className="text-xs text-soft">{path}</span>
-            </button>
-          </li>
-        ))}
-      </ul>
-      {offered.length > SHOWN && (
-        <p className="mt-2 text-xs text-soft">and {offered.length - SHOWN} more pages</p>
+    <>
+      <Popover label="Try it on the site" trigger={<Button>Try it</Button>}>
+        <p className="mb-2 max-w-72 text-sm text-soft">
+          {covered.length > 0
+            ? 'Opens a page with this draft on it, and says why it shows or not. Nothing is counted.'
+            : 'Its rule covers no page yet; open any page to see what it says there.'}
+        </p>
+        <ul className="grid max-h-72 gap-px overflow-auto">
+          {offered.slice(0, SHOWN).map(({ path, title }) => (
+            <li key={path}>
+              <button
+                type="button"
+                className="grid w-full rounded px-2 py-1 text-left hover:bg-sail-wash"
+                onClick={() => void open(path)}
+              >
+                <span>{title}</span>
+                <span className="text-xs text-soft">{path}</span>
+              </button>
+            </li>
+          ))}
+        </ul>
+        {offered.length > SHOWN && (
+          <p className="mt-2 text-xs text-soft">and {offered.length - SHOWN} more pages</p>
+        )}
+        <div className="mt-2 border-t border-line pt-2">
+          <Button tone="quiet" onClick={() => setLinking(true)}>
+            A link for somebody else …
+          </Button>
+        </div>
+      </Popover>
+      {isLinking && (
+        <PreviewLinkDialog
+          siteId={siteId}
+          origin={origin}
+          campaign={id}
+          pages={offered}
+          flush={flush}
+          onClose={() => setLinking(false)}
+        />
       )}
-    </Popover>
+    </>
   );
 }

@@ -51,8 +51,8 @@ export async function openPreview(script: SiteScript, loadPart: LoadPart): Promi
     drawEnded(leave);
     return undefined;
   }
-  const { manifest, files, campaigns }: Preview = await response.json();
-  sendSight(script, ticket ?? '');
+  const { manifest, files, campaigns, link }: Preview = await response.json();
+  if (!link) sendSight(script, ticket ?? '');
   if (isForPicking()) {
     // No message may lie over what is to be picked.
     return {
@@ -90,6 +90,7 @@ export async function openPreview(script: SiteScript, loadPart: LoadPart): Promi
       },
     }),
     draw: (visit) =>
+      !link?.isBare &&
       drawPanel(visit, campaigns, tried, pretended, {
         leave,
         startAgain() {
