@@ -237,6 +237,8 @@ test('a page that pulls the focus back does not get it from a form, and there is
   const site = await visitForeign(visitor, velarium, 'dialogs');
   await site.page.evaluate(() => (window as unknown as { setTrap(): void }).setTrap());
   await site.pass(3);
+  await expect(site.dialog).toBeVisible();
+  await site.pass(0.2);
   const field = site.dialog.getByLabel('Your mail address');
   await field.click();
   await site.page.keyboard.type('lark@example.org');

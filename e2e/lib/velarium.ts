@@ -288,8 +288,14 @@ export class SitePage {
     );
     if (paused.has(this.page.context())) return;
     paused.add(this.page.context());
-    // From now on a slow machine takes no time of the visit's.
-    await this.page.clock.pauseAt(await this.page.evaluate(() => Date.now() + 1));
+    // From now on a slow machine takes no time of the visit's. A clock runs on while it is asked what it shows.
+    for (let isPaused = false; !isPaused; ) {
+      const at = await this.page.evaluate(() => Date.now() + 50);
+      isPaused = await this.page.clock.pauseAt(at).then(
+        () => true,
+        () => false,
+      );
+    }
   }
   /** Lets this much time pass on the page, every timer due in it running. */
   async pass(seconds: number): Promise<void> {
