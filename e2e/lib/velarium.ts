@@ -248,9 +248,8 @@ export async function signIn(
 }
 
 const clocked = new WeakSet<BrowserContext>();
-const paused = new WeakSet<BrowserContext>();
 
-/** A page of a site with its clock standing still once the tag has begun; time passes only by `pass`. */
+/** A page of a site whose clock a test drives by `pass`; between, it runs on as fast as it would. */
 export async function visit(context: BrowserContext, address: string): Promise<SitePage> {
   // The clock is the context's: every page in it has the same, and it is put in once.
   if (!clocked.has(context)) await context.clock.install({ time: new Date() });
@@ -286,16 +285,6 @@ export class SitePage {
     await this.page.waitForFunction(
       () => typeof (window as { velarium?: { open?: unknown } }).velarium?.open === 'function',
     );
-    if (paused.has(this.page.context())) return;
-    paused.add(this.page.context());
-    // From now on a slow machine takes no time of the visit's. A clock runs on while it is asked what it shows.
-    for (let isPaused = false; !isPaused; ) {
-      const at = await this.page.evaluate(() => Date.now() + 50);
-      isPaused = await this.page.clock.pauseAt(at).then(
-        () => true,
-        () => false,
-      );
-    }
   }
   /** Lets this much time pass on the page, every timer due in it running. */
   async pass(seconds: number): Promise<void> {

@@ -1,4 +1,4 @@
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import type { Cast, Device, Site, SitePage } from '@velarium/contract';
 import {
   CELLS,
@@ -49,7 +49,7 @@ export function CoveragePage() {
   const [search] = useSearchParams();
   const site = useSite(siteId);
   const of = search.get('of') === 'drafts' ? 'drafts' : 'live';
-  const cast = useQuery({ ...castQuery(siteId, of), staleTime: 0 });
+  const cast = useQuery({ ...castQuery(siteId, of), staleTime: 0, placeholderData: keepPreviousData });
   const pages = useQuery(sitePagesQuery(siteId));
   const error = cast.error ?? pages.error;
   if (error)

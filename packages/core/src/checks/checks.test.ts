@@ -28,6 +28,9 @@ describe('contrast', () => {
     ['#777777', '#ffffff', 4.48],
     ['#767676', '#ffffff', 4.54],
     ['#ffffff', '#ffffff', 1],
+    // Either side of where sRGB ceases to be linear (0.04045, IEC 61966-2-1), worked through by hand.
+    ['#000000', '#0a0a0a', 1.06],
+    ['#000000', '#0b0b0b', 1.07],
   ])('%s on %s', (a, b, ratio) => {
     expect(contrastRatio(a, b)).toBeCloseTo(ratio, 2);
     expect(contrastRatio(b, a)).toBe(contrastRatio(a, b));

@@ -192,6 +192,16 @@ describe('what a part of a rule costs', () => {
     const of = manifest(campaign(A, { ...on(time(3)), caps: [], audience: null, schedule: null }));
     expect(manifestWithout(of, A, part)).toBeUndefined();
   });
+  it('of the moment is at once, whatever was waited for', () => {
+    const late = campaign(A, {
+      moment: { join: 'all', triggers: [time(12), time(3)], notBeforeSeconds: 9 },
+    });
+    expect(manifestWithout(manifest(late), A, 'moment')?.campaigns[0]?.moment).toMatchObject({
+      join: 'any',
+      triggers: [time(0)],
+      notBeforeSeconds: 0,
+    });
+  });
   it('never reaches fewer: what is taken away kept people out', () => {
     const what = traffic(crowd(400, 5));
     const of = manifest(campaign(A, { ...on(time(12)), caps: [{ max: 1, per: 'session' }], devices: 1 }));

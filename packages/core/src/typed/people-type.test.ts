@@ -36,6 +36,8 @@ const TYPED: readonly (readonly [typed: string, ...said: string[]])[] = [
   ['when idle for half a minute', 'opens after 30 seconds of inactivity'],
   ['after 20 seconds of inactivity', 'opens after 20 seconds of inactivity'],
   ['at half of the page', 'opens after 50 % of the page'],
+  ['at two thirds of the page', 'opens after 67 % of the page'],
+  ['at three quarters of the page', 'opens after 75 % of the page'],
   ['halfway down the page', 'opens after 50 % of the page'],
   ['after a quarter of the page', 'opens after 25 % of the page'],
   ['at the bottom of the page', 'opens after 100 % of the page'],

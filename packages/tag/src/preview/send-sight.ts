@@ -34,7 +34,10 @@ function sightOfPage(): string {
   const styles = document.createElement('style');
   styles.textContent = writtenRules();
   copy.querySelector('head')?.append(styles);
-  return `<!doctype html>${copy.outerHTML}`;
+  const attributes = [...copy.attributes].map(
+    ({ name, value }) => ` ${name}="${value.replace(/&/g, '&amp;').replace(/"/g, '&quot;')}"`,
+  );
+  return `<html${attributes.join('')}>${copy.getHTML()}</html>`;
 }
 
 /**
@@ -54,7 +57,7 @@ export function sendSight({ edge, key }: SiteScript, token: string): void {
         () => {},
       );
     } catch {
-      // A style sheet of another host's cannot be read.
+      // A style sheet of another host's cannot be read; an older browser cannot write a page down.
     }
   };
   const plan = () => {
