@@ -51,7 +51,9 @@ export function createHeard(db: DataSource) {
         `INSERT INTO page_title (site_id, path, title, visitor)
          SELECT * FROM unnest($1::uuid[], $2::text[], $3::text[], $4::text[])
          ON CONFLICT (site_id, path, title) DO UPDATE
-           SET at = now(), is_shared = page_title.is_shared OR page_title.visitor <> excluded.visitor`,
+           SET at = now(), is_shared = page_title.is_shared OR page_title.visitor <> excluded.visitor,
+               -- Whoever said it first need not be known any more.
+               visitor = CASE WHEN page_title.visitor = excluded.visitor THEN excluded.visitor ELSE '' END`,
         [
           said.map((one) => one.siteId),
           said.map((one) => one.path),

@@ -8,6 +8,8 @@ import { useDesign } from './use-design.ts';
 
 /** Who still types is not measured after. */
 const SETTLED_MS = 400;
+/** Longest that pictures are waited for. */
+const PICTURES_MS = 3000;
 const NOTHING: readonly MeasuredStep[] = [];
 
 /** What is measured: messages of one campaign, in a window of each of its devices. */
@@ -16,14 +18,18 @@ export interface Wanted {
   readonly devices: readonly Device[];
 }
 
-/** Measures every step of every message, in windows that nobody sees: of each wanted, of each message. Keep the list. */
+/** Of each wanted, of each message. */
+type Measured = readonly (readonly (readonly MeasuredStep[])[])[];
+
+/** Measures every step of every message, in windows that nobody sees; nothing until all of it is. Keep the list. */
 export function useMeasured(
   siteId: string,
   wanted: readonly Wanted[],
-): readonly (readonly (readonly MeasuredStep[])[])[] {
+  settledMs = SETTLED_MS,
+): Measured | undefined {
   const design = useDesign(siteId);
   const site = useSite(siteId);
-  const [measured, setMeasured] = useState<readonly (readonly (readonly MeasuredStep[])[])[]>([]);
+  const [measured, setMeasured] = useState<Measured>();
   useEffect(() => {
     const stop = new AbortController();
     const measure = async (message: Message, devices: readonly Device[]) => {
@@ -40,12 +46,12 @@ export function useMeasured(
       for (const { messages, devices } of wanted)
         all.push(await Promise.all(messages.map((message) => measure(message, devices))));
       if (!stop.signal.aborted) setMeasured(all);
-    }, SETTLED_MS);
+    }, settledMs);
     return () => {
       clearTimeout(timer);
       stop.abort();
     };
-  }, [wanted, design, site]);
+  }, [wanted, design, site, settledMs]);
   return measured;
 }
 
@@ -71,7 +77,8 @@ async function measureOn(
     if (signal.aborted || !inside) return NOTHING;
     const drawn = drawStill(inside, message, options);
     // A picture may be what says how high the box is; one that does not come is measured as visitors would see it.
-    await Promise.all([...drawn.root.querySelectorAll('img')].map((image) => image.decode().catch(() => {})));
+    const pictures = [...drawn.root.querySelectorAll('img')].map((image) => image.decode().catch(() => {}));
+    await Promise.race([Promise.all(pictures), new Promise((late) => setTimeout(late, PICTURES_MS))]);
     if (signal.aborted) return NOTHING;
     return message.steps.map(({ id }) => {
       drawn.showStep(id);

@@ -1,10 +1,12 @@
 import type { Schedule } from '@velarium/contract';
 import { instantOf, type Lane as LaneOf, movedBy, type Stretch, wallClock } from '@velarium/core';
-import { type KeyboardEvent, type PointerEvent, useState } from 'react';
+import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import { cx } from '../ui/cx.ts';
 import { when } from '../ui/when.ts';
 
 const DAY_MS = 86_400_000;
+/** Arrow keys pressed one after the other are one change. */
+const KEYS_SETTLED_MS = 500;
 
 /** Where an instant lies in a window, per cent from its left. */
 export const placeOf = (atMs: number, [fromMs, toMs]: Stretch): number =>
@@ -29,13 +31,23 @@ interface LaneProps {
   readonly met: readonly Stretch[];
   readonly plannedAtMs: number | null;
   readonly canEdit: boolean;
-  readonly onEdit: (schedule: Schedule) => void;
+  /** Settles once the change is saved, or is not. */
+  readonly onEdit: (schedule: Schedule) => Promise<unknown>;
 }
 
 /** A campaign's stretches in the window. Its first and last day are taken by the hand, or moved by the arrow keys, a day at a time. */
 export function Lane({ lane, schedule, window, zone, met, plannedAtMs, canEdit, onEdit }: LaneProps) {
-  /** Days by which something is being dragged. */
+  /** Days by which something is being moved; until the list says the same, it stays where it was let go. */
   const [drag, setDrag] = useState<{ readonly grip: Grip; readonly days: number } | null>(null);
+  const keys = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a schedule that has come in its place is where it is.
+  useEffect(() => setDrag(null), [schedule]);
+  const save = (grip: Grip, days: number) => {
+    clearTimeout(keys.current);
+    keys.current = undefined;
+    if (!schedule || days === 0) return setDrag(null);
+    onEdit(move(schedule, grip, days)).catch(() => setDrag(null));
+  };
   const at = (local: string) => instantOf(Date.parse(`${local}:00Z`), zone);
   const shown = schedule && drag ? move(schedule, drag.grip, drag.days) : schedule;
   const isIn = (ms: number) => ms >= window[0] && ms <= window[1];
@@ -59,8 +71,7 @@ export function Lane({ lane, schedule, window, zone, met, plannedAtMs, canEdit, 
     };
     const stop = (isKept: boolean) => () => {
       handle.removeEventListener('pointermove', onMove);
-      setDrag(null);
-      if (isKept && days !== 0) onEdit(move(schedule, grip, days));
+      save(grip, isKept ? days : 0);
     };
     handle.addEventListener('pointermove', onMove);
     handle.addEventListener('pointerup', stop(true), { once: true });
@@ -70,8 +81,11 @@ export function Lane({ lane, schedule, window, zone, met, plannedAtMs, canEdit, 
     const step = { ArrowLeft: -1, ArrowRight: 1, PageUp: -7, PageDown: 7 }[event.key];
     if (!step || !schedule) return;
     event.preventDefault();
-    const next = move(schedule, grip, step);
-    if (isPossible(next)) onEdit(next);
+    const days = (drag?.grip === grip ? drag.days : 0) + step;
+    if (!isPossible(move(schedule, grip, days))) return;
+    setDrag({ grip, days });
+    clearTimeout(keys.current);
+    keys.current = setTimeout(() => save(grip, days), KEYS_SETTLED_MS);
   };
   const bar = ([fromMs, toMs]: Stretch) => ({
     left: `${placeOf(fromMs, window)}%`,
@@ -88,6 +102,7 @@ export function Lane({ lane, schedule, window, zone, met, plannedAtMs, canEdit, 
       title={`${gripWords[grip]}: ${when.format(wallDate(local))}`}
       onPointerDown={begin(grip)}
       onKeyDown={onKey(grip)}
+      onBlur={() => keys.current && drag && save(grip, drag.days)}
       className={cx(
         'absolute top-0 z-10 h-full w-6 -translate-x-1/2 touch-none',
         grip === 'both' ? 'cursor-grab' : 'cursor-ew-resize',

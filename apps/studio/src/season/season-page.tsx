@@ -215,9 +215,9 @@ function Weeks({ site, season, pages, campaigns }: WeeksProps) {
                         zone={zone}
                         met={isLooked ? (looked?.when ?? []) : []}
                         plannedAtMs={campaign.plannedAt ? Date.parse(campaign.plannedAt) : null}
-                        canEdit={canEdit && !edit.isPending}
+                        canEdit={canEdit}
                         onEdit={(next) =>
-                          edit.mutate({
+                          edit.mutateAsync({
                             id: lane.id,
                             name: lane.name,
                             schedule: next,
