@@ -89,7 +89,7 @@ test('what would meet, crowd or never open is found before anything is launched'
   await expectAccessible(page);
 
   await page.getByRole('link', { name: 'Coverage' }).click();
-  await page.getByText('Every draft', { exact: true }).click();
+  await page.getByRole('radio', { name: 'Every draft' }).click({ force: true });
   await expect(page).toHaveURL(/of=drafts/);
   await page.getByLabel('At', { exact: true }).fill(at(10).slice(0, 16));
   const notes = page.getByRole('region', { name: 'Worth a look' });

@@ -91,6 +91,9 @@ const GROWING = {
 /** Large tables whose rows a test may change: only what it changed is put back. */
 const CHANGING = { visitor_day: ['campaign_id', 'kind', 'visitor', 'day'] } as const;
 
+/** SQLSTATE of a statement that was given up so that another could go on. */
+const DEADLOCK = '40P01';
+
 interface Worker extends Velarium {
   /** Puts the demo back as it was seeded. */
   restore(): Promise<void>;
@@ -134,6 +137,27 @@ export const test = base.extend<
       for (const [table, key] of Object.entries(GROWING))
         await client.query(`ALTER TABLE pristine.${table} ADD PRIMARY KEY (${key.join(', ')})`);
       const at = (port: number) => `http://127.0.0.1:${port}`;
+      const putBack = async (): Promise<void> => {
+        await client.query(`BEGIN; TRUNCATE ${TABLES.join(', ')};`);
+        for (const table of TABLES)
+          await client.query(`INSERT INTO ${table} SELECT * FROM pristine.${table}`);
+        for (const [table, key] of Object.entries(GROWING))
+          await client.query(
+            `DELETE FROM ${table} WHERE NOT EXISTS (SELECT FROM pristine.${table} AS old
+            WHERE ${key.map((column) => `old.${column} = ${table}.${column}`).join(' AND ')})`,
+          );
+        for (const [table, key] of Object.entries(CHANGING)) {
+          const columns = key.join(', ');
+          // Told apart by hashing whole rows: quick without knowing anything of the tables.
+          await client.query(
+            `DELETE FROM ${table} WHERE (${columns}) IN (
+             SELECT ${columns} FROM (SELECT * FROM ${table} EXCEPT SELECT * FROM pristine.${table}) AS other);
+           INSERT INTO ${table} SELECT * FROM pristine.${table} EXCEPT SELECT * FROM ${table}`,
+          );
+        }
+        await client.query("SELECT pg_notify('velarium_site_changed', key) FROM site");
+        await client.query('COMMIT');
+      };
       await use({
         studio: at(ports.studio),
         edge: at(ports.edge),
@@ -143,25 +167,15 @@ export const test = base.extend<
         home,
         query: async (sql, values) => (await client.query(sql, values)).rows,
         async restore() {
-          await client.query(`BEGIN; TRUNCATE ${TABLES.join(', ')};`);
-          for (const table of TABLES)
-            await client.query(`INSERT INTO ${table} SELECT * FROM pristine.${table}`);
-          for (const [table, key] of Object.entries(GROWING))
-            await client.query(
-              `DELETE FROM ${table} WHERE NOT EXISTS (SELECT FROM pristine.${table} AS old
-                WHERE ${key.map((column) => `old.${column} = ${table}.${column}`).join(' AND ')})`,
-            );
-          for (const [table, key] of Object.entries(CHANGING)) {
-            const columns = key.join(', ');
-            // Told apart by hashing whole rows: quick without knowing anything of the tables.
-            await client.query(
-              `DELETE FROM ${table} WHERE (${columns}) IN (
-                 SELECT ${columns} FROM (SELECT * FROM ${table} EXCEPT SELECT * FROM pristine.${table}) AS other);
-               INSERT INTO ${table} SELECT * FROM pristine.${table} EXCEPT SELECT * FROM ${table}`,
-            );
+          // Something that is noted in the background may hold what is wanted here, and want what is held.
+          for (;;) {
+            try {
+              return await putBack();
+            } catch (error) {
+              await client.query('ROLLBACK');
+              if ((error as { code?: string }).code !== DEADLOCK) throw error;
+            }
           }
-          await client.query("SELECT pg_notify('velarium_site_changed', key) FROM site");
-          await client.query('COMMIT');
         },
       });
       await client.end();
