@@ -175,7 +175,9 @@ describe('words', () => {
       [stretch(0, 4, 0), stretch(14, 4, 14)],
       [stretch(0, 4, 14), stretch(14, 4, 0)],
     ] as const)
-      expect(beforeAfterWords(compareStretches(old, young))).toBe('There are no days on one side of this date.');
+      expect(beforeAfterWords(compareStretches(old, young))).toBe(
+        'There are no days on one side of this date.',
+      );
     expect(beforeAfterWords(compareStretches(stretch(0, 0, 14), stretch(14, 4, 14)))).toMatch(
       /too little on one side/,
     );
