@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type Cell, type Coverage, counted, figure } from '@velarium/core';
+import { CELL_WORDS, type Cell, type Coverage, counted, figure } from '@velarium/core';
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import { type KeyboardEvent, useEffect, useRef } from 'react';
 import { cx } from '../ui/cx.ts';
@@ -30,15 +30,6 @@ const FEW = 10;
 const NAMES = { wide: 300, narrow: 170 };
 const NARROW = '(max-width: 40rem)';
 const HEAD = 148;
-const WORDS: Readonly<Record<Cell, string>> = {
-  can: 'can appear',
-  may: 'if the page holds what is asked for',
-  device: 'not on this device',
-  closed: 'not at this time',
-  excluded: 'kept away by name',
-  not: 'not one of its pages',
-};
-
 /**
  * Pages down, campaigns across: who can appear where. Only what is in sight is drawn, which a table cannot do in both
  * directions; it is the grid of the ARIA practices: one stop for the tab key, and arrow keys from cell to cell.
@@ -64,9 +55,10 @@ export function CoverGrid({ coverage, rows, nameOf, spot, onSpot, onFold }: Cove
   const hasFocus = useRef(false);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the cell in focus follows the spot, and nothing else.
   useEffect(() => {
-    if (!hasFocus.current) return;
     down.scrollToIndex(spot.row);
     if (spot.campaign >= 0) across.scrollToIndex(spot.campaign);
+    // What was chosen elsewhere is shown, and leaves the focus there.
+    if (!hasFocus.current) return;
     // Drawn by then, also where it was out of sight.
     const frame = requestAnimationFrame(() =>
       scroller.current
@@ -248,7 +240,9 @@ function CampaignCell({ coverage, row, campaign, name, left, width, isChosen, on
   const [only] = row.pages;
   const cell = row.pages.length === 1 && only !== undefined ? coverage.cell(only, campaign) : undefined;
   const covered = cell ? 0 : coverage.covered(row.pages, campaign);
-  const words = cell ? WORDS[cell] : `on ${figure(covered)} of ${counted(row.pages.length, 'page')}`;
+  const words = cell
+    ? CELL_WORDS[cell].toLowerCase()
+    : `on ${figure(covered)} of ${counted(row.pages.length, 'page')}`;
   return (
     <div
       role="gridcell"

@@ -5,7 +5,7 @@ import {
   cellWords,
   clockWords,
   counted,
-  earliest,
+  earliestOf,
   figure,
 } from '@velarium/core';
 import { useState } from 'react';
@@ -136,7 +136,7 @@ function OnPage({ siteId, coverage, page, nameOf, sentenceOf }: OnPageProps) {
       <ol className="border-t border-line-strong">
         {here.slice(0, LISTED * 4).map((campaign) => {
           const one = coverage.campaigns[campaign];
-          const second = earliest(one);
+          const second = one ? earliestOf(one.moment) : 0;
           return (
             <li key={one?.id} className="border-b border-line py-1.5 text-sm">
               <span className="flex gap-2">

@@ -1,16 +1,17 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import type { Cast, Device, Site, SitePage } from '@velarium/contract';
+import type { CampaignSummary, Cast, Device, PageGroup, Site, SitePage } from '@velarium/contract';
 import {
+  CELL_WORDS,
   CELLS,
   type CoverageNote,
   counted,
-  coverageCsv,
-  coverageNotes,
+  coverageTable,
   DEVICE_WORDS,
   documentSentence,
   figure,
   instantOf,
   longestStay,
+  type Met,
   pageTree,
   ruleSentence,
   STAY_SECONDS,
@@ -33,15 +34,6 @@ import { CellSign, CoverGrid, PAGE, type Spot } from './cover-grid.tsx';
 import { type CoverRow, foundRows, groupRows, treeRows } from './cover-rows.ts';
 import { Chosen, Notes } from './cover-side.tsx';
 import { useCover } from './use-cover.ts';
-
-const LEGEND: Readonly<Record<(typeof CELLS)[number], string>> = {
-  can: 'Can appear',
-  may: 'If the page holds what is asked for',
-  device: 'Not on this device',
-  closed: 'Not at this time',
-  excluded: 'Kept away by name',
-  not: 'Not one of its pages',
-};
 
 /** The site’s pages against its campaigns: who can appear where, and what is missing or too much. */
 export function CoveragePage() {
@@ -79,6 +71,10 @@ export function CoveragePage() {
   return <CoverMap key={siteId} site={site} cast={cast.data} pages={pages.data} of={of} />;
 }
 
+const NOTHING: readonly Met[] = [];
+const NO_CAMPAIGNS: readonly CampaignSummary[] = [];
+const NO_GROUPS: readonly PageGroup[] = [];
+
 interface MapProps {
   readonly site: Site;
   readonly cast: Cast;
@@ -91,9 +87,9 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
   const [, setSearch] = useSearchParams();
   const names = useNames(siteId);
   const sitePages = useSitePages(siteId);
-  const { data: campaigns = [] } = useQuery(campaignsQuery(siteId));
-  const { data: running = [] } = useQuery(runningQuery(siteId));
-  const { data: groups = [] } = useQuery(groupsQuery(siteId));
+  const { data: campaigns = NO_CAMPAIGNS } = useQuery(campaignsQuery(siteId));
+  const { data: running = NOTHING } = useQuery(runningQuery(siteId));
+  const { data: groups = NO_GROUPS } = useQuery(groupsQuery(siteId));
   const [device, setDevice] = useState<Device>('desktop');
   const stays = useQuery(staysQuery(siteId, { paths: null, device }));
   const [at, setAt] = useState(() =>
@@ -104,22 +100,33 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
   const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
   const [spot, setSpot] = useState<Spot>({ row: 0, campaign: PAGE });
   const wallMs = Date.parse(`${at}:00Z`);
-  const question = useMemo(
+  const task = useMemo(
     () =>
       Number.isNaN(wallMs)
         ? undefined
         : {
-            manifest: cast.manifest,
-            origin: site.origins[0] ?? 'https://site.example',
-            pages,
-            device,
-            atMs: instantOf(wallMs, site.timeZone),
+            question: {
+              manifest: cast.manifest,
+              origin: site.origins[0] ?? 'https://site.example',
+              pages,
+              device,
+              atMs: instantOf(wallMs, site.timeZone),
+            },
+            notes: {
+              campaigns:
+                of === 'live'
+                  ? running.map(({ id, name, document }) => ({ id, name, rule: document.rule }))
+                  : campaigns.map(({ id, name, rule }) => ({ id, name, rule })),
+              running: of === 'live' ? running : NOTHING,
+              longestStay: stays.data ? longestStay(stays.data.seconds, STAY_SECONDS) : null,
+              nowMs: instantOf(wallMs, site.timeZone),
+              zone: site.timeZone,
+            },
           },
-    [cast, site, pages, device, wallMs],
+    [cast, site, pages, device, wallMs, of, running, campaigns, stays.data],
   );
-  const { coverage, isBusy, hasFailed } = useCover(question);
-  const covering =
-    of === 'live' ? running.map(({ id, name, document: { rule } }) => ({ id, name, rule })) : campaigns;
+  const { found, isBusy, hasFailed } = useCover(task);
+  const coverage = found?.coverage;
   const nameOf = (id: string) =>
     cast.campaigns.find((one) => one.id === id)?.name ?? 'A campaign that is gone';
   const sentenceOf = (id: string) => {
@@ -128,27 +135,31 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
     if (met) return sentenceText(documentSentence(met.document, names));
     return one ? sentenceText(ruleSentence(one, names)) : '';
   };
-  const notes = coverage
-    ? coverageNotes({
-        coverage,
-        campaigns: covering,
-        running: of === 'live' ? running : [],
-        longestStay: stays.data ? longestStay(stays.data.seconds, STAY_SECONDS) : null,
-        nowMs: question?.atMs ?? Date.now(),
-        zone: site.timeZone,
-      })
-    : [];
   const tree = useMemo(() => pageTree(pages), [pages]);
-  const rows: readonly CoverRow[] = !coverage
-    ? []
-    : words.trim()
-      ? foundRows(coverage, words.trim())
-      : by === 'group'
-        ? groupRows(groups, coverage, site, sitePages)
-        : treeRows(tree, open, coverage);
+  const typed = words.trim();
+  const rows: readonly CoverRow[] = useMemo(
+    () =>
+      !coverage
+        ? []
+        : typed
+          ? foundRows(coverage, typed)
+          : by === 'group'
+            ? groupRows(groups, coverage, site, sitePages)
+            : treeRows(tree, open, coverage),
+    [coverage, typed, by, groups, site, sitePages, tree, open],
+  );
   const chosen = rows[Math.min(spot.row, rows.length - 1)];
   const fold = ({ key, isOpen }: CoverRow) =>
     setOpen((old) => new Set(isOpen ? [...old].filter((path) => path !== key) : [...old, key]));
+  const save = async () => {
+    const { unparse } = await import('papaparse');
+    // Quoted throughout (RFC 4180), and no sheet takes a page for a formula.
+    const text = unparse(coverage ? coverageTable(coverage, nameOf) : [], {
+      quotes: true,
+      escapeFormulae: true,
+    });
+    saveFile(new Blob([text], { type: 'text/csv' }), 'coverage.csv');
+  };
   /** Shows where a note is about: the page among those found, the campaign as its column. */
   const show = ({ page, campaign }: CoverageNote) => {
     if (page !== undefined) setWords(pages[page]?.path ?? '');
@@ -189,7 +200,7 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
           label="At"
           type="datetime-local"
           value={at}
-          error={question ? undefined : 'Choose a day and time.'}
+          error={task ? undefined : 'Choose a day and time.'}
           onChange={(event) => setAt(event.target.value)}
         />
         <div className="w-44">
@@ -203,19 +214,10 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
             onChange={setBy}
           />
         </div>
-        <Button
-          disabled={!coverage}
-          onClick={() =>
-            coverage &&
-            saveFile(new Blob([coverageCsv(coverage, nameOf)], { type: 'text/csv' }), 'coverage.csv')
-          }
-        >
-          Save as CSV
-        </Button>
       </div>
       {cast.manifest.campaigns.length === 0 ? (
         <EmptyState
-          title="Nothing runs"
+          title={of === 'live' ? 'Nothing runs' : 'No campaign yet'}
           action={
             <Link
               to={`/sites/${siteId}/board`}
@@ -225,28 +227,29 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
             </Link>
           }
         >
-          No campaign of this site is live. Look at every draft, or launch one.
+          {of === 'live'
+            ? 'No campaign of this site is live. Look at every draft, or launch one.'
+            : 'Make one on the Board, and this map shows where it can appear.'}
         </EmptyState>
       ) : hasFailed ? (
         <p role="alert">The map could not be made. Load the page again.</p>
-      ) : !coverage ? (
+      ) : !found || !coverage ? (
         <Skeleton rows={8} label="Reading every page by every rule" />
       ) : (
         <div className="grid grid-cols-[minmax(0,1fr)] gap-8 xl:grid-cols-[minmax(0,1fr)_22rem]">
           <div className="grid content-start gap-2">
             <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
               <SearchField label="Find a page" value={words} onChange={setWords} className="w-56" />
+              <Button onClick={save}>Save as CSV</Button>
               <p role="status" className="text-sm text-soft">
-                {isBusy
-                  ? 'Reading every page by every rule …'
-                  : words.trim() && `${figure(rows.length)} found`}
+                {isBusy ? 'Reading every page by every rule …' : typed && `${figure(rows.length)} found`}
               </p>
               <ul aria-label="Signs" className="ml-auto flex flex-wrap gap-x-4 text-xs text-soft">
                 {[...CELLS].reverse().map(
                   (cell) =>
                     cell !== 'not' && (
                       <li key={cell} className="flex items-center gap-1">
-                        <CellSign cell={cell} /> {LEGEND[cell]}
+                        <CellSign cell={cell} /> {CELL_WORDS[cell]}
                       </li>
                     ),
                 )}
@@ -271,7 +274,7 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
             {chosen && (
               <Chosen {...{ siteId, coverage, device, of, nameOf, sentenceOf }} row={chosen} spot={spot} />
             )}
-            <Notes notes={notes} onShow={show} />
+            <Notes notes={found.notes} onShow={show} />
           </div>
         </div>
       )}

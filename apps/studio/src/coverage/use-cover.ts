@@ -1,28 +1,33 @@
-import { type Coverage, type CoverageQuestion, coverSite } from '@velarium/core';
+import { type Coverage, type CoverageNote, coverSite } from '@velarium/core';
 import { useEffect, useState } from 'react';
+import type { CoverAnswer, CoverTask } from './cover.worker.ts';
 
+interface Found {
+  readonly coverage: Coverage;
+  readonly notes: readonly CoverageNote[];
+}
 interface Covered {
   /** What was asked last; missing until it is answered. */
-  readonly coverage: Coverage | undefined;
+  readonly found: Found | undefined;
   readonly isBusy: boolean;
   readonly hasFailed: boolean;
 }
 
-/** What can appear where, found in a thread of its own: many pages against many campaigns take a while. Keep the question. */
-export function useCover(question: CoverageQuestion | undefined): Covered {
-  const [found, setFound] = useState<{ readonly of: CoverageQuestion; readonly coverage?: Coverage }>();
+/** What can appear where, found in a thread of its own: many pages against many campaigns take a while. Keep the task. */
+export function useCover(task: CoverTask | undefined): Covered {
+  const [answer, setAnswer] = useState<{ readonly of: CoverTask; readonly found?: Found }>();
   useEffect(() => {
-    if (!question) return;
+    if (!task) return;
     const thread = new Worker(new URL('./cover.worker.ts', import.meta.url), { type: 'module' });
-    thread.onmessage = ({ data }: MessageEvent<Uint8Array>) =>
-      setFound({ of: question, coverage: coverSite(question, data) });
-    thread.onerror = () => setFound({ of: question });
-    thread.postMessage(question);
+    thread.onmessage = ({ data: { cells, notes } }: MessageEvent<CoverAnswer>) =>
+      setAnswer({ of: task, found: { coverage: coverSite(task.question, cells), notes } });
+    thread.onerror = () => setAnswer({ of: task });
+    thread.postMessage(task);
     return () => thread.terminate();
-  }, [question]);
+  }, [task]);
   return {
-    coverage: found?.coverage,
-    isBusy: question !== undefined && found?.of !== question,
-    hasFailed: found !== undefined && found.of === question && !found.coverage,
+    found: answer?.found,
+    isBusy: task !== undefined && answer?.of !== task,
+    hasFailed: answer !== undefined && answer.of === task && !answer.found,
   };
 }

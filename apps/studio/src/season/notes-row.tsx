@@ -1,15 +1,14 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { SeasonNote } from '@velarium/contract';
-import { instantOf, type Stretch } from '@velarium/core';
+import { type Interval, wholeDays } from '@velarium/core';
 import { addSeasonNote, removeSeasonNote, seasonQuery } from '../api/season.ts';
 import { Button } from '../ui/button.tsx';
 import { cx } from '../ui/cx.ts';
 import { Popover } from '../ui/popover.tsx';
 import { tell, tellProblem } from '../ui/toast.tsx';
-import { placeOf } from './lane.tsx';
+import { barOf } from './lane.tsx';
 
 const ROW = 24;
-const DAY_MS = 86_400_000;
 const day = new Intl.DateTimeFormat('en-GB', {
   day: 'numeric',
   month: 'short',
@@ -21,18 +20,17 @@ const dayWords = (local: string): string => day.format(new Date(`${local}T00:00Z
 interface NotesRowProps {
   readonly siteId: string;
   readonly notes: readonly SeasonNote[];
-  readonly window: Stretch;
+  readonly window: Interval;
   readonly zone: string;
   readonly canEdit: boolean;
 }
 
 /** What the team knows of the days, above the lanes: as many rows as it takes for none to lie on another. */
 export function NotesRow({ siteId, notes, window, zone, canEdit }: NotesRowProps) {
-  const at = (local: string, days = 0) => instantOf(Date.parse(`${local}T00:00Z`) + days * DAY_MS, zone);
   const seen = notes
-    .map((note): { note: SeasonNote; stretch: Stretch } => ({
+    .map((note): { note: SeasonNote; stretch: Interval } => ({
       note,
-      stretch: [at(note.from), at(note.to, 1)],
+      stretch: wholeDays(note, zone),
     }))
     .filter(({ stretch: [from, to] }) => from < window[1] && to > window[0]);
   const ends: number[] = [];
@@ -52,8 +50,7 @@ export function NotesRow({ siteId, notes, window, zone, canEdit }: NotesRowProps
             className="absolute"
             style={{
               top: row * ROW + 2,
-              left: `${placeOf(stretch[0], window)}%`,
-              width: `${placeOf(stretch[1], window) - placeOf(stretch[0], window)}%`,
+              ...barOf(stretch, window),
             }}
           >
             <Popover

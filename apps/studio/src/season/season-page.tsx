@@ -1,14 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
 import type { CampaignSummary, Season, Site, SitePage } from '@velarium/contract';
 import {
-  counted,
+  type Interval,
   type Lane as LaneOf,
   lanesOf,
   type Meeting,
   meetings,
-  meetingWords,
   quietWeeks,
-  type Stretch,
   seasonWindow,
   ticksOf,
   windowWords,
@@ -17,18 +15,20 @@ import {
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
-import { campaignsQuery, sitePagesQuery } from '../api/queries.ts';
+import { campaignsQuery, runningQuery, sitePagesQuery } from '../api/queries.ts';
 import { castQuery } from '../api/rehearsals.ts';
 import { seasonQuery } from '../api/season.ts';
 import { useCommands } from '../app/commands.ts';
 import { useCanEdit } from '../app/use-session.ts';
+import { isLive } from '../board/state-mark.tsx';
 import { useCover } from '../coverage/use-cover.ts';
 import { useSite } from '../site/use-site.ts';
 import { Button, IconButton } from '../ui/button.tsx';
 import { cx } from '../ui/cx.ts';
 import { Segments } from '../ui/segments.tsx';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
-import { Lane, laneWords, placeOf } from './lane.tsx';
+import { barOf, Lane, laneWords, placeOf } from './lane.tsx';
+import { Meetings, QuietWeeks } from './meetings.tsx';
 import { NotesRow } from './notes-row.tsx';
 import { SeasonTools } from './season-tools.tsx';
 import { useScheduleEdit } from './use-schedule-edit.ts';
@@ -64,8 +64,6 @@ interface WeeksProps {
   readonly campaigns: readonly CampaignSummary[];
 }
 
-const isLive = ({ state }: CampaignSummary): boolean => state === 'running' || state === 'scheduled';
-
 function Weeks({ site, season, pages, campaigns }: WeeksProps) {
   const zone = site.timeZone;
   const canEdit = useCanEdit();
@@ -75,20 +73,20 @@ function Weeks({ site, season, pages, campaigns }: WeeksProps) {
   const steps = Number(search.get('on') ?? 0) || 0;
   const window = useMemo(() => seasonWindow(zoom, nowMs, zone, steps), [zoom, nowMs, zone, steps]);
   const ticks = useMemo(() => ticksOf(zoom, window, zone), [zoom, window, zone]);
-  const lanes = useMemo(
-    () =>
-      lanesOf(
-        campaigns.map((one) => ({
-          id: one.id,
-          name: one.name,
-          isLive: isLive(one),
-          schedule: one.rule.limits.schedule,
-        })),
-        window,
-        zone,
-      ),
-    [campaigns, window, zone],
-  );
+  const { data: running } = useQuery(runningQuery(site.id));
+  const lanes = useMemo(() => {
+    const published = new Map(running?.map(({ id, document }) => [id, document.rule.limits.schedule]));
+    return lanesOf(
+      campaigns.map(({ id, name, rule }) => ({
+        id,
+        name,
+        schedule: rule.limits.schedule,
+        published: published.get(id),
+      })),
+      window,
+      zone,
+    );
+  }, [campaigns, running, window, zone]);
   const meet = useMeetings(site, pages, lanes, nowMs);
   const quiet = useMemo(() => quietWeeks(lanes, window, zone), [lanes, window, zone]);
   const [looked, setLooked] = useState<Meeting | null>(null);
@@ -160,10 +158,7 @@ function Weeks({ site, season, pages, campaigns }: WeeksProps) {
                   <span
                     key={week[0]}
                     className="absolute inset-y-0 bg-[repeating-linear-gradient(135deg,var(--color-line)_0_1px,transparent_1px_7px)]"
-                    style={{
-                      left: `${placeOf(week[0], window)}%`,
-                      width: `${placeOf(week[1], window) - placeOf(week[0], window)}%`,
-                    }}
+                    style={barOf(week, window)}
                   />
                 ))}
                 {ticks.map(({ atMs }) => (
@@ -222,7 +217,7 @@ function Weeks({ site, season, pages, campaigns }: WeeksProps) {
                             name: lane.name,
                             schedule: next,
                             before: schedule,
-                            isLive: lane.isLive,
+                            isLive: isLive(campaign.state),
                           })
                         }
                       />
@@ -234,6 +229,7 @@ function Weeks({ site, season, pages, campaigns }: WeeksProps) {
             <p className="flex flex-wrap gap-x-4 pt-2 text-xs text-soft">
               <span>■ visitors meet it</span>
               <span>□ a draft, or resting: once it is launched</span>
+              <span>┄ what the draft says, where it says something else</span>
               <span>▨ a week in which nothing is open</span>
               {canEdit && <span>Drag a first or last day, or focus it and press ← →</span>}
             </p>
@@ -268,24 +264,26 @@ function useMeetings(
   atMs: number,
 ): readonly Meeting[] | undefined {
   const { data: cast } = useQuery({ ...castQuery(site.id, 'drafts'), staleTime: 0 });
-  const question = useMemo(
+  const task = useMemo(
     () =>
       cast && {
-        manifest: cast.manifest,
-        origin: site.origins[0] ?? 'https://site.example',
-        pages,
-        device: 'desktop' as const,
-        atMs,
+        question: {
+          manifest: cast.manifest,
+          origin: site.origins[0] ?? 'https://site.example',
+          pages,
+          device: 'desktop' as const,
+          atMs,
+        },
       },
     [cast, site, pages, atMs],
   );
-  const { coverage } = useCover(question);
+  const coverage = useCover(task).found?.coverage;
   return useMemo(() => coverage && meetings(lanes, coverage), [lanes, coverage]);
 }
 
 interface TicksProps {
   readonly ticks: ReturnType<typeof ticksOf>;
-  readonly window: Stretch;
+  readonly window: Interval;
   readonly zoom: Zoom;
 }
 /** Of a day's hours every third is written. */
@@ -307,66 +305,3 @@ const Ticks = ({ ticks, window, zoom }: TicksProps) => (
     </div>
   </div>
 );
-
-interface MeetingsProps {
-  readonly lanes: readonly LaneOf[];
-  readonly meet: readonly Meeting[] | undefined;
-  readonly looked: Meeting | null;
-  readonly onLook: (meeting: Meeting | null) => void;
-}
-
-const LISTED = 12;
-
-function Meetings({ lanes, meet, looked, onLook }: MeetingsProps) {
-  const isLooked = (one: Meeting) => looked?.first === one.first && looked.second === one.second;
-  return (
-    <section aria-label="Where two meet">
-      <h2 className="pb-2 font-semibold">Where two meet</h2>
-      {!meet ? (
-        <p role="status" className="text-soft">
-          Looking at the pages of each …
-        </p>
-      ) : meet.length === 0 ? (
-        <p className="text-soft">No two want one place on the same pages in this time.</p>
-      ) : (
-        <ul className="border-t border-line-strong">
-          {meet.slice(0, LISTED).map((one) => (
-            <li key={`${one.first} ${one.second}`} className="border-b border-line">
-              <button
-                type="button"
-                aria-pressed={isLooked(one)}
-                onClick={() => onLook(isLooked(one) ? null : one)}
-                className="flex w-full gap-2 py-1.5 text-left text-sm hover:bg-sail-wash aria-pressed:bg-sail-wash"
-              >
-                <span aria-hidden="true" className="text-hold">
-                  ▲
-                </span>
-                {meetingWords(one, lanes)}
-              </button>
-            </li>
-          ))}
-        </ul>
-      )}
-      {meet && meet.length > LISTED && (
-        <p className="pt-1 text-xs text-soft">and {meet.length - LISTED} more, on fewer pages</p>
-      )}
-    </section>
-  );
-}
-
-function QuietWeeks({ quiet, zone }: { readonly quiet: readonly Stretch[]; readonly zone: string }) {
-  if (quiet.length === 0) return null;
-  return (
-    <section aria-label="Quiet weeks">
-      <h2 className="pb-2 font-semibold">Quiet weeks</h2>
-      <p className="text-soft">
-        In {counted(quiet.length, 'week')} nothing is open:{' '}
-        {quiet
-          .slice(0, 4)
-          .map((week) => windowWords('week', week, zone))
-          .join('; ')}
-        {quiet.length > 4 && ' …'}
-      </p>
-    </section>
-  );
-}

@@ -110,7 +110,12 @@ function latestOf({ triggers, join, notBeforeSeconds }: Moment): number {
   const times = triggers.map(surelyBy);
   return Math.max(notBeforeSeconds, join === 'any' ? Math.min(...times) : Math.max(...times));
 }
-function earliestOf({ triggers, join, notBeforeSeconds }: Moment): number {
+/** Seconds of visible time before which a moment cannot come. */
+export function earliestOf({
+  triggers,
+  join,
+  notBeforeSeconds,
+}: Pick<Moment, 'triggers' | 'join' | 'notBeforeSeconds'>): number {
   const times = triggers.map(notBefore);
   return Math.max(notBeforeSeconds, join === 'any' ? Math.min(...times) : Math.max(...times));
 }

@@ -1,8 +1,8 @@
-import type { ManifestCampaign, Rule, SitePage } from '@velarium/contract';
-import { inTheWay, type Met } from '../checks/in-the-way.ts';
+import type { Device, ManifestCampaign, Rule, SitePage } from '@velarium/contract';
+import { earliestOf, inTheWay, type Met } from '../checks/in-the-way.ts';
 import { neverFindings, scheduleFindings } from '../checks/never.ts';
-import { counted, figure, listOf, quoted } from '../sentence/words.ts';
-import { type Cell, type Coverage, earliest } from './coverage.ts';
+import { counted, DEVICE_WORDS, figure, listOf, quoted } from '../sentence/words.ts';
+import type { Cell, Coverage } from './coverage.ts';
 
 /** A campaign that coverage is about, as people know it. */
 export interface Covering {
@@ -30,7 +30,7 @@ const some = (names: readonly string[]): string => {
 };
 const views = (pages: readonly SitePage[]): number => pages.reduce((sum, page) => sum + page.views, 0);
 
-interface NotesInput {
+export interface NotesInput {
   readonly coverage: Coverage;
   readonly campaigns: readonly Covering[];
   /** Those that run, with what they show: who is always in another's way. */
@@ -64,12 +64,12 @@ export function coverageNotes(input: NotesInput): readonly CoverageNote[] {
       : [];
   });
   const late = coverage.campaigns.flatMap((campaign, n): CoverageNote[] =>
-    longestStay !== null && earliest(campaign) > longestStay
+    longestStay !== null && earliestOf(campaign.moment) > longestStay
       ? [
           {
             code: 'late',
             campaign: n,
-            text: `${nameOf(campaign)} opens after ${figure(earliest(campaign))} seconds; nobody has stayed on a page that long.`,
+            text: `${nameOf(campaign)} opens after ${figure(earliestOf(campaign.moment))} seconds; nobody has stayed on a page that long.`,
           },
         ]
       : [],
@@ -146,17 +146,25 @@ function empty(coverage: Coverage): readonly CoverageNote[] {
   ];
 }
 
-const DEVICE: Readonly<Record<string, string>> = { desktop: 'desktops', tablet: 'tablets', mobile: 'phones' };
+/** What a cell says, in few words. */
+export const CELL_WORDS: Readonly<Record<Cell, string>> = {
+  can: 'Can appear',
+  may: 'If the page holds what is asked for',
+  device: 'Not on this device',
+  closed: 'Not at this time',
+  excluded: 'Kept away by name',
+  not: 'Not one of its pages',
+};
 
 /** Why a campaign can or cannot appear on a page. */
-export function cellWords(cell: Cell, name: string, path: string, device: string): string {
+export function cellWords(cell: Cell, name: string, path: string, device: Device): string {
   switch (cell) {
     case 'can':
       return `${quoted(name)} can appear on ${path}.`;
     case 'may':
       return `${quoted(name)} can appear on ${path} where the page holds what the rule asks for; only the page itself can tell.`;
     case 'device':
-      return `${path} is one of its pages, but ${quoted(name)} is never shown on ${DEVICE[device]}.`;
+      return `${path} is one of its pages, but ${quoted(name)} is never shown on ${DEVICE_WORDS[device]}s.`;
     case 'closed':
       return `${path} is one of its pages, but the schedule of ${quoted(name)} is closed at that time.`;
     case 'excluded':
@@ -166,17 +174,13 @@ export function cellWords(cell: Cell, name: string, path: string, device: string
   }
 }
 
-/** Coverage as a table: a line a page, a column a campaign. Source: RFC 4180. */
-export function coverageCsv(coverage: Coverage, nameOf: (id: string) => string): string {
-  const field = (value: string): string =>
-    // A sheet would take it for a formula.
-    `"${(/^[=+\-@\t\r]/.test(value) ? `'${value}` : value).replace(/"/g, '""')}"`;
-  const head = ['Page', 'Title', 'Page views of 30 days', ...coverage.campaigns.map(({ id }) => nameOf(id))];
-  const lines = coverage.pages.map(({ path, title, views: seen }, page) => [
+/** Coverage as the lines of a table, its head first: a line a page, a column a campaign. */
+export const coverageTable = (coverage: Coverage, nameOf: (id: string) => string): string[][] => [
+  ['Page', 'Title', 'Page views of 30 days', ...coverage.campaigns.map(({ id }) => nameOf(id))],
+  ...coverage.pages.map(({ path, title, views: seen }, page) => [
     path,
     title,
     String(seen),
-    ...coverage.campaigns.map((_, campaign) => coverage.cell(page, campaign)),
-  ]);
-  return [head, ...lines].map((line) => `${line.map(field).join(',')}\r\n`).join('');
-}
+    ...coverage.campaigns.map((_, campaign) => CELL_WORDS[coverage.cell(page, campaign)]),
+  ]),
+];

@@ -5,7 +5,7 @@ import { compileManifest } from '../manifest/compile.ts';
 import { NO_SITE_PAGES } from '../pages/resolve-pages.ts';
 import { plainMessage, plainRule, plainSettings } from '../testing/arbitrary.ts';
 import { type CoverageQuestion, coverSite } from './coverage.ts';
-import { cellWords, coverageCsv, coverageNotes } from './coverage-words.ts';
+import { cellWords, coverageNotes, coverageTable } from './coverage-words.ts';
 import { type PageNode, pageTree } from './page-tree.ts';
 
 const NOW = Date.parse('2026-12-02T12:00Z');
@@ -221,13 +221,12 @@ describe('the tree of pages', () => {
   });
 });
 
-it('as a table has a line a page, and no sheet takes a page for a formula', () => {
-  const { coverage } = ask([{}], { pages: [{ ...page('/a'), title: '=1+1' }, page('/"b"')] });
-  expect(coverageCsv(coverage, () => 'Letter').split('\r\n')).toEqual([
-    '"Page","Title","Page views of 30 days","Letter"',
-    `"/a","'=1+1","10","can"`,
-    '"/""b""","/""b""","10","can"',
-    '',
+it('as a table has a head, and a line a page', () => {
+  const { coverage } = ask([{}], { pages: [{ ...page('/a'), title: 'A' }, page('/b', 3)] });
+  expect(coverageTable(coverage, () => 'Letter')).toEqual([
+    ['Page', 'Title', 'Page views of 30 days', 'Letter'],
+    ['/a', 'A', '10', 'Can appear'],
+    ['/b', '/b', '3', 'Can appear'],
   ]);
 });
 

@@ -1,5 +1,6 @@
 import type { Device, Manifest, ManifestCampaign, SitePage } from '@velarium/contract';
 import { DEVICES } from '@velarium/contract/values';
+import { earliestOf } from '../checks/in-the-way.ts';
 import { DEVICE_BIT } from '../devices/device.ts';
 import { createPageIndex, type PageFit } from '../manifest/page-index.ts';
 import { scheduleState } from '../schedule/schedule.ts';
@@ -31,7 +32,7 @@ export interface Coverage {
   covered(pages: readonly number[], campaign: number): number;
   /** The campaigns that can or may appear on a page, the one that can open first before the others. */
   on(page: number): readonly number[];
-  /** How many of those want one and the same place of the window; see {@link crowd}. */
+  /** The most of those that want one and the same place of the window: one of them is open at a time. */
   crowd(page: number): readonly number[];
 }
 
@@ -80,11 +81,12 @@ export function coverSite(question: CoverageQuestion, cells = coverCells(questio
   const { campaigns } = question.manifest;
   const code = (page: number, campaign: number) => cells[page * campaigns.length + campaign] as number;
   const appears = (page: number, campaign: number) => code(page, campaign) >= codeOf('may');
+  const seconds = campaigns.map(({ moment }) => earliestOf(moment));
   const on = (page: number) =>
     campaigns
       .map((_, campaign) => campaign)
       .filter((campaign) => appears(page, campaign))
-      .sort((a, b) => earliest(campaigns[a]) - earliest(campaigns[b]) || a - b);
+      .sort((a, b) => (seconds[a] as number) - (seconds[b] as number) || a - b);
   const at = DEVICES.indexOf(device);
   return {
     pages,
@@ -102,20 +104,10 @@ export function coverSite(question: CoverageQuestion, cells = coverCells(questio
   };
 }
 
-/** Seconds on the page before which it cannot open. */
-export function earliest(campaign: ManifestCampaign | undefined): number {
-  if (!campaign) return Number.POSITIVE_INFINITY;
-  const { triggers, join, notBeforeSeconds } = campaign.moment;
-  const times = triggers.map((trigger) =>
-    trigger.kind === 'time' || trigger.kind === 'inactivity' ? trigger.seconds : 0,
-  );
-  return Math.max(notBeforeSeconds, join === 'any' ? Math.min(...times) : Math.max(...times));
-}
-
 /** The cells of a window. */
 const PLACES = 9;
 
-/** The most campaigns that want one and the same cell of the window: one of them can be open at a time. */
+/** The most campaigns that want one and the same cell of the window. */
 function crowd(campaigns: readonly number[], cells: readonly number[]): readonly number[] {
   let most: readonly number[] = [];
   for (let place = 0; place < PLACES; place++) {

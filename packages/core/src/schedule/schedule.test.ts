@@ -4,7 +4,7 @@ import fc from 'fast-check';
 import rrule from 'rrule';
 import { describe, expect, it } from 'vitest';
 import { deriveState, type StoredState } from './campaign-state.ts';
-import { joined, nextChange, type Stretch, scheduleState, shared, stretchesBetween } from './schedule.ts';
+import { type Interval, joined, nextChange, scheduleState, shared, stretchesBetween } from './schedule.ts';
 import { instantOf, wallClock } from './zone.ts';
 
 const { RRule } = rrule;
@@ -332,11 +332,11 @@ describe('stretches between two instants', () => {
   });
   const list = fc
     .array(fc.tuple(fc.nat(50), fc.nat(10)), { maxLength: 6 })
-    .map((all) => joined(all.map(([from, length]): Stretch => [from, from + length + 1])));
+    .map((all) => joined(all.map(([from, length]): Interval => [from, from + length + 1])));
   it('two lists share what is in both', () => {
     fc.assert(
       fc.property(list, list, fc.nat(65), (a, b, ms) => {
-        const isIn = (all: readonly Stretch[]) => all.some(([from, to]) => from <= ms && ms < to);
+        const isIn = (all: readonly Interval[]) => all.some(([from, to]) => from <= ms && ms < to);
         expect(isIn(shared(a, b))).toBe(isIn(a) && isIn(b));
       }),
     );

@@ -13,8 +13,8 @@ const wallOf = (local: string): number => Date.parse(`${local}:00Z`);
 const dayOf = (wallMs: number): number => Math.floor(wallMs / DAY_MS);
 const dateOf = (date: string): number => dayOf(Date.parse(`${date}T00:00Z`));
 const minutesOf = (time: string): number => Number(time.slice(0, 2)) * 60 + Number(time.slice(3));
-/** 1 Monday to 7 Sunday; day 0 of the epoch was a Thursday. */
-const weekdayOf = (day: number): number => ((((day + 3) % 7) + 7) % 7) + 1;
+/** 1 Monday to 7 Sunday, of a day since the epoch, whose day 0 was a Thursday. */
+export const weekdayOf = (day: number): number => ((((day + 3) % 7) + 7) % 7) + 1;
 
 /**
  * Whether a campaign may run at this instant. All stretches are half-open. `zone` is the one its schedule asks for:
@@ -87,7 +87,7 @@ export function nextChange(schedule: Schedule | null, atMs: number, zone: string
 }
 
 /** A stretch of time, milliseconds since 1970: its beginning is in it, its end is not. */
-export type Stretch = readonly [from: number, to: number];
+export type Interval = readonly [from: number, to: number];
 
 /** When a schedule is open between two instants; stretches that touch are one. */
 export function stretchesBetween(
@@ -95,25 +95,25 @@ export function stretchesBetween(
   fromMs: number,
   toMs: number,
   zone: string,
-): readonly Stretch[] {
+): readonly Interval[] {
   if (!schedule) return fromMs < toMs ? [[fromMs, toMs]] : [];
   const from = schedule.start ? Math.max(fromMs, instantOf(wallOf(schedule.start), zone)) : fromMs;
   const to = schedule.end ? Math.min(toMs, instantOf(wallOf(schedule.end), zone)) : toMs;
   if (from >= to) return [];
-  const found: Stretch[] = [];
+  const found: Interval[] = [];
   const lastDay = dayOf(wallClock(to, zone));
   // Yesterday's may reach over midnight.
   for (let day = dayOf(wallClock(from, zone)) - 1; day <= lastDay; day++)
     for (const [begin, end] of stretches(schedule, day, zone)) {
-      const one: Stretch = [Math.max(begin, from), Math.min(end, to)];
+      const one: Interval = [Math.max(begin, from), Math.min(end, to)];
       if (one[0] < one[1]) found.push(one);
     }
   return joined(found);
 }
 
 /** Stretches in order, those that touch or overlap as one. */
-export function joined(stretches: readonly Stretch[]): readonly Stretch[] {
-  const all: Stretch[] = [];
+export function joined(stretches: readonly Interval[]): readonly Interval[] {
+  const all: Interval[] = [];
   for (const one of [...stretches].sort((a, b) => a[0] - b[0])) {
     const last = all.at(-1);
     if (last && one[0] <= last[1]) all[all.length - 1] = [last[0], Math.max(last[1], one[1])];
@@ -123,10 +123,10 @@ export function joined(stretches: readonly Stretch[]): readonly Stretch[] {
 }
 
 /** What two lists of stretches, each in order and apart, have in common. */
-export function shared(a: readonly Stretch[], b: readonly Stretch[]): readonly Stretch[] {
-  const both: Stretch[] = [];
+export function shared(a: readonly Interval[], b: readonly Interval[]): readonly Interval[] {
+  const both: Interval[] = [];
   for (let i = 0, j = 0; i < a.length && j < b.length; ) {
-    const [one, other] = [a[i] as Stretch, b[j] as Stretch];
+    const [one, other] = [a[i] as Interval, b[j] as Interval];
     const [from, to] = [Math.max(one[0], other[0]), Math.min(one[1], other[1])];
     if (from < to) both.push([from, to]);
     if (one[1] < other[1]) i++;

@@ -5,17 +5,26 @@ import { coverSite } from '../coverage/coverage.ts';
 import { PLAIN_STYLE } from '../message/plain.ts';
 import { plainSettings } from '../testing/arbitrary.ts';
 import { campaign, time } from '../testing/begin-page-view.ts';
-import { lanesOf, localDays, meetings, meetingWords, movedBy, quietWeeks, type Seasonal } from './season.ts';
+import {
+  type Lane,
+  lanesOf,
+  localDays,
+  meetings,
+  meetingWords,
+  movedSchedule,
+  quietWeeks,
+  type ScheduleEdge,
+  type Seasonal,
+  wholeDays,
+} from './season.ts';
 
 const LONDON = 'Europe/London';
 const at = (iso: string) => Date.parse(iso);
 const always: Schedule = { zone: 'site', start: null, end: null, days: [], hours: [], blackouts: [] };
-const one = (id: string, schedule: Partial<Schedule> | null = null, isLive = true): Seasonal => ({
-  id,
-  name: id.toUpperCase(),
-  isLive,
-  schedule: schedule && { ...always, ...schedule },
-});
+const one = (id: string, of: Partial<Schedule> | null = null, isLive = true): Seasonal => {
+  const schedule = of && { ...always, ...of };
+  return { id, name: id.toUpperCase(), schedule, published: isLive ? schedule : undefined };
+};
 const page = (path: string): SitePage => ({ path, title: path, kind: null, source: 'sitemap', views: 1 });
 const flyin = (anchor: Anchor) => cellsOf([{ format: 'flyin', anchor, style: PLAIN_STYLE }]);
 const WINDOW = [at('2026-12-01T00:00Z'), at('2027-01-01T00:00Z')] as const;
@@ -112,8 +121,38 @@ describe('days and weeks', () => {
   });
 });
 
-it.each([
-  ['2026-12-24T18:00', 7, '2026-12-31T18:00'],
-  ['2026-12-31T00:00', 1, '2027-01-01T00:00'],
-  ['2028-03-01T09:30', -1, '2028-02-29T09:30'],
-])('%s moved by %i days is %s', (local, days, moved) => expect(movedBy(local, days)).toBe(moved));
+it('what visitors meet is what was published, whatever the draft says', () => {
+  const changed = { ...one('a', { start: '2026-12-20T00:00' }), published: null };
+  const [lane] = lanesOf([changed], WINDOW, LONDON);
+  expect(lane?.open).toEqual([[at('2026-12-20T00:00Z'), WINDOW[1]]]);
+  expect(lane?.live).toEqual([WINDOW]);
+  expect(quietWeeks([lane as Lane], WINDOW, LONDON)).toEqual([]);
+});
+
+describe('a schedule is moved', () => {
+  const from = (start: string | null, end: string | null) => ({ ...always, start, end });
+  it.each<[edge: ScheduleEdge, days: number, start: string | null, end: string | null]>([
+    ['start', 7, '2026-12-31T18:00', '2027-01-10T00:00'],
+    ['end', -7, '2026-12-24T18:00', '2027-01-03T00:00'],
+    ['both', 8, '2027-01-01T18:00', '2027-01-18T00:00'],
+  ])('by its %s, %i days', (edge, days, start, end) => {
+    const schedule = from('2026-12-24T18:00', '2027-01-10T00:00');
+    expect(movedSchedule(schedule, edge, days)).toEqual(from(start, end));
+  });
+  it('over the end of a February, and where it has one end only', () => {
+    expect(movedSchedule(from('2028-03-01T09:30', null), 'both', -1)).toEqual(from('2028-02-29T09:30', null));
+    expect(movedSchedule(from(null, '2026-12-31T00:00'), 'end', 1)).toEqual(from(null, '2027-01-01T00:00'));
+  });
+  it('and never ends before it begins', () => {
+    const schedule = from('2026-12-24T00:00', '2026-12-25T00:00');
+    expect(movedSchedule(schedule, 'start', 1)).toBeUndefined();
+    expect(movedSchedule(schedule, 'end', -1)).toBeUndefined();
+    expect(movedSchedule(schedule, 'both', 400)).toBeDefined();
+  });
+});
+
+it('whole days are as long as the clocks make them, the last one in it', () => {
+  const hours = ([begin, end]: readonly [number, number]) => (end - begin) / 3_600_000;
+  expect(hours(wholeDays({ from: '2026-03-29', to: '2026-03-29' }, LONDON))).toBe(23);
+  expect(hours(wholeDays({ from: '2026-12-24', to: '2026-12-26' }, LONDON))).toBe(72);
+});

@@ -1,8 +1,9 @@
 import type { Device, ManifestCampaign, Schedule } from '@velarium/contract';
 import { DEVICES } from '@velarium/contract/values';
-import { type Coverage, earliest } from '../coverage/coverage.ts';
+import { earliestOf } from '../checks/in-the-way.ts';
+import type { Coverage } from '../coverage/coverage.ts';
 import { DEVICE_BIT } from '../devices/device.ts';
-import { joined, type Stretch, shared, stretchesBetween } from '../schedule/schedule.ts';
+import { type Interval, joined, shared, stretchesBetween, weekdayOf } from '../schedule/schedule.ts';
 import { instantOf, wallClock } from '../schedule/zone.ts';
 import { counted, quoted } from '../sentence/words.ts';
 
@@ -10,9 +11,10 @@ import { counted, quoted } from '../sentence/words.ts';
 export interface Lane {
   readonly id: string;
   readonly name: string;
-  /** Whether it runs, or would once its draft is launched. */
-  readonly isLive: boolean;
-  readonly open: readonly Stretch[];
+  /** When its draft says that it is open. */
+  readonly open: readonly Interval[];
+  /** When visitors can meet it, as it was published; never where it does not run. */
+  readonly live: readonly Interval[];
 }
 
 /** Two campaigns that are open at the same time on the same pages, in one place of the window. */
@@ -21,27 +23,29 @@ export interface Meeting {
   readonly first: number;
   readonly second: number;
   readonly pages: number;
-  readonly when: readonly Stretch[];
+  readonly when: readonly Interval[];
 }
 
 export interface Seasonal {
   readonly id: string;
   readonly name: string;
-  readonly isLive: boolean;
+  /** Of its draft. */
   readonly schedule: Schedule | null;
+  /** As it was published; missing where it does not run. */
+  readonly published?: Schedule | null | undefined;
 }
 
 /** When each campaign is open between two instants. Where a schedule goes by the visitor's clock, the site's is taken. */
 export const lanesOf = (
   campaigns: readonly Seasonal[],
-  [fromMs, toMs]: Stretch,
+  [fromMs, toMs]: Interval,
   zone: string,
 ): readonly Lane[] =>
-  campaigns.map(({ id, name, isLive, schedule }) => ({
+  campaigns.map(({ id, name, schedule, published }) => ({
     id,
     name,
-    isLive,
     open: stretchesBetween(schedule, fromMs, toMs, zone),
+    live: published === undefined ? [] : stretchesBetween(published, fromMs, toMs, zone),
   }));
 
 const BITS = 32;
@@ -83,7 +87,8 @@ export function meetings(lanes: readonly Lane[], coverage: Coverage): readonly M
       const common = when.length > 0 ? commonPages(mine, theirs) : 0;
       if (common === 0) continue;
       // Of two moments at once the one further up in the manifest goes first.
-      const isFirst = earliest(one) - earliest(other) || (at[a] as number) - (at[b] as number);
+      const isFirst =
+        earliestOf(one.moment) - earliestOf(other.moment) || (at[a] as number) - (at[b] as number);
       const [first, second] = isFirst < 0 ? [a, b] : [b, a];
       found.push({ first, second, pages: common, when });
     }
@@ -98,8 +103,8 @@ export const meetingWords = ({ first, second, pages }: Meeting, lanes: readonly 
 const DAY_MS = 86_400_000;
 
 /** Days of a stretch as a zone's clocks have them: each begins at its midnight, and is as long as it is. */
-export function localDays([fromMs, toMs]: Stretch, zone: string): readonly Stretch[] {
-  const days: Stretch[] = [];
+export function localDays([fromMs, toMs]: Interval, zone: string): readonly Interval[] {
+  const days: Interval[] = [];
   const first = Math.floor(wallClock(fromMs, zone) / DAY_MS);
   for (let day = first; ; day++) {
     const [begin, end] = [instantOf(day * DAY_MS, zone), instantOf((day + 1) * DAY_MS, zone)];
@@ -109,16 +114,33 @@ export function localDays([fromMs, toMs]: Stretch, zone: string): readonly Stret
 }
 
 /** Weeks, from Monday to Monday by a zone's clocks, in which no campaign that is live is ever open. */
-export function quietWeeks(lanes: readonly Lane[], stretch: Stretch, zone: string): readonly Stretch[] {
-  const open = joined(lanes.filter(({ isLive }) => isLive).flatMap((lane) => lane.open));
+export function quietWeeks(lanes: readonly Lane[], stretch: Interval, zone: string): readonly Interval[] {
+  const open = joined(lanes.flatMap(({ live }) => live));
   const days = localDays(stretch, zone);
-  // Day 4 of the epoch was a Monday.
-  const mondays = days.filter(([begin]) => Math.floor(wallClock(begin, zone) / DAY_MS) % 7 === 4);
+  const mondays = days.filter(([begin]) => weekdayOf(Math.floor(wallClock(begin, zone) / DAY_MS)) === 1);
   return mondays
-    .map(([begin]): Stretch => [begin, instantOf(wallClock(begin, zone) + 7 * DAY_MS, zone)])
+    .map(([begin]): Interval => [begin, instantOf(wallClock(begin, zone) + 7 * DAY_MS, zone)])
     .filter((week) => week[1] <= stretch[1] && shared([week], open).length === 0);
 }
 
-/** A local day and time of a schedule, some days later, or earlier. */
-export const movedBy = (local: string, days: number): string =>
+/** The days from one to another, both in it, as a zone's clocks have them. */
+export const wholeDays = (
+  { from, to }: { readonly from: string; readonly to: string },
+  zone: string,
+): Interval => [
+  instantOf(Date.parse(`${from}T00:00Z`), zone),
+  instantOf(Date.parse(`${to}T00:00Z`) + DAY_MS, zone),
+];
+
+/** Which of a schedule's days is moved. */
+export type ScheduleEdge = 'start' | 'end' | 'both';
+
+/** A schedule whose first day, last day or both lie some days later, or earlier; nothing where it would end before it begins. */
+export function movedSchedule(schedule: Schedule, edge: ScheduleEdge, days: number): Schedule | undefined {
+  const start = schedule.start && edge !== 'end' ? movedBy(schedule.start, days) : schedule.start;
+  const end = schedule.end && edge !== 'start' ? movedBy(schedule.end, days) : schedule.end;
+  return start !== null && end !== null && start >= end ? undefined : { ...schedule, start, end };
+}
+
+const movedBy = (local: string, days: number): string =>
   new Date(Date.parse(`${local}:00Z`) + days * DAY_MS).toISOString().slice(0, 16);

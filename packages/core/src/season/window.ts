@@ -1,4 +1,4 @@
-import type { Stretch } from '../schedule/schedule.ts';
+import { type Interval, weekdayOf } from '../schedule/schedule.ts';
 import { instantOf, wallClock } from '../schedule/zone.ts';
 import { localDays } from './season.ts';
 
@@ -11,17 +11,17 @@ const HOUR_MS = 3_600_000;
 const QUARTER_WEEKS = 13;
 
 const dayOf = (wallMs: number): number => Math.floor(wallMs / DAY_MS) * DAY_MS;
-/** Day 4 of the epoch was a Monday. */
-const mondayOf = (wallMs: number): number => dayOf(wallMs) - ((((wallMs / DAY_MS) | 0) + 3) % 7) * DAY_MS;
+const mondayOf = (wallMs: number): number =>
+  dayOf(wallMs) - (weekdayOf(Math.floor(wallMs / DAY_MS)) - 1) * DAY_MS;
 const monthOf = (wallMs: number, more: number): number => {
   const date = new Date(wallMs);
   return Date.UTC(date.getUTCFullYear(), date.getUTCMonth() + more, 1);
 };
 
 /** The stretch that is looked at around an instant, some steps later or earlier: by a zone's clocks, from midnight to midnight. */
-export function seasonWindow(zoom: Zoom, atMs: number, zone: string, steps = 0): Stretch {
+export function seasonWindow(zoom: Zoom, atMs: number, zone: string, steps = 0): Interval {
   const wall = wallClock(atMs, zone);
-  const between = (from: number, to: number): Stretch => [instantOf(from, zone), instantOf(to, zone)];
+  const between = (from: number, to: number): Interval => [instantOf(from, zone), instantOf(to, zone)];
   switch (zoom) {
     case 'day': {
       const from = dayOf(wall) + steps * DAY_MS;
@@ -49,7 +49,7 @@ const words = (wallMs: number, how: Intl.DateTimeFormatOptions): string =>
   new Date(wallMs).toLocaleDateString('en-GB', { timeZone: 'UTC', ...how });
 
 /** Where the line of a window is marked, and what is written there: hours, days, Mondays or months. */
-export function ticksOf(zoom: Zoom, window: Stretch, zone: string): readonly Tick[] {
+export function ticksOf(zoom: Zoom, window: Interval, zone: string): readonly Tick[] {
   const wall = (ms: number) => wallClock(ms, zone);
   if (zoom === 'day') {
     const hours: Tick[] = [];
@@ -75,7 +75,7 @@ export function ticksOf(zoom: Zoom, window: Stretch, zone: string): readonly Tic
 }
 
 /** What a window is called. */
-export function windowWords(zoom: Zoom, [fromMs, toMs]: Stretch, zone: string): string {
+export function windowWords(zoom: Zoom, [fromMs, toMs]: Interval, zone: string): string {
   const [from, to] = [wallClock(fromMs, zone), wallClock(toMs, zone) - DAY_MS];
   if (zoom === 'day')
     return `${words(from, { weekday: 'long' })} ${words(from, { day: 'numeric', month: 'long', year: 'numeric' })}`;
