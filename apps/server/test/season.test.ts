@@ -62,6 +62,30 @@ describe('a calendar that is brought in', () => {
       expect(() => readCalendar(text, NOW)).toThrow();
   });
 
+  it('that has repeated for years says what comes, too', () => {
+    const weekly = file({
+      ...whole([2016, 1, 4], [2016, 1, 5], 'Open day'),
+      recurrenceRule: 'FREQ=YEARLY;BYMONTH=12;BYMONTHDAY=24',
+    });
+    // From two years back to two ahead.
+    expect(readCalendar(weekly, NOW).days.map(({ from }) => from)).toEqual([
+      '2024-12-24',
+      '2025-12-24',
+      '2026-12-24',
+      '2027-12-24',
+    ]);
+  });
+
+  it('that repeats every second since long ago is left out in good time', () => {
+    const often = file({
+      title: 'Tick',
+      start: [2016, 1, 4, 0, 0],
+      end: [2016, 1, 4, 0, 1],
+      recurrenceRule: 'FREQ=SECONDLY',
+    });
+    expect(readCalendar(often, NOW)).toEqual({ days: [], left: ['“Tick”, which repeats too often'] });
+  });
+
   it('that repeats for ever comes to an end', () => {
     const daily = file({ ...whole([2026, 12, 1], [2026, 12, 2], 'Daily'), recurrenceRule: 'FREQ=DAILY' });
     expect(readCalendar(daily, NOW).days).toHaveLength(60);

@@ -48,6 +48,7 @@ export * from './look/resolve.ts';
 export * from './look/tokens.ts';
 export * from './manifest/compile.ts';
 export * from './manifest/memoised-index.ts';
+export * from './manifest/outdated.ts';
 export * from './manifest/page-index.ts';
 export * from './merge/merge.ts';
 export * from './message/index.ts';

@@ -29,7 +29,7 @@ const FRESH_MS = 30_000;
 const PATIENCE_MS = 1500;
 /** Message files kept compressed in memory at most. */
 const MESSAGES_READY = 2000;
-/** For a site kept on disk before pages could be told apart by more than their paths; of such it is not known when its manifest was made, either. */
+/** For a site kept on disk before pages could be told apart by more than their paths. */
 const PLAIN_PARTS: PageParts = { pageParameters: [], hashRoutes: false };
 const HASH = /^[0-9a-f]{32}$/;
 
@@ -58,6 +58,7 @@ export function createSiteDirectory(source: EdgeSource, kept: KeptFiles, clock: 
     workspaceId: row.workspaceId,
     recordedFacts: row.recordedFacts,
     pageParts: row.pageParts ?? PLAIN_PARTS,
+    // Of one kept on disk before that was told it is not known.
     madeMs: row.madeMs ?? 0,
     origins: new Set(row.origins),
     manifest: await servedFile(body, row.etag),

@@ -15,7 +15,8 @@ const WRITTEN_AFTER_MS = 1000;
 /** Titles waiting at most, and those that were written and need not be again. */
 const WAITING = 5000;
 const WRITTEN = 50_000;
-/** Longest title that is kept, UTF-16 units, and longest path of a page whose title is: an index takes no more. */
+/** What is looked at of a title, the longest that is kept, and the longest path of a page whose title is, UTF-16 units: an index takes no more. */
+const READ_OF_TITLE = 1000;
 const LONGEST_TITLE = 300;
 const LONGEST_PATH = 1000;
 
@@ -80,7 +81,7 @@ export function createHeard(db: DataSource) {
 
   return {
     title({ title: said, ...page }: HeardPage): void {
-      const title = said.replace(/\s+/g, ' ').trim().slice(0, LONGEST_TITLE);
+      const title = said.slice(0, READ_OF_TITLE).replace(/\s+/g, ' ').trim().slice(0, LONGEST_TITLE);
       if (title === '' || page.path.length > LONGEST_PATH || titles.size >= WAITING) return;
       const key = `${page.siteId} ${page.path} ${title} ${page.visitor}`;
       if (written.get(key)) return;
@@ -106,13 +107,6 @@ export function createHeard(db: DataSource) {
   };
 }
 
-/** A page that is open runs the manifest it was opened with; by then it has been opened anew. */
-const REPLACED_MS = 3_600_000;
-
-/** Whether a page runs a manifest although another has long taken its place. */
-export const isOutdated = (madeMs: number, currentMs: number, nowMs: number): boolean =>
-  madeMs < currentMs && nowMs - currentMs > REPLACED_MS;
-
 /** Titles of one page that are kept: some pages count up in theirs. */
 const TITLES_OF_PAGE = 8;
 
@@ -120,7 +114,11 @@ const TITLES_OF_PAGE = 8;
 export async function forgetHeard(manager: EntityManager, before: Date): Promise<void> {
   await manager.query(`SET LOCAL statement_timeout = '10min'`);
   await manager.query('DELETE FROM manifest_day WHERE day < $1::date', [before]);
-  await manager.query('DELETE FROM page_title WHERE at < $1 AND NOT is_shared', [before]);
+  // A page that nobody has been to for a year needs no name.
+  await manager.query(
+    "DELETE FROM page_title WHERE at < CASE WHEN is_shared THEN $1::timestamptz - interval '1 year' ELSE $1 END",
+    [before],
+  );
   await manager.query(
     `DELETE FROM page_title USING (
        SELECT site_id, path, title, row_number() OVER (PARTITION BY site_id, path ORDER BY is_shared DESC, at DESC) AS nth

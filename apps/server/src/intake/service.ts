@@ -6,6 +6,7 @@ import {
   blocksOfStep,
   countedPath,
   heldReason,
+  isOutdated,
   isSumAnswered,
   type PageParts,
   stepName,
@@ -24,7 +25,7 @@ import {
 import { FIRST_VARIANT, type PublishingService } from '../publishing/index.ts';
 import type { SiteService } from '../sites/index.ts';
 import { createBatcher } from './batcher.ts';
-import { createHeard, forgetHeard, isOutdated } from './heard.ts';
+import { createHeard, forgetHeard } from './heard.ts';
 import { ensurePartitions, forgetVisits, storeEvents } from './queries.ts';
 import { createRecentAnswers } from './recent-answers.ts';
 import type { StoredEvent } from './stored-event.ts';

@@ -1,10 +1,12 @@
 import type { SaveSeasonDays } from '@velarium/contract';
+import { dayAfter } from '@velarium/core';
 import ICAL from 'ical.js';
 
-const DAY_MS = 86_400_000;
-/** How far a repeating event is followed, and how often at most. */
+/** How far a repeating event is followed, and how often it is noted at most. */
 const AHEAD_DAYS = 730;
 const REPEATS = 60;
+/** Repeats that are gone through in one file, those of long ago included: a rule may repeat every second for ever. */
+const MOST_STEPS = 100_000;
 const LONGEST_TEXT = 120;
 
 export interface ReadCalendar {
@@ -13,25 +15,23 @@ export interface ReadCalendar {
   readonly left: readonly string[];
 }
 
-const dateOf = (time: ICAL.Time): string => time.toJSDate().toISOString().slice(0, 10);
 /** The day as it is written: an event of whole days has no zone, and one with a time is of the day its own clock shows. */
 const writtenDay = ({ year, month, day }: ICAL.Time): string =>
   `${String(year).padStart(4, '0')}-${String(month).padStart(2, '0')}-${String(day).padStart(2, '0')}`;
-const before = (day: string): string =>
-  new Date(Date.parse(`${day}T00:00Z`) - DAY_MS).toISOString().slice(0, 10);
 
 /**
- * The days that the events of an iCalendar file lie on, from today's year on. Source: RFC 5545: an end of whole days is the
+ * The days that the events of an iCalendar file lie on, two years back and ahead. Source: RFC 5545: an end of whole days is the
  * day after the last (3.6.1), and repeating events are followed for two years.
  *
  * @throws {Error} If the text is no calendar.
  */
 export function readCalendar(text: string, nowMs: number): ReadCalendar {
   const calendar = new ICAL.Component(ICAL.parse(text));
-  const since = new Date(nowMs - AHEAD_DAYS * DAY_MS).toISOString().slice(0, 10);
-  const until = new Date(nowMs + AHEAD_DAYS * DAY_MS).toISOString().slice(0, 10);
+  const today = new Date(nowMs).toISOString().slice(0, 10);
+  const [since, until] = [dayAfter(today, -AHEAD_DAYS), dayAfter(today, AHEAD_DAYS)];
   const days: SaveSeasonDays[] = [];
   const left: string[] = [];
+  let steps = 0;
   for (const component of calendar.getAllSubcomponents('vevent')) {
     const event = new ICAL.Event(component);
     const summary = (event.summary ?? '').replace(/\s+/g, ' ').trim().slice(0, LONGEST_TEXT);
@@ -44,7 +44,7 @@ export function readCalendar(text: string, nowMs: number): ReadCalendar {
       const last = end && end.compare(start) > 0 ? writtenDay(end) : from;
       // Midnight at the end belongs to no day of it.
       const endsAtMidnight = end && (end.isDate || (end.hour === 0 && end.minute === 0 && end.second === 0));
-      const to = endsAtMidnight && last > from ? before(last) : last;
+      const to = endsAtMidnight && last > from ? dayAfter(last, -1) : last;
       if (to >= since && from <= until) days.push({ from, to, text: summary });
     };
     try {
@@ -53,9 +53,14 @@ export function readCalendar(text: string, nowMs: number): ReadCalendar {
         continue;
       }
       const times = event.iterator();
-      for (let n = 0; n < REPEATS; n++) {
+      const before = days.length;
+      while (days.length - before < REPEATS) {
         const next = times.next();
-        if (!next || dateOf(next) > until) break;
+        if (!next || writtenDay(next) > until) break;
+        if (++steps > MOST_STEPS) {
+          left.push(`“${summary}”, which repeats too often`);
+          break;
+        }
         const { startDate, endDate } = event.getOccurrenceDetails(next);
         put(startDate, endDate);
       }
@@ -83,8 +88,6 @@ export function writeCalendar(name: string, events: readonly CalendarEvent[], no
   calendar.addPropertyWithValue('prodid', '-//Velarium//Season//EN');
   calendar.addPropertyWithValue('name', name);
   const utc = (ms: number) => ICAL.Time.fromJSDate(new Date(Math.floor(ms / 1000) * 1000), true);
-  const dayAfter = (day: string) =>
-    before(new Date(Date.parse(`${day}T00:00Z`) + 2 * DAY_MS).toISOString().slice(0, 10));
   for (const { uid, summary, when } of events) {
     const component = new ICAL.Component('vevent');
     component.addPropertyWithValue('uid', uid);
@@ -97,7 +100,7 @@ export function writeCalendar(name: string, events: readonly CalendarEvent[], no
     );
     component.addPropertyWithValue(
       'dtend',
-      isDays ? ICAL.Time.fromDateString(dayAfter(when.to)) : utc(when.toMs),
+      isDays ? ICAL.Time.fromDateString(dayAfter(when.to, 1)) : utc(when.toMs),
     );
     calendar.addSubcomponent(component);
   }

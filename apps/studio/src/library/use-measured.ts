@@ -21,15 +21,17 @@ export interface Wanted {
 /** Of each wanted, of each message. */
 type Measured = readonly (readonly (readonly MeasuredStep[])[])[];
 
-/** Measures every step of every message, in windows that nobody sees; nothing until all of it is. Keep the list. */
+/** Measures every step of every message, in windows that nobody sees. Keep the list. */
 export function useMeasured(
   siteId: string,
   wanted: readonly Wanted[],
   settledMs = SETTLED_MS,
-): Measured | undefined {
+): { readonly measured: Measured; readonly isDone: boolean } {
   const design = useDesign(siteId);
   const site = useSite(siteId);
-  const [measured, setMeasured] = useState<Measured>();
+  const [last, setLast] = useState<{ readonly of?: readonly Wanted[]; readonly measured: Measured }>({
+    measured: [],
+  });
   useEffect(() => {
     const stop = new AbortController();
     const measure = async (message: Message, devices: readonly Device[]) => {
@@ -45,14 +47,15 @@ export function useMeasured(
       const all: (readonly MeasuredStep[])[][] = [];
       for (const { messages, devices } of wanted)
         all.push(await Promise.all(messages.map((message) => measure(message, devices))));
-      if (!stop.signal.aborted) setMeasured(all);
+      if (!stop.signal.aborted) setLast({ of: wanted, measured: all });
     }, settledMs);
     return () => {
       clearTimeout(timer);
       stop.abort();
     };
   }, [wanted, design, site, settledMs]);
-  return measured;
+  // What was measured last stands until all of this is.
+  return { measured: last.measured, isDone: last.of === wanted };
 }
 
 async function measureOn(

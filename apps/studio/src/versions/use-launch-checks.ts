@@ -49,7 +49,7 @@ export function useLaunchChecks(siteId: string, launched: readonly Met[]): Launc
     [launched],
   );
   // Nobody types here, and the sheet says all it will say before anything can be published.
-  const measured = useMeasured(siteId, wanted, 0);
+  const { measured, isDone } = useMeasured(siteId, wanted, 0);
   const looked = useQueries({
     queries: launched.map(({ document: { rule } }) => {
       const { covered } =
@@ -73,12 +73,12 @@ export function useLaunchChecks(siteId: string, launched: readonly Met[]): Launc
       ...launchFindings(one, into),
       ...(known ? unknownPages(one.document.rule.reach.pages, known, { ...site, pages }) : []),
       ...unknownElements(looked[n]?.data ?? []),
-      ...measuredFindings(one.document, measured?.[n] ?? []),
+      ...measuredFindings(one.document, measured[n] ?? []),
     ];
   };
   return {
     findings: launched.map(findingsOf),
-    isPending: !site || isAskingPages || isAskingRunning || !measured,
+    isPending: !site || isAskingPages || isAskingRunning || !isDone,
     isLooking: looked.some(({ isFetching }) => isFetching),
   };
 }

@@ -1,7 +1,7 @@
 import type { Pages, SitePage } from '@velarium/contract';
 import { describe, expect, it } from 'vitest';
 import { plainSettings } from '../testing/arbitrary.ts';
-import { coveredPages } from './covered-pages.ts';
+import { busiestPage, coveredPages } from './covered-pages.ts';
 import { NO_SITE_PAGES } from './resolve-pages.ts';
 
 const page = (path: string, views: number, kind: string | null = null): SitePage => ({
@@ -47,4 +47,12 @@ describe('pages a rule covers', () => {
       coverOf({ include: [{ kind: 'every' }], exclude: [{ kind: 'exact', address: '/' }] }).isEverywhere,
     ).toBe(false);
   });
+});
+
+it.each<[what: string, rules: Partial<Pages>, path: string]>([
+  ['the covered page with most views', { include: [{ kind: 'begins', address: '/journal' }] }, '/journal/a'],
+  ['a page that is named and not known', { include: [{ kind: 'exact', address: '/gone' }] }, '/gone'],
+  ['the home page where nothing is', { include: [{ kind: 'contains', text: 'nowhere' }] }, '/'],
+])('a campaign is met most on %s', (_, rules, path) => {
+  expect(busiestPage(coverOf(rules).covered, { include: [], ...rules })).toBe(path);
 });

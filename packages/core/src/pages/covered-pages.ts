@@ -32,3 +32,11 @@ export function coveredPages(
       rules.include.some(({ kind }) => kind === 'every') && rules.exclude.length === 0 && !rules.follows,
   };
 }
+
+/** Where a campaign is met most: the covered page with most views; else the one a rule names, else the home page. */
+export function busiestPage(covered: readonly SitePage[], { include }: Pick<Pages, 'include'>): string {
+  const [first, ...rest] = covered;
+  if (first) return rest.reduce((most, page) => (page.views > most.views ? page : most), first).path;
+  const exact = include.find((page) => page.kind === 'exact');
+  return exact?.kind === 'exact' ? exact.address : '/';
+}

@@ -30,7 +30,7 @@ function useFindings(): DesignFinding[] {
     () => [{ messages: [message], devices: devices.filter((device) => hasOwnHeight(message, device)) }],
     [message, devices],
   );
-  const measured = useMeasured(siteId, fixed)?.[0]?.[0] ?? NOTHING;
+  const measured = useMeasured(siteId, fixed).measured[0]?.[0] ?? NOTHING;
   return useMemo(
     () => [
       ...designFindings({

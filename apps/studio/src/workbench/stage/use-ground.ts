@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
-import type { Pages, SitePage } from '@velarium/contract';
-import { agoWords } from '@velarium/core';
+import type { Pages } from '@velarium/contract';
+import { agoWords, busiestPage } from '@velarium/core';
 import { useMemo } from 'react';
 import { sightAddress, sightsQuery } from '../../api/queries.ts';
 import { useCoveredPages, useSite } from '../../site/use-site.ts';
@@ -12,14 +12,6 @@ interface Ground {
   readonly words: string;
 }
 
-/** The covered page that most people visit; else the one a rule names, else the home page. */
-function pageOf(covered: readonly SitePage[], { include }: Pages): string {
-  const [first, ...rest] = covered;
-  if (first) return rest.reduce((most, page) => (page.views > most.views ? page : most), first).path;
-  const exact = include.find((page) => page.kind === 'exact');
-  return exact?.kind === 'exact' ? exact.address : '/';
-}
-
 /** The page a campaign's messages are designed over: as it was seen in a browser, else as its server sends it. */
 export function useGround(siteId: string, pages: Pages): Ground {
   const site = useSite(siteId);
@@ -28,7 +20,7 @@ export function useGround(siteId: string, pages: Pages): Ground {
   return useMemo(() => {
     const origin = site?.origins[0];
     if (!origin || isPending || !sights) return { address: undefined, words: '' };
-    const page = pageOf(covered, pages);
+    const page = busiestPage(covered, pages);
     const seen = sights.find(({ path }) => path === page);
     return seen
       ? {
