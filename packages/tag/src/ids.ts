@@ -7,6 +7,5 @@ export const visitorId = (): string => randomHex(16);
 /** A time-ordered id. Source: RFC 9562, UUID version 7; of its variant's digit two bits are left nought. */
 export const timeOrderedId = (): string => {
   const time = Date.now().toString(16).padStart(12, '0');
-  const bits = randomHex(9);
-  return `${time.slice(0, 8)}-${time.slice(8)}-7${bits.slice(0, 3)}-8${bits.slice(3, 6)}-${bits.slice(6)}`;
+  return `${time}7${randomHex(9)}`.replace(/(.{8})(.{4})(.{4})(.{3})/, '$1-$2-$3-8$4-');
 };

@@ -234,7 +234,7 @@ export function startVisit(input: VisitInput): Visit {
     if (isLeaving) return;
     const { open, near } = ask();
     if (open) void tryToOpen(open);
-    const [soonest] = near;
+    const soonest = near[0];
     if (!soonest) return;
     const aheadMs = soonest.inMs - FETCH_AHEAD_MS;
     if (aheadMs <= 0) void load(soonest.campaign.message).catch(nothing);

@@ -23,7 +23,7 @@ const NO_HOST = 'http://h';
  */
 const normal = (text: string): string =>
   text.replace(/%[0-9a-f]{2}/gi, (byte) => {
-    const character = String.fromCharCode(Number.parseInt(byte.slice(1), 16));
+    const character = String.fromCharCode(Number(`0x${byte.slice(1)}`));
     return /[\w.~-]/.test(character) ? character : byte.toUpperCase();
   });
 

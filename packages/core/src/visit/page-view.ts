@@ -126,7 +126,7 @@ export function createPageView(input: PageViewInput): PageView {
     if (remaining > 0 || visibleSince === null) {
       return {
         code: 'waiting:trigger',
-        remainingMs: Number.isFinite(remaining) ? Math.max(0, remaining) : null,
+        remainingMs: remaining < Number.POSITIVE_INFINITY ? Math.max(0, remaining) : null,
       };
     }
     const limit = decideSiteLimits(

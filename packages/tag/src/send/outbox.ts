@@ -43,7 +43,7 @@ export function createEventOutbox(
   const keep = (events: VisitorEvent[]) => storage.write(name, toJson(events.slice(-KEPT)));
   // Which manifest the page runs: one that some worker of the page keeps for ever shows by that.
   const body = (events: VisitorEvent[]) =>
-    toJson({ site: siteKey, visitor: visitor(), events, made } satisfies Collect);
+    toJson({ site: siteKey, made, visitor: visitor(), events } satisfies Collect);
 
   const send = async () => {
     const batch = kept().slice(0, PER_CALL);
