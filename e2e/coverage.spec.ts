@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { draft, publish, restAll } from './lib/api.ts';
 import { expect, expectAccessible, test } from './lib/velarium.ts';
+import { openCampaign } from './lib/workbench.ts';
 
 test('who can appear where is read by keys, each cell says why, and a page leads into a rehearsal', async ({
   velarium,
@@ -97,6 +98,35 @@ test('what would meet, crowd or never open is found before anything is launched'
   const notes = page.getByRole('region', { name: 'Worth a look' });
   await expect(notes).toContainText(/want one place: .*“Advent”/);
   await expect(notes).toContainText('“Last year” can never open. Its schedule is over');
+
+  // Launch says it once more, of what runs by then.
+  await publish(velarium, {
+    name: 'There before',
+    template: 'sky-letter',
+    triggers: [{ kind: 'time', seconds: 3 }],
+    reach: everywhere,
+  });
+  await page.getByRole('link', { name: 'Board', exact: true }).click();
+  await openCampaign(page, 'Advent');
+  let letCome = () => {};
+  const isAimedAt = new Promise<void>((done) => {
+    letCome = done;
+  });
+  await page.route('**/cast?of=*', async (route) => {
+    await isAimedAt;
+    await route.continue();
+  });
+  await page.getByRole('button', { name: /^Launch/ }).click();
+  const publishButton = page.getByRole('button', { name: 'Publish', exact: true });
+  await expect(publishButton).toBeEnabled();
+  const before = await publishButton.boundingBox();
+  letCome();
+  await expect(page.getByRole('region', { name: 'Who else is there' })).toContainText(
+    /“There before” and “Advent” want one place on 17 pages.* From /,
+  );
+  // What comes while somebody aims at the button does not move it.
+  expect(await publishButton.boundingBox()).toEqual(before);
+  await expectAccessible(page);
 });
 
 test('first and last days are moved in the season, by hand and by keys, and taken back', async ({

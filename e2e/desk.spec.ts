@@ -33,7 +33,9 @@ test('keys belong to the place in front: a field keeps its own, a dialog lets no
   await expect(page.getByRole('toolbar', { name: 'Chosen campaigns' })).toHaveCount(0);
   await search.fill('');
   await search.blur();
-  const first = page.getByRole('list', { name: 'Campaigns' }).getByRole('listitem').first();
+  const rows = page.getByRole('list', { name: 'Campaigns' }).getByRole('listitem');
+  await expect(rows).toHaveCount(4);
+  const first = rows.first();
   const before = await first.boundingBox();
   await page.keyboard.press('ControlOrMeta+a');
   await expect(page.getByRole('toolbar', { name: 'Chosen campaigns' })).toBeVisible();
@@ -166,7 +168,7 @@ for (const [width, height] of [
         .getByRole('link', { name: place, exact: true })
         .click();
       await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
-      await page.waitForLoadState('networkidle');
+      await expect(page.getByRole('status', { name: /^Loading/ })).toHaveCount(0);
       await expectNoOverflow(page);
     }
     await page.context().close();

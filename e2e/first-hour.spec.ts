@@ -44,6 +44,15 @@ test('a new site’s first hour: added, heard, its pages, a Look of its own, a m
   await dialog.getByRole('button', { name: 'Add the site' }).click();
   await expect(page.getByRole('heading', { name: 'Moorland Hut' })).toBeVisible();
 
+  // The Board leads on, and ticks what is there.
+  const steps = page.getByRole('region', { name: 'From here to the first showing' });
+  const step = (name: string) => steps.getByRole('listitem').filter({ hasText: name });
+  await page.getByRole('link', { name: 'Board' }).first().click();
+  await expect(step('The tag on a page')).toHaveAttribute('aria-current', 'step');
+  await expect(steps.getByText(': done')).toHaveCount(0);
+  await expectAccessible(page);
+  await steps.getByRole('link', { name: 'Get the line' }).click();
+
   // The line goes into the site's template, and the first page that is opened is heard.
   const snippet = page.getByText(/<script async src=/);
   site.tag = (await snippet.textContent()) ?? '';
@@ -59,7 +68,10 @@ test('a new site’s first hour: added, heard, its pages, a Look of its own, a m
   await expect(page.getByRole('row', { name: /Rooms/ })).toBeVisible();
   await expectAccessible(page);
 
-  await page.getByRole('tab', { name: 'Looks' }).click();
+  await page.getByRole('link', { name: 'Board' }).first().click();
+  await expect(step('The tag on a page')).toContainText(/✓.*Heard (just now|1 minute ago)/);
+  await steps.getByRole('link', { name: 'Read it from a page' }).click();
+  await expect(page.getByRole('tab', { name: 'Looks' })).toHaveAttribute('aria-selected', 'true');
   await expect(page.getByRole('list', { name: 'Looks' })).toContainText('the site’s own');
   await page.getByRole('button', { name: 'Read it' }).click();
   await expect(page.getByText(/Read from the page: ground, text colour, accent/)).toBeVisible();
@@ -75,13 +87,19 @@ test('a new site’s first hour: added, heard, its pages, a Look of its own, a m
     'As on Moorland Hut',
   );
   await page.getByRole('link', { name: 'Board' }).first().click();
+  await expect(step('A Look of its own')).toContainText('“As on Moorland Hut” is this site’s own.');
+  await expect(step('A first message')).toHaveAttribute('aria-current', 'step');
   await newCampaign(page, 'Autumn rooms', /Corner invitation/);
   const green = ['background-color', 'rgb(244, 239, 228)'] as const;
   await expect(stage(page, 'desktop').locator('.card')).toHaveCSS(...green);
   await say(page, 'after 2 seconds on rooms, on every device, once per session');
   await launch(page);
+  await expect(step('Seen live')).toContainText('It is published; nobody has met it yet.');
   await first.go(`${site.origin}/rooms`);
   await first.pass(2.5);
   await expect(first.message.locator('.card')).toHaveCSS(...green);
   expect(first.problems).toEqual([]);
+  // With the first showing it has led as far as it can.
+  await first.settle();
+  await expect(steps).toHaveCount(0);
 });

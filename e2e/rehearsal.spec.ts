@@ -144,27 +144,28 @@ async function playForReal(page: Page, velarium: Velarium, rehearsal: Rehearsal,
         .map(({ afterSeconds }) => ({ at: second + afterSeconds, what: 'closes' as const })),
     );
     const isStill = (at: number) => happenings.some((one) => one.what === 'still' && at > one.at);
-    // Whoever is there touches something every second.
-    const signs = Array.from({ length: Math.floor(seconds) }, (_, n) => ({
-      at: n + 0.5,
-      what: 'touches' as const,
-    }));
+    // Whoever is there touches something every second; the page's own clock keeps it.
+    await page.evaluate(
+      (atSeconds) => {
+        const nowMs = performance.now() - (window as unknown as Scope).begun;
+        const touch = () => dispatchEvent(new PointerEvent('pointermove', { bubbles: true }));
+        for (const second of atSeconds) setTimeout(touch, second * 1000 - nowMs);
+      },
+      Array.from({ length: Math.floor(seconds) }, (_, n) => n + 0.5).filter((at) => !isStill(at)),
+    );
     const steps = [
       ...ofPage.map(({ second }) => ({ at: second, what: 'opens' as const })),
       ...closes,
       ...happenings,
-      ...signs.filter(({ at }) => !isStill(at)),
     ]
       .filter(({ at }) => at < seconds)
       .sort((a, b) => a.at - b.at);
     for (const step of steps) {
       await passTo(step.at);
-      if (step.what !== 'touches') await sleep(WORK_MS);
+      await sleep(WORK_MS);
       if (step.what === 'closes') await page.evaluate(() => (window as unknown as Scope).velarium.close?.());
-      else if (step.what === 'touches')
-        await page.evaluate(() => dispatchEvent(new PointerEvent('pointermove', { bubbles: true })));
       else if (step.what !== 'opens') await happen(page, step);
-      if (step.what !== 'touches' && step.what !== 'opens') await sleep(WORK_MS);
+      if (step.what !== 'opens') await sleep(WORK_MS);
     }
     await passTo(seconds);
     await sleep(WORK_MS);

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, expectAccessible, test } from './lib/velarium.ts';
-import { saved, say } from './lib/workbench.ts';
+import { launch, saved, say } from './lib/workbench.ts';
 
 test('a visit is put together, played, expected of, kept, and asked again before a launch breaks it', async ({
   studioPage: page,
@@ -72,6 +72,7 @@ test('a visit is put together, played, expected of, kept, and asked again before
 
   // A draft that would break it is named by the launch, with the reason.
   await page.getByRole('link', { name: 'Board', exact: true }).click();
+  await expect(page.getByRole('link', { name: '✓ 1 rehearsal holds' })).toBeVisible();
   await page.getByRole('link', { name: 'Places on Friday’s tour' }).click();
   await say(page, 'after 14 seconds');
   await saved(page);
@@ -85,4 +86,11 @@ test('a visit is put together, played, expected of, kept, and asked again before
   await page.getByRole('combobox', { name: 'Played against' }).click();
   await page.getByRole('option', { name: 'What runs now' }).click();
   await expect(expected.getByText('✓ holds')).toBeVisible();
+
+  // Launched all the same, it stands on the Board until it is mended, and leads to what fails.
+  await page.getByRole('link', { name: 'Board', exact: true }).click();
+  await page.getByRole('link', { name: 'Places on Friday’s tour' }).click();
+  await launch(page);
+  await page.getByRole('link', { name: '■ 1 of 1 rehearsal no longer holds' }).click();
+  await expect(expected.getByText('■ fails')).toBeVisible();
 });

@@ -22,6 +22,9 @@ test('Results say what the raw events say, of the site and of one campaign, and 
   const figure = (count: number) => count.toLocaleString('en-GB');
   await page.keyboard.press('r');
   await expect(page.getByRole('heading', { name: 'Results' })).toBeVisible();
+  const mailed = page.getByRole('button', { name: 'Mailed every Monday' });
+  await mailed.click();
+  await expect(mailed).toHaveAttribute('aria-pressed', 'true');
   const expectEqual = async () => {
     for (const { name, showings, visitors, converters } of await raw()) {
       const cells = page.getByRole('row', { name: new RegExp(`^${name}`) }).getByRole('cell');
@@ -98,6 +101,16 @@ test('two moments are tried: each visitor meets their own, every time, and Resul
   await page.getByRole('option', { name: 'Later' }).click();
   await expect(page.getByText(/opens after 15 seconds/)).toBeVisible();
   await expect(page.getByText(/It takes [\d,]+ visitors a variant/)).toBeVisible();
+  // For a goal of the site, or for its own answer.
+  const aim = page.getByRole('combobox', { name: 'Tried for' });
+  await aim.click();
+  const goal = page.getByRole('option', { name: /within \d+ days?$/ }).last();
+  const named = (await goal.textContent()) ?? '';
+  await goal.click();
+  await expect(aim).toHaveText(named);
+  await saved(page);
+  await aim.click();
+  await page.getByRole('option', { name: /^Its own answer/ }).click();
   await expectAccessible(page);
   await launch(page);
 

@@ -114,9 +114,21 @@ test('every kind of trigger has a form of its own, and one can be tried', async 
   const box = await pane.boundingBox();
   if (!box) throw new Error('expected the little window');
   const at = (y: number) => page.mouse.move(box.x + 60, box.y + y);
+  // Each sign has a picture and words of its own.
+  for (const [sign, words] of [
+    ['Early', 'A quick move up'],
+    ['Certain', 'out through the top'],
+    ['Likely', 'A move up, 40 pixels from the top'],
+  ] as const) {
+    await list.getByRole('radio', { name: sign }).check();
+    await expect(list.getByText(words)).toBeVisible();
+  }
   await at(60);
+  await page.clock.runFor(1000);
+  await expect(list.getByText(/Armed in [12]\.\d s/)).toBeVisible();
   // The arming time of three seconds goes by on a driven clock.
-  await page.clock.fastForward(3100);
+  await page.clock.fastForward(2100);
+  await expect(list.getByText('Armed: leave now')).toBeVisible();
   await at(80);
   for (const y of [60, 40, 20, 3, -20]) await at(y);
   await expect(list.getByText('It would open now')).toBeVisible();

@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import type { Page } from '@playwright/test';
+import type { BrowserContext, Page } from '@playwright/test';
 import type { Message } from '@velarium/contract';
 import { picturesOf, TEMPLATES } from '@velarium/core';
 import { publish, restAll } from './lib/api.ts';
@@ -7,16 +7,36 @@ import {
   type DeviceName,
   deviceOptions,
   expectSamePicture,
+  groundsReady,
   newEmptied,
   openEmptied,
+  paintedPicture,
   picturesReady,
 } from './lib/same-picture.ts';
-import { expect, newVisitor, signIn, test } from './lib/velarium.ts';
+import { test as base, expect, newVisitor, signIn } from './lib/velarium.ts';
 
 /** A window of the studio in which every device of the stage has room at its real size. */
 const WIDE = { width: 1290, height: 1190 };
 const NOON = new Date('2026-11-25T12:00:00Z');
 const DEVICES = ['desktop', 'tablet', 'phone'] as const;
+
+/** A browser of a viewer, whose stage is without the marks of editing; it has the studio's code at hand for every template. */
+const test = base.extend<{ atNoon: BrowserContext }, { viewer: BrowserContext }>({
+  viewer: [
+    async ({ browser, worker }, use) => {
+      const context = await browser.newContext({ viewport: WIDE, reducedMotion: 'reduce' });
+      worker.keeps.add(context);
+      await context.clock.setFixedTime(NOON);
+      await use(context);
+      await context.close();
+    },
+    { scope: 'worker' },
+  ],
+  atNoon: async ({ viewer }, use) => {
+    await use(viewer);
+    for (const page of viewer.pages()) await page.close();
+  },
+});
 
 /** Pictures behind the words are the sheet's, and nobody tells when they are there. */
 const hasGround = (message: Message) => message.style.all.ground?.kind === 'picture';
@@ -32,7 +52,7 @@ async function pictureOnStage(stage: Page, device: DeviceName, message: Message)
       const images = ownerDocument.querySelector('velarium-message')?.shadowRoot?.querySelectorAll('img');
       await Promise.all([...(images ?? [])].map((image) => image.decode()));
     });
-  if (hasGround(message)) await stage.waitForLoadState('networkidle');
+  if (hasGround(message)) await groundsReady(frame.contentFrame().locator('velarium-message'));
   // No hovered button in the picture.
   await stage.mouse.move(WIDE.width - 1, WIDE.height - 1);
   const pin = (figure: string, own: string) =>
@@ -73,15 +93,13 @@ for (const { id, name, message } of TEMPLATES) {
   test(`the template ${name}: what the stage shows is what pages show, and everybody can use it`, async ({
     velarium,
     browser,
+    atNoon,
   }, testInfo) => {
     await restAll(velarium);
     const [site] = await velarium.query<{ id: string }>('SELECT id FROM site ORDER BY created_at LIMIT 1');
     const campaign = await publish(velarium, { template: id });
 
-    // A viewer's stage is without the marks of editing.
-    const studio = await browser.newContext({ viewport: WIDE, reducedMotion: 'reduce' });
-    await studio.clock.setFixedTime(NOON);
-    const stage = await studio.newPage();
+    const stage = await atNoon.newPage();
     await signIn(stage, velarium, 'wren@quillonfell.example', `/sites/${site?.id}/campaigns/${campaign}`);
     await stage.getByRole('button', { name: /^Real size/ }).click();
     await stage.getByRole('button', { name: /^Page behind/ }).click();
@@ -109,7 +127,7 @@ for (const { id, name, message } of TEMPLATES) {
       await openEmptied(page, `${velarium.fell}/about`);
       await expect(page.locator('velarium-message .card')).toBeVisible();
       await picturesReady(page);
-      if (hasGround(message)) await page.waitForLoadState('networkidle');
+      if (hasGround(message)) await groundsReady(page.locator('velarium-message'));
       // The short fade of those who ask for less motion runs by the real clock, and begins a frame after the box is there.
       await expect
         .poll(() =>
@@ -126,7 +144,7 @@ for (const { id, name, message } of TEMPLATES) {
         .toBe(0);
       await expectSamePicture(testInfo, `${name}, ${device}`, {
         stage: pictures[device],
-        page: await page.screenshot(),
+        page: await paintedPicture(page),
         hasDrawing: picturesOf(message).length > 0,
       });
     };

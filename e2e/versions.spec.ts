@@ -146,3 +146,34 @@ test('a link shows a draft on the site to somebody without an account, with the 
     ),
   ).toHaveLength(0);
 });
+
+test('any earlier draft is found on a line, held against what it says now, and brought back', async ({
+  velarium,
+  studioPage: page,
+}) => {
+  await newCampaign(page, 'Many drafts', /Corner invitation/);
+  for (const words of ['The first words', 'The second words', 'The third words']) {
+    await retitle(page, words);
+    // What is typed one upon the other is one save.
+    await expect
+      .poll(() => velarium.query('SELECT FROM campaign_revision WHERE draft::text LIKE $1', [`%${words}%`]))
+      .toHaveLength(1);
+  }
+  await page.getByRole('link', { name: 'Versions' }).click();
+  await page.getByRole('radio', { name: 'Earlier drafts' }).check();
+  const drafts = page.getByRole('region', { name: 'Earlier drafts' });
+  const line = drafts.getByRole('slider');
+  await expect(drafts.getByText('1 before what it says now')).toBeVisible();
+  await expect(drafts.getByText('The second words')).toBeVisible();
+  await expectAccessible(page);
+  await line.press('ArrowLeft');
+  await expect(drafts.getByText('The first words')).toBeVisible();
+  await line.press('End');
+  await expect(drafts.getByRole('button', { name: 'Bring back as draft' })).toBeDisabled();
+  await line.press('ArrowLeft');
+  await line.press('ArrowLeft');
+  await expect(drafts.getByText('The first words')).toBeVisible();
+  await drafts.getByRole('button', { name: 'Bring back as draft' }).click();
+  const heading = stage(page, 'desktop').getByRole('textbox', { name: 'Heading' });
+  await expect(heading).toHaveText('The first words');
+});

@@ -2,6 +2,8 @@
 // browser. Its last line counts everything that ran.
 import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { relative } from 'node:path';
+import { stripVTControlCharacters } from 'node:util';
 import { buildAll } from './lib/build-all.mjs';
 import { ensureChromium, ensurePackages, ensurePostgres } from './lib/install.mjs';
 import { ROOT, Stop } from './lib/root.mjs';
@@ -9,7 +11,7 @@ import { ROOT, Stop } from './lib/root.mjs';
 const reports = mkdtempSync('/tmp/velarium-reports-');
 const bin = (name) => `${ROOT}/node_modules/.bin/${name}`;
 const total = { passed: 0, failed: 0 };
-/** Named once more at the end: the place of a failure in ten thousand lines is far up. */
+/** Told once more at the end, with what was wrong: the place of a failure in ten thousand lines is far up. */
 const failures = [];
 let child;
 
@@ -50,10 +52,24 @@ const readReport = (file) => {
   }
 };
 
-/** The titles of Playwright's specs that did not pass, of suites within suites. */
+/** What went wrong in a few lines, without the colours a terminal would have. */
+const told = (title, messages) =>
+  [title, ...stripVTControlCharacters(messages.join('\n')).trim().split('\n').slice(0, 12)].join('\n    ');
+
+/** Playwright's specs that did not pass, of suites within suites. */
 const failedSpecs = (suites) =>
   suites.flatMap(({ specs = [], suites: inner = [] }) => [
-    ...specs.filter(({ ok }) => !ok).map(({ title }) => title),
+    ...specs
+      .filter(({ ok }) => !ok)
+      .map(({ title, tests }) => {
+        const errors = tests.flatMap(({ results }) => results).flatMap(({ errors = [] }) => errors);
+        return told(
+          title,
+          errors.map(({ message = '', location }) =>
+            location ? `${relative(ROOT, location.file)}:${location.line} ${message}` : message,
+          ),
+        );
+      }),
     ...failedSpecs(inner),
   ]);
 
@@ -97,7 +113,8 @@ async function main() {
     ]);
     const report = readReport(file);
     for (const { assertionResults } of report?.testResults ?? [])
-      for (const { status, fullName } of assertionResults) if (status === 'failed') failures.push(fullName);
+      for (const { status, fullName, failureMessages = [] } of assertionResults)
+        if (status === 'failed') failures.push(told(fullName, failureMessages));
     count('unit and server tests', code, report?.numPassedTests ?? 0, report?.numFailedTests ?? 0);
   });
   await check('build', async () =>

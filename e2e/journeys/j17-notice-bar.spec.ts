@@ -83,6 +83,7 @@ test('J17 a bar with a countdown for which the page makes room, at the top, at t
   await after.page.getByLabel('Your mail address').fill('keir@example.org');
   await after.page.getByRole('checkbox').check();
   await after.page.getByRole('button', { name: 'Send me the sky' }).click();
+  await expect(after.message).toContainText('Clear skies');
   await page.getByRole('link', { name: 'People', exact: true }).click();
   await expect(page.getByRole('row', { name: /keir@example\.org/ })).toBeVisible();
   await page.getByRole('link', { name: 'Outbox', exact: true }).click();

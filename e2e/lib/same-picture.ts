@@ -1,5 +1,5 @@
 import { writeFileSync } from 'node:fs';
-import type { BrowserContext, Page, TestInfo } from '@playwright/test';
+import type { BrowserContext, Locator, Page, TestInfo } from '@playwright/test';
 import sharp from 'sharp';
 import { expect } from './velarium.ts';
 
@@ -59,6 +59,34 @@ export const picturesReady = (page: Page): Promise<unknown> =>
     undefined,
     { timeout: 8000 },
   );
+
+/** Waits until the pictures that a message's sheet puts behind its words are there. */
+export const groundsReady = (message: Locator): Promise<void> =>
+  message.evaluate(async ({ shadowRoot }) => {
+    const sheets = [...(shadowRoot?.adoptedStyleSheets ?? []), ...(shadowRoot?.styleSheets ?? [])];
+    const rules = sheets.flatMap((sheet) => [...sheet.cssRules]).map(({ cssText }) => cssText);
+    const addresses = [...rules.join().matchAll(/url\("([^"]+)"\)/g)].map(([, address]) => address as string);
+    await Promise.all(
+      addresses.map((address) => {
+        const picture = new Image();
+        picture.src = address;
+        return picture.decode();
+      }),
+    );
+  });
+
+/** A picture of a page once it has been painted: one that has not is all of one colour, however long it has been there. */
+export async function paintedPicture(page: Page): Promise<Buffer> {
+  let picture: Buffer = Buffer.alloc(0);
+  await expect
+    .poll(async () => {
+      picture = await page.screenshot();
+      const { channels } = await sharp(picture).stats();
+      return channels.some(({ stdev }) => stdev > 0);
+    })
+    .toBe(true);
+  return picture;
+}
 
 /**
  * A stage is a document within a document, so the browser blends its shadows and veils once more and may round each

@@ -12,6 +12,7 @@ import {
 import pg from 'pg';
 import { choosePorts } from '../../scripts/lib/ports.mjs';
 import { startWhole } from '../../scripts/lib/whole.mjs';
+import { keepPristine } from './demo-tables.ts';
 
 /** A whole Velarium with the demo as it was seeded. */
 export interface Velarium {
@@ -29,80 +30,27 @@ const needed = (name: string): string => {
   return value;
 };
 
-/** Tables a test may change, children after their parents; sign-in sessions outlive a test. */
-const TABLES = [
-  'workspace',
-  'account',
-  'membership',
-  'site',
-  'site_page',
-  'page_reading',
-  'page_group',
-  'page_day',
-  'page_title',
-  'manifest_day',
-  'page_sight',
-  'season_note',
-  'season_address',
-  'stay_day',
-  'look',
-  'picture',
-  'picture_file',
-  'saved_block',
-  'own_template',
-  'campaign',
-  'campaign_revision',
-  'campaign_version',
-  'campaign_message',
-  'message_file',
-  'site_manifest',
-  'reach_day',
-  'campaign_day',
-  'campaign_hour',
-  'campaign_move',
-  'planned_launch',
-  'experiment',
-  'goal',
-  'goal_reached',
-  'rehearsal',
-  'person',
-  'lead',
-  'lead_before',
-  'attachment',
-  'do_not_write',
-  'people_note',
-  'follow_up',
-  'connection',
-  'sending',
-  'invitation',
-  'access_token',
-  'delivery',
-  'delivery_try',
-  'presence',
-] as const;
-/** Tables to which rows are only added, by keys nobody gives twice: what a test added is taken away again. */
-const GROWING = {
-  event: ['id', 'at'],
-  late_event: ['id'],
-  visit: ['site_id', 'session'],
-  page_stay: ['site_id', 'view'],
-} as const;
-
-/** Large tables whose rows a test may change: only what it changed is put back. */
-const CHANGING = { visitor_day: ['campaign_id', 'kind', 'visitor', 'day'] } as const;
-
-/** SQLSTATE of a statement that was given up so that another could go on. */
-const DEADLOCK = '40P01';
-
 interface Worker extends Velarium {
+  /** Browsers that outlive a test; whoever makes one closes its pages. */
+  readonly keeps: Set<BrowserContext>;
   /** Puts the demo back as it was seeded. */
   restore(): Promise<void>;
   readonly home: string;
 }
 
+/** The browser of whoever works in the studio: it has been there before, and has the code at hand. */
+interface StudioBrowser {
+  readonly context: () => BrowserContext;
+  /** Makes it as new but for what it has loaded; one that cannot be made so is replaced. */
+  clear(): Promise<void>;
+}
+
+/** What a browser keeps of a place, but for what it has loaded. */
+const KEPT = 'cookies,local_storage,indexeddb,service_workers,cache_storage';
+
 export const test = base.extend<
   { velarium: Velarium; studioPage: Page; visitor: BrowserContext },
-  { worker: Worker }
+  { worker: Worker; studioBrowser: StudioBrowser }
 >({
   // A whole Velarium for each worker: its database a copy of the seeded demo, its ports its own.
   worker: [
@@ -126,38 +74,12 @@ export const test = base.extend<
         smtp: first + 5,
       });
       const whole = await startWhole({ databaseUrl, home, ports });
-      // As the cluster's superuser: restoring need not check what was right when it was copied.
       const client = new pg.Client({
         connectionString: needed('VELARIUM_E2E_ADMIN').replace(/\/[^/]*$/, `/${database}`),
       });
       await client.connect();
-      await client.query("CREATE SCHEMA pristine; SET session_replication_role = 'replica'");
-      for (const table of [...TABLES, ...Object.keys({ ...GROWING, ...CHANGING })])
-        await client.query(`CREATE TABLE pristine.${table} AS TABLE public.${table}`);
-      for (const [table, key] of Object.entries(GROWING))
-        await client.query(`ALTER TABLE pristine.${table} ADD PRIMARY KEY (${key.join(', ')})`);
+      const restore = await keepPristine(client);
       const at = (port: number) => `http://127.0.0.1:${port}`;
-      const putBack = async (): Promise<void> => {
-        await client.query(`BEGIN; TRUNCATE ${TABLES.join(', ')};`);
-        for (const table of TABLES)
-          await client.query(`INSERT INTO ${table} SELECT * FROM pristine.${table}`);
-        for (const [table, key] of Object.entries(GROWING))
-          await client.query(
-            `DELETE FROM ${table} WHERE NOT EXISTS (SELECT FROM pristine.${table} AS old
-            WHERE ${key.map((column) => `old.${column} = ${table}.${column}`).join(' AND ')})`,
-          );
-        for (const [table, key] of Object.entries(CHANGING)) {
-          const columns = key.join(', ');
-          // Told apart by hashing whole rows: quick without knowing anything of the tables.
-          await client.query(
-            `DELETE FROM ${table} WHERE (${columns}) IN (
-             SELECT ${columns} FROM (SELECT * FROM ${table} EXCEPT SELECT * FROM pristine.${table}) AS other);
-           INSERT INTO ${table} SELECT * FROM pristine.${table} EXCEPT SELECT * FROM ${table}`,
-          );
-        }
-        await client.query("SELECT pg_notify('velarium_site_changed', key) FROM site");
-        await client.query('COMMIT');
-      };
       await use({
         studio: at(ports.studio),
         edge: at(ports.edge),
@@ -166,17 +88,8 @@ export const test = base.extend<
         standins: at(ports.standins),
         home,
         query: async (sql, values) => (await client.query(sql, values)).rows,
-        async restore() {
-          // Something that is noted in the background may hold what is wanted here, and want what is held.
-          for (;;) {
-            try {
-              return await putBack();
-            } catch (error) {
-              await client.query('ROLLBACK');
-              if ((error as { code?: string }).code !== DEADLOCK) throw error;
-            }
-          }
-        },
+        restore,
+        keeps: new Set(),
       });
       await client.end();
       await whole.stop();
@@ -187,14 +100,50 @@ export const test = base.extend<
     { scope: 'worker', timeout: 60_000 },
   ],
 
-  velarium: async ({ worker, browser }, use, testInfo) => {
-    const ownContexts = new Set(browser.contexts());
+  studioBrowser: [
+    async ({ browser, worker }, use) => {
+      const begin = () => browser.newContext({ viewport: { width: 1280, height: 800 } });
+      let context = await begin();
+      const empty = async (): Promise<boolean> => {
+        const page = await context.newPage();
+        // A driven clock is the context's for good.
+        if (await page.evaluate(() => !`${Date}`.includes('native code'))) return false;
+        const session = await context.newCDPSession(page);
+        for (const origin of [worker.studio, worker.edge, worker.fell, worker.skerry, worker.standins])
+          await session.send('Storage.clearDataForOrigin', { origin, storageTypes: KEPT });
+        for (const one of context.pages()) await one.close();
+        await context.clearCookies();
+        await context.clearPermissions();
+        await context.unrouteAll();
+        return true;
+      };
+      await use({
+        context: () => context,
+        async clear() {
+          // A test may have closed it.
+          if (await empty().catch(() => false)) return;
+          await context.close();
+          context = await begin();
+        },
+      });
+      await context.close();
+    },
+    { scope: 'worker' },
+  ],
+
+  context: async ({ studioBrowser }, use) => {
+    await use(studioBrowser.context());
+    await studioBrowser.clear();
+  },
+
+  velarium: async ({ worker, browser, studioBrowser }, use, testInfo) => {
     await worker.restore();
     const log = `${worker.home}/logs/server.log`;
     const before = readFileSync(log).length;
     await use(worker);
     // A visit left open would go on in the next test, and be counted there.
-    for (const context of browser.contexts()) if (!ownContexts.has(context)) await context.close();
+    for (const context of browser.contexts())
+      if (context !== studioBrowser.context() && !worker.keeps.has(context)) await context.close();
     if (testInfo.status !== testInfo.expectedStatus) {
       const lines = readFileSync(log).subarray(before);
       await testInfo.attach('server.log', { body: lines, contentType: 'text/plain' });
@@ -338,6 +287,11 @@ export class SitePage {
 
 /** Nothing that WCAG's automatic rules can find is wrong on this page. */
 export async function expectAccessible(page: Page): Promise<void> {
+  expect(await accessibilityFaults(page)).toEqual([]);
+}
+
+/** What WCAG's automatic rules find on this page, or within what is named of it. */
+export async function accessibilityFaults(page: Page, within?: string): Promise<string[]> {
   // A notice that comes or goes is pale for that moment only; of who asks for less motion none is.
   const isStill = await page.evaluate(() => matchMedia('(prefers-reduced-motion: reduce)').matches);
   if (!isStill) await page.emulateMedia({ reducedMotion: 'reduce' });
@@ -348,13 +302,13 @@ export async function expectAccessible(page: Page): Promise<void> {
       ),
     )
     .toBe(0);
-  const { violations } = await new AxeBuilder({ page })
-    .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+  const rules = new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']);
+  const { violations } = await (within ? rules.include(within) : rules)
     // The pages behind the stage are scenery: hidden from readers and scripts.
     .exclude('iframe[sandbox]')
     .analyze();
   if (!isStill) await page.emulateMedia({ reducedMotion: null });
-  expect(
-    violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`),
-  ).toEqual([]);
+  return violations.map(
+    ({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`,
+  );
 }

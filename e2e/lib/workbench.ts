@@ -9,6 +9,8 @@ export async function newCampaign(page: Page, name: string, template: RegExp): P
   await page.getByRole('radio', { name: template }).check();
   await page.getByRole('button', { name: 'Make the campaign' }).click();
   await expect(page.getByLabel('Campaign name')).toHaveValue(name);
+  // Where a dialog gives the focus back to when it goes comes a frame later, and would take it from who types by then.
+  await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => setTimeout(done))));
 }
 
 export const stage = (page: Page, device: 'desktop' | 'phone') =>

@@ -86,12 +86,11 @@ const INNER_NAMES = [
     'hand',
     'keep',
     'active',
-    'active',
   ],
 ];
 
 /**
- * Bundles what pages load: the tag, and the modules it loads when they are needed, named by their content. Returns the
+ * Bundles what pages load: the tag, and the modules it loads when they are needed, named by the content of all of them. Returns the
  * metafiles, for those who ask what is inside.
  */
 export async function bundleTag() {
@@ -119,31 +118,25 @@ export async function bundleTag() {
       outfile: `${name}.js`,
     });
     mangleCache = built.mangleCache;
-    const code = await smallest(outputFiles[0].text, true);
-    const file = `${name}-${createHash('sha256').update(code).digest('hex').slice(0, 8)}.js`;
-    for (const old of readdirSync(folder))
-      if (old.startsWith(`${name}-`) && old !== file) rmSync(`${folder}/${old}`);
-    writeFileSync(`${folder}/${file}`, code);
-    return { file, metafile };
+    return { code: await smallest(outputFiles[0].text, true), metafile };
   };
   const bundles = {};
   for (const name of ['renderer', 'form', 'further', 'extras', 'rare', 'panel'])
     bundles[name] = await chunk(name);
-  const files = Object.fromEntries(Object.entries(bundles).map(([name, { file }]) => [name, file]));
+  // One name for all of a release: a hash for each would cost every page the bytes of all.
+  const hash = createHash('sha256');
+  for (const { code } of Object.values(bundles)) hash.update(code);
+  const release = hash.digest('hex').slice(0, 8);
+  const files = Object.fromEntries(Object.keys(bundles).map((name) => [name, `${name}-${release}.js`]));
+  for (const old of readdirSync(folder)) if (old.endsWith('.js')) rmSync(`${folder}/${old}`);
+  for (const [name, { code }] of Object.entries(bundles)) writeFileSync(`${folder}/${files[name]}`, code);
   const tag = await build({
     ...common,
     mangleCache,
     entryPoints: ['packages/tag/src/main.ts'],
     format: 'iife',
     outfile: 'tag.js',
-    // The rest of a file's name is the bundle's own.
-    define: {
-      __HASHES__: JSON.stringify(
-        Object.fromEntries(
-          Object.entries(files).map(([name, file]) => [name, file.slice(name.length + 1, -3)]),
-        ),
-      ),
-    },
+    define: { __RELEASE__: JSON.stringify(release) },
   });
   writeFileSync(`${folder}/tag.js`, await smallest(tag.outputFiles[0].text, false));
   writeFileSync(`${folder}/files.json`, JSON.stringify(files));

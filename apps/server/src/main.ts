@@ -1,6 +1,7 @@
 import 'reflect-metadata';
 import type { DataSource } from 'typeorm';
 import { type Config, readConfig } from './config.ts';
+import { enqueue } from './deliveries/index.ts';
 import { seedDemo } from './demo/seed.ts';
 import {
   createKeptFiles,
@@ -156,6 +157,9 @@ async function startWorker(services: Services, running: Running): Promise<void> 
   const tidy = async () => {
     await services.intake.tidy();
     await services.accounts.tidy();
+    await services.campaigns.tidy();
+    await services.publishing.tidy();
+    await services.weekMails.queue(enqueue);
     await services.people.tidy(services.deliveries.forgetOld);
   };
   const timer = setInterval(() => void tidy().catch(report), HOUR_MS);

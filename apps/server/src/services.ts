@@ -15,7 +15,7 @@ import { createMemberService } from './members/index.ts';
 import { createPeopleService } from './people/index.ts';
 import { createPublishingService } from './publishing/index.ts';
 import { createRehearsalService } from './rehearsals/index.ts';
-import { createReports } from './reports/index.ts';
+import { createReports, createWeekMails } from './reports/index.ts';
 import { createResultService } from './results/index.ts';
 import { createSeasonService } from './season/index.ts';
 import { createSiteService } from './sites/index.ts';
@@ -62,6 +62,7 @@ export function createServices(
   const season = createSeasonService({ db, sites, campaigns, studioOrigin });
   const goals = createGoalService({ db, sites, campaigns });
   const reports = createReports({ db, sites, campaigns });
+  const weekMails = createWeekMails({ db, sites, reports, studioOrigin });
   const people = createPeopleService({ db, sites, seal });
   const members = createMemberService({ db, accounts, seal, studioOrigin });
   const deliveries = createDeliveryService({
@@ -76,6 +77,7 @@ export function createServices(
     edgeOrigin,
     ownMailbox,
     memberMail: members.mailOf,
+    weekMail: weekMails.mailOf,
     report,
   });
   const experiments = createExperimentService({ db, sites, campaigns });
@@ -97,6 +99,7 @@ export function createServices(
     db,
     jobs,
     reports,
+    weekMails,
     rehearsals,
     versions,
     forecasts,

@@ -127,7 +127,7 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
         judgeHeld: services.intake.judgeHeld,
       });
       await scope.register(deliveryRoutes, { deliveries: services.deliveries });
-      await scope.register(resultRoutes, { reports: services.reports });
+      await scope.register(resultRoutes, { reports: services.reports, weekMails: services.weekMails });
       await scope.register(goalRoutes, {
         goals: services.goals,
         onChanged: services.publishing.prepareSite,

@@ -2,6 +2,7 @@ import {
   type ArrivedCampaign,
   type Campaign,
   type CampaignFile,
+  type CampaignSummary,
   campaignFileSchema,
 } from '@velarium/contract';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
@@ -342,6 +343,45 @@ describe('a campaign travels', () => {
     expect(response.statusCode).toBe(422);
     expect((await owner.ask('GET', `/sites/${owner.siteId}/campaigns`)).json()).toHaveLength(1);
   });
+});
+
+it('the list says what happened lately: showings of seven days, what never arrived of thirty, when its schedule ends it', async () => {
+  const campaign = await createCampaign(owner);
+  const [{ day: today } = { day: '' }]: { day: string }[] = await server.db.query(
+    `SELECT (now() AT TIME ZONE time_zone)::date::text AS day FROM site WHERE id = $1`,
+    [owner.siteId],
+  );
+  for (const [ago, events] of [
+    [0, 3],
+    [6, 4],
+    [7, 100],
+  ])
+    await server.db.query(
+      `INSERT INTO campaign_day (campaign_id, day, kind, events) VALUES ($1, $2::date - $3::int, 'shown', $4)`,
+      [campaign.id, today, ago, events],
+    );
+  const lead = '10000000-0000-4000-8000-000000000001';
+  await server.db.query(
+    `INSERT INTO lead (id, workspace_id, site_id, campaign_id, version, visitor, fields, page, submitted_at)
+     SELECT $1, workspace_id, site_id, id, 1, $1, '{}', '/', now() FROM campaign WHERE id = $2`,
+    [lead, campaign.id],
+  );
+  for (const [state, age] of [
+    ['givenUp', '1 day'],
+    ['givenUp', '29 days'],
+    ['givenUp', '31 days'],
+    ['sent', '1 day'],
+    ['retrying', '1 day'],
+  ])
+    await server.db.query(
+      `INSERT INTO delivery (workspace_id, site_id, kind, lane, state, recipient, payload, lead_id, created_at)
+       SELECT workspace_id, site_id, 'notice', 'mail', $2, 'a@example.org', '{}', id, now() - $3::interval
+         FROM lead WHERE id = $1`,
+      [lead, state, age],
+    );
+  const [listed] = (await owner.ask('GET', `/sites/${owner.siteId}/campaigns`)).json<CampaignSummary[]>();
+  expect(listed).toMatchObject({ shownLately: 7, givenUp: 2, endsAt: null });
+  expect(listed?.miniature.rows.length).toBeGreaterThan(0);
 });
 
 it('the list that is asked for every few seconds is answered with 304 while it is the same', async () => {

@@ -253,7 +253,7 @@ describe('/submit', () => {
   it.each<[what: string, change: Parameters<typeof submit>[0], status: number, message: RegExp]>([
     ['a missing answer', { fields: {} }, 422, /Your mail address: please fill this in/],
     ['an address that is none', { fields: { email: 'lark' } }, 422, /name@example\.org/],
-    ['no consent', { consent: false }, 422, /tick the consent/],
+    ['no consent', { consent: false }, 422, /tick this to go on/],
     [
       'a field the form does not have',
       { fields: { email: 'a@example.org', admin: 'yes' } },

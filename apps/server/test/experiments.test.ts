@@ -48,7 +48,7 @@ const divided = (document: CampaignDocument): CampaignDocument => ({
   variants: evenShares([variantOf('b', later(document), document.rule.moment)]),
 });
 /** A visitor who was shown a variant so long ago, and converted so many hours after, if at all. */
-async function visitor(variant: string, agoHours: number, convertedAfter?: number): Promise<void> {
+async function visitor(variant: string, agoHours: number, convertedAfter?: number): Promise<string> {
   const id = randomVisitor();
   const put = (kind: string, hours: number) =>
     server.db.query(
@@ -59,6 +59,7 @@ async function visitor(variant: string, agoHours: number, convertedAfter?: numbe
   await server.db.query(`UPDATE counted_until SET since = '-infinity'`);
   await put('shown', agoHours);
   if (convertedAfter !== undefined) await put('converted', agoHours - convertedAfter);
+  return id;
 }
 const backdate = (hours: number) =>
   server.db.query(
@@ -213,4 +214,93 @@ it('a visitor’s manifest says when each variant opens', async () => {
     false,
     true,
   ]);
+});
+
+describe('for a goal of the site', () => {
+  const makeGoal = async (days = 3) => {
+    const goals = await owner.ask('POST', `/sites/${owner.siteId}/goals`, {
+      name: 'A tour is booked',
+      deed: { kind: 'page', pages: [{ kind: 'exact', address: '/booked' }] },
+      days,
+    });
+    const [goal] = goals.json<{ id: string }[]>();
+    return goal?.id ?? '';
+  };
+  const aimed = (goal: string) => (document: CampaignDocument) => ({
+    ...divided(document),
+    trial: { smallest: 2, isPlanned: true, goal },
+  });
+  /** Somebody who met a variant so long ago and reached the goal so many hours after, or before. */
+  async function reaches(
+    goal: string,
+    variant: string,
+    agoHours: number,
+    afterHours?: number,
+  ): Promise<void> {
+    const id = await visitor(variant, agoHours);
+    if (afterHours !== undefined)
+      await server.db.query(
+        `INSERT INTO goal_reached (goal_id, visitor, at) VALUES ($1, $2, now() - $3 * interval '1 hour')`,
+        [goal, id, agoHours - afterHours],
+      );
+  }
+
+  it('counts who reached it after they entered and within its days, and nobody else', async () => {
+    const goal = await makeGoal();
+    await launch(aimed(goal));
+    await server.db.query(`UPDATE experiment SET started_at = now() - interval '10 days'`);
+    await reaches(goal, 'a', 100);
+    await reaches(goal, 'a', 100, 71);
+    await reaches(goal, 'a', 100, 73);
+    await reaches(goal, 'b', 100, -2);
+    await reaches(goal, 'b', 100, 1);
+    await reaches(goal, 'b', 100, 2);
+    // Their days are not over.
+    await reaches(goal, 'b', 70, 1);
+    const { running } = await experiments();
+    expect(running).toMatchObject({
+      goal: { id: goal, name: 'A tour is booked', days: 3 },
+      windowHours: 72,
+      entered: 7,
+    });
+    expect(running?.days.at(-1)?.arms).toMatchObject([
+      { id: 'a', visitors: 3, converters: 1 },
+      { id: 'b', visitors: 3, converters: 2 },
+    ]);
+  });
+
+  it('begins anew with another goal, keeps its goal from being removed, and is refused one of another site', async () => {
+    const goal = await makeGoal();
+    await launch(aimed(goal));
+    const first = (await experiments()).running?.id;
+    expect((await owner.ask('DELETE', `/sites/${owner.siteId}/goals/${goal}`)).json()).toMatchObject({
+      status: 409,
+      detail: expect.stringContaining(campaign.name),
+    });
+    await launch((document) => ({ ...document, trial: { smallest: 2, isPlanned: true } }));
+    const after = await experiments();
+    expect(after.running?.id).not.toBe(first);
+    expect([after.running?.goal, after.ended[0]?.goal?.id]).toEqual([null, goal]);
+    expect((await owner.ask('DELETE', `/sites/${owner.siteId}/goals/${goal}`)).statusCode).toBe(204);
+
+    const { revision, document } = await now();
+    const draft = await owner.ask('PUT', path('draft'), { revision, document: aimed(goal)(document) });
+    expect([draft.statusCode, draft.json().fields[0].path]).toEqual([422, 'document.trial.goal']);
+  });
+
+  it('is planned by how many reached it, not by how many answered', async () => {
+    const goal = await makeGoal();
+    for (let n = 0; n < 10; n++) await reaches(goal, 'a', 200, n < 4 ? 5 : undefined);
+    const forecast = async (trial: object) =>
+      (
+        await owner.ask('POST', path('experiments/forecast'), {
+          smallest: 2,
+          isPlanned: true,
+          arms: 2,
+          ...trial,
+        })
+      ).json();
+    expect(await forecast({ goal })).toMatchObject({ rate: 0.4 });
+    expect(await forecast({})).toMatchObject({ rate: 0 });
+  });
 });

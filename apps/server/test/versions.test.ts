@@ -6,7 +6,7 @@ import type {
   Look,
   MessageFile,
 } from '@velarium/contract';
-import { changeBlock, PLAIN_LOOK } from '@velarium/core';
+import { changeBlock, keptDrafts, PLAIN_LOOK } from '@velarium/core';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { createCampaign, createTestServer, createWorkspace, type Member, type TestServer } from './server.ts';
 
@@ -281,4 +281,61 @@ describe('several together', () => {
     });
     expect(answer.statusCode).toBe(404);
   });
+});
+
+describe('earlier drafts', () => {
+  const drafts = async () =>
+    (await owner.ask('GET', `/campaigns/${campaign.id}/drafts`)).json<
+      { revision: number; at: string; byName: string }[]
+    >();
+
+  it('are listed with who saved them, and each says what the draft said then', async () => {
+    const [first] = [await draft('One evening'), await draft('Another evening')];
+    const listed = await drafts();
+    expect(listed.map(({ revision }) => revision)).toEqual([0, 1, 2, 3]);
+    expect(listed.every(({ byName }) => byName !== '')).toBe(true);
+    const document = (
+      await owner.ask('GET', `/campaigns/${campaign.id}/drafts/${first}`)
+    ).json<CampaignDocument>();
+    expect(JSON.stringify(document)).toContain('One evening');
+    expect((await owner.ask('GET', `/campaigns/${campaign.id}/drafts/99`)).statusCode).toBe(404);
+  });
+
+  it('grow ever fewer by core’s own law; what is published and what is drafted stays', async () => {
+    for (let n = 0; n < 8; n++) await draft(`Evening ${n}`);
+    const { revision: published } = await again();
+    await owner.publish(campaign.id);
+    for (let n = 8; n < 24; n++) await draft(`Evening ${n}`);
+    const { revision: last } = await again();
+    const now = new Date(Math.floor(Date.now() / 1000) * 1000);
+    // From half a year back to now, in pairs a second apart.
+    await server.db.query(
+      `UPDATE campaign_revision SET saved_at = $2::timestamptz - (round(3 * 3.6 ^ (($3 - revision) / 2)) + ($3 - revision) % 2) * interval '1 second'
+        WHERE campaign_id = $1`,
+      [campaign.id, now, last],
+    );
+    const at = Array.from({ length: last + 1 }, (_, revision) => {
+      const back = last - revision;
+      return now.getTime() / 1000 - Math.round(3 * 3.6 ** Math.floor(back / 2)) - (back % 2);
+    });
+    const wanted = keptDrafts(at, now.getTime() / 1000);
+    await server.services.campaigns.tidy(now);
+    const kept = (await drafts()).map((one) => Date.parse(one.at) / 1000);
+    expect(kept).toEqual(at.filter((one, revision) => wanted.includes(one) || revision === published));
+    expect(kept.length).toBeLessThan(at.length);
+    await server.services.campaigns.tidy(now);
+    expect((await drafts()).length).toBe(kept.length);
+  });
+});
+
+it('message files that no version had any more are forgotten, and those of a version are not', async () => {
+  await owner.publish(campaign.id);
+  const files = () => server.db.query('SELECT hash FROM message_file WHERE site_id = $1', [owner.siteId]);
+  const [had] = await files();
+  await server.db.query(
+    `INSERT INTO message_file (site_id, hash, body) VALUES ($1, '00000000000000000000000000000000', '{}')`,
+    [owner.siteId],
+  );
+  await server.services.publishing.tidy();
+  expect(await files()).toEqual([had]);
 });

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { variantIdSchema } from './events.ts';
 import { messageSchema } from './message/message.ts';
+import { miniatureSchema } from './miniature.ts';
 import { ruleSchema } from './rule.ts';
 import { momentSchema } from './trigger.ts';
 import { CAMPAIGN_STATES, LIMITS, MOST_NOTE } from './values.ts';
@@ -17,6 +18,8 @@ export const trialSchema = z.strictObject({
   smallest: z.number().min(0.1).max(50),
   /** Ends when the planned visitors have come; or runs without an end. */
   isPlanned: z.boolean(),
+  /** The goal of the site it is for; the message's own answer or click where missing. */
+  goal: z.uuid().optional(),
 });
 export type Trial = z.infer<typeof trialSchema>;
 
@@ -77,8 +80,16 @@ export const campaignSummarySchema = z.strictObject({
   plannedAt: z.iso.datetime().nullable(),
   /** When its schedule will next open or shut it. */
   nextChangeAt: z.iso.datetime().nullable(),
+  /** When its schedule ends it for good. */
+  endsAt: z.iso.datetime().nullable(),
   updatedAt: z.iso.datetime(),
   numbers: campaignNumbersSchema,
+  /** The draft's message from afar. */
+  miniature: miniatureSchema,
+  /** Showings on the site's last seven days, today among them. */
+  shownLately: z.number().int(),
+  /** Of what its answers sent out in the last thirty days, how much was given up. */
+  givenUp: z.number().int(),
 });
 export type CampaignSummary = z.infer<typeof campaignSummarySchema>;
 

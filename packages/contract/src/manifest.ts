@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { audienceSchema } from './audience.ts';
 import { goalEventSchema } from './goals.ts';
+import { languageTagSchema } from './message/languages.ts';
 import { messageHashSchema } from './message/message.ts';
 import { capSchema, pauseSchema } from './rule.ts';
 import { scheduleSchema } from './schedule.ts';
@@ -101,6 +102,11 @@ export type CompiledPageRule = z.infer<typeof compiledPageRuleSchema>;
 /** Nine cells row by row from the upper start. */
 const cellsSchema = z.number().int().min(0).max(511);
 
+/** The files of a message's languages by the language, the original first. */
+const messagesByLanguageSchema = z
+  .array(z.tuple([languageTagSchema, messageHashSchema]).readonly())
+  .readonly();
+
 /** One live campaign, compiled: rules only. Its message is a file of its own, named by its hash. */
 export const manifestCampaignSchema = z.strictObject({
   id: z.uuid(),
@@ -109,6 +115,8 @@ export const manifestCampaignSchema = z.strictObject({
   cells: z.tuple([cellsSchema, cellsSchema, cellsSchema]).readonly(),
   /** Content hash of the message file. */
   message: messageHashSchema,
+  /** Missing where it has one language only. */
+  languages: messagesByLanguageSchema.optional(),
   moment: momentSchema,
   /** Normalised keys of exact pages. */
   includeKeys: z.array(z.string()),
@@ -143,6 +151,7 @@ export const manifestCampaignSchema = z.strictObject({
           /** Which of {@link BUCKETS} it has, each from the first to the one before the second. */
           buckets: z.array(z.tuple([z.number().int(), z.number().int()]).readonly()).readonly(),
           message: messageHashSchema,
+          languages: messagesByLanguageSchema.optional(),
           /** When it opens, where that differs from the first. */
           moment: momentSchema.optional(),
         }),

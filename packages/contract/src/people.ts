@@ -37,6 +37,8 @@ export const answerSchema = z.strictObject({
   step: z.string().nullable(),
   version: z.number().int(),
   variant: z.string(),
+  /** The language it was asked in, where the message had several. */
+  language: z.string().nullable(),
   device: z.string().nullable(),
   /** Host the visit came from, and its country in two letters; `null` where neither is known. */
   referrer: z.string().nullable(),

@@ -40,6 +40,8 @@ export const previewSchema = z.strictObject({
   files: z.record(z.string(), messageFileSchema),
   /** Of a link for somebody without an account: whether it comes without the panel. `null` for who was sent by the studio. */
   link: z.strictObject({ isBare: z.boolean() }).nullable(),
+  /** Of a visitor's code: the campaign they ask after. `null` otherwise; then the visit is one of its own. */
+  why: z.strictObject({ campaign: z.uuid() }).nullable(),
   campaigns: z.array(
     z.strictObject({
       id: z.uuid(),

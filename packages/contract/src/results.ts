@@ -18,6 +18,9 @@ export type PeriodQuestion = z.infer<typeof periodQuestionSchema>;
 export const stretchSchema = z.strictObject({ from: z.iso.date(), until: z.iso.date() });
 export type Stretch = z.infer<typeof stretchSchema>;
 
+/** Whether somebody has a site's week mailed to them every Monday. */
+export const weekMailSchema = z.strictObject({ isOn: z.boolean() });
+
 const count = z.number().int().min(0);
 /** What happened in a stretch of days, as events and as unique visitors of that stretch. */
 export const resultCountsSchema = z.strictObject({
@@ -158,6 +161,8 @@ export const experimentSchema = z.strictObject({
   visitorsASide: z.number().int().nullable(),
   /** The smallest difference worth having, in shares of 1. */
   smallest: z.number(),
+  /** What it is for, where that is a goal of the site; else the message's own answer or click. */
+  goal: z.strictObject({ id: z.uuid(), name: z.string(), days: z.number().int() }).nullable(),
   /** How long after their first showing a visitor is waited for, hours. */
   windowHours: z.number().int(),
   /** Visitors who have entered, whether or not their window has closed. */

@@ -146,6 +146,8 @@ export const LIMITS = {
   /** One picture that goes with an answer. */
   fileBytes: 4 * 1024 * 1024,
   blocksPerStep: 80,
+  /** Languages a message can have beside the one it is written in. */
+  languages: 30,
   steps: 12,
   /** The law of the way out: a close button comes at the latest after this many seconds. */
   closeDelaySeconds: 5,
@@ -226,6 +228,7 @@ export const DELIVERY_KINDS = [
   'welcome',
   'notice',
   'digest',
+  'week',
   'trial',
   'alert',
   'invitation',

@@ -39,6 +39,14 @@ export const campaignHistorySchema = z.strictObject({
 });
 export type CampaignHistory = z.infer<typeof campaignHistorySchema>;
 
+/** What a draft was saved as once. */
+export const earlierDraftSchema = z.strictObject({
+  revision: z.number().int(),
+  at: z.iso.datetime(),
+  byName: z.string(),
+});
+export type EarlierDraft = z.infer<typeof earlierDraftSchema>;
+
 /** Which lines of a history are asked for: those after a cursor, else the newest. */
 export const historyCursorSchema = z.strictObject({
   cursor: z
@@ -52,7 +60,15 @@ export const campaignVersionSchema = z.strictObject({
   version,
   document: campaignDocumentSchema,
   publishedAt: z.iso.datetime(),
-  files: z.array(z.strictObject({ variant: z.string(), hash: messageHashSchema, firstAt: z.iso.datetime() })),
+  files: z.array(
+    z.strictObject({
+      variant: z.string(),
+      /** Empty for the one it was written in. */
+      language: z.string(),
+      hash: messageHashSchema,
+      firstAt: z.iso.datetime(),
+    }),
+  ),
 });
 export type CampaignVersion = z.infer<typeof campaignVersionSchema>;
 

@@ -1,5 +1,5 @@
 import type { Action, Block, Field, FormBlock, Pictures } from '@velarium/contract';
-import type { PersonalFacts } from '@velarium/core/message';
+import type { OwnWords, PersonalFacts } from '@velarium/core/message';
 
 export interface Answers {
   /** The block that is the form. */
@@ -27,6 +27,10 @@ export interface BlockContext {
   readonly pictures: Pictures;
   /** Origin that pictures are loaded from. */
   readonly pictureBase: string;
+  /** What the message says of itself, where that is not English or was worded anew. */
+  readonly words?: OwnWords | undefined;
+  /** Of the message, where it says; as the page's otherwise. */
+  readonly language?: string | undefined;
   readonly form?: AnswerPart | undefined;
   readonly further?: Further | undefined;
   /** For countdowns. */

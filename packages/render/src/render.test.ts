@@ -46,7 +46,10 @@ const ALLOWED = new Set(
   ),
 );
 
-it('a hostile document never throws, makes no foreign element, no handler and no script address', () => {
+// It draws very many, and machines differ.
+it('a hostile document never throws, makes no foreign element, no handler and no script address', {
+  timeout: 60_000,
+}, () => {
   fc.assert(
     fc.property(someMessage, fc.boolean(), (message, isStill) => {
       const { root, remove } = draw(message, isStill);
@@ -267,5 +270,45 @@ describe('leaving', () => {
     expect(ways).toEqual(['time']);
     drawn.remove();
     vi.useRealTimers();
+  });
+});
+
+describe('in another language', () => {
+  // Source: CLDR, plural rules and unit names of Polish and Arabic.
+  it.each([
+    ['en', 1, 'day'],
+    ['en', 2, 'days'],
+    ['pl', 1, 'dzień'],
+    ['pl', 3, 'dni'],
+    ['pl', 25, 'dni'],
+    ['ar', 3, 'أيام'],
+    ['ar', 11, 'يومًا'],
+    ['cy', 2, 'ddiwrnod'],
+  ])('%s counts down %i days as “%s”', (language, days, name) => {
+    const countdown = {
+      ...newBlock('countdown'),
+      until: { kind: 'visitor' as const, minutes: days * 24 * 60 },
+      units: ['days' as const],
+    };
+    const { root } = renderMessage(withBlocks(countdown), { ...options, language, isStill: true });
+    expect(root.querySelector('.countdown')?.textContent).toContain(name);
+  });
+  it('says of itself what its file says, and else what it says in English', () => {
+    const field = { id: 'mail', kind: 'email' as const, label: 'Post', placeholder: '', required: true };
+    const message = withBlocks({ ...newBlock('form'), fields: [field], consentText: 'Cytunaf' });
+    const { root, host } = renderMessage(message, {
+      ...options,
+      language: 'cy',
+      words: { close: 'Cau', fill: 'Llenwch hwn.' },
+    });
+    expect(root.querySelector('.layer')?.getAttribute('lang')).toBe('cy');
+    expect(root.querySelector('.close')?.getAttribute('aria-label')).toBe('Cau');
+    root.querySelector('form')?.dispatchEvent(new Event('submit', { cancelable: true }));
+    expect([...root.querySelectorAll('.wrong')].map(({ textContent }) => textContent)).toEqual([
+      'Llenwch hwn.',
+      'Please tick this to go on.',
+      '',
+    ]);
+    host.remove();
   });
 });

@@ -17,6 +17,8 @@ export interface RenderOptions
     | 'further'
     | 'clock'
     | 'countsAddress'
+    | 'language'
+    | 'words'
   > {
   /** The message's sheet, from `sheetOf`. */
   readonly sheet: string;
@@ -67,6 +69,7 @@ export function renderMessage(message: Message, options: RenderOptions): Rendere
     'data-format': format,
     // What the page declares of its language counts; a style of the page does not.
     dir: message.direction ?? (document.documentElement.dir || 'ltr'),
+    ...(options.language ? { lang: options.language } : {}),
   });
   const body = element(document, 'div', { class: 'inner' });
   const card = element(document, 'div', { class: 'card' });
@@ -122,7 +125,11 @@ export function renderMessage(message: Message, options: RenderOptions): Rendere
     const button = element(
       document,
       'button',
-      { class: 'close', type: 'button', 'aria-label': close.sign === 'cross' ? 'Close' : close.word },
+      {
+        class: 'close',
+        type: 'button',
+        'aria-label': close.sign === 'cross' ? (options.words?.close ?? 'Close') : close.word,
+      },
       [close.sign === 'cross' ? element(document, 'i') : close.word],
     );
     button.addEventListener('click', () => onClose('button'));

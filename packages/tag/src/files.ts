@@ -1,9 +1,9 @@
 import type { MessagePart, TagPart } from '@velarium/contract';
 
-/** Replaced at build time by the content hashes of the other bundles, which are in their files' names. */
-declare const __HASHES__: Readonly<Record<TagPart | MessagePart | 'renderer' | 'panel', string>>;
+/** Replaced at build time by the hash of the other bundles' content, which is in their files' names. */
+declare const __RELEASE__: string;
 
-export type BundleName = keyof typeof __HASHES__;
+export type BundleName = TagPart | MessagePart | 'renderer' | 'panel';
 /** Loads one of the tag's other bundles from the edge. */
 export const loadBundle = <Bundle>(edge: string, name: BundleName): Promise<Bundle> =>
-  import(/* @vite-ignore */ `${edge}/tag/${name}-${__HASHES__[name]}.js`);
+  import(/* @vite-ignore */ `${edge}/tag/${name}-${__RELEASE__}.js`);

@@ -268,7 +268,7 @@ export function startVisit(input: VisitInput): Visit {
       id,
       renderer.show(campaign, file, {
         ask: askEdge,
-        isKept: storage.isKept,
+        isKept: () => !isPreview && storage.isKept(),
         stayed,
         manifest,
         change: store.change,

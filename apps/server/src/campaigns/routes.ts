@@ -1,11 +1,13 @@
 import {
   arrivalSchema,
+  campaignDocumentSchema,
   campaignFileSchema,
   campaignSchema,
   campaignSummarySchema,
   changeCampaignSchema,
   copyCampaignSchema,
   createCampaignSchema,
+  earlierDraftSchema,
   presenceSchema,
   runningCampaignSchema,
   saveDraftSchema,
@@ -65,6 +67,22 @@ export const campaignRoutes: FastifyPluginAsyncZod<{
       const { revision, document } = request.body;
       return campaigns.saveDraft(request.principal, request.params.campaignId, revision, document);
     },
+  );
+  app.get(
+    '/campaigns/:campaignId/drafts',
+    { schema: { params, response: { 200: z.array(earlierDraftSchema) } } },
+    ({ principal, params: { campaignId } }) => campaigns.earlierDrafts(principal.workspaceId, campaignId),
+  );
+  app.get(
+    '/campaigns/:campaignId/drafts/:revision',
+    {
+      schema: {
+        params: params.extend({ revision: z.coerce.number().int().min(0).max(2_000_000_000) }),
+        response: { 200: campaignDocumentSchema },
+      },
+    },
+    ({ principal, params: { campaignId, revision } }) =>
+      campaigns.earlierDraft(principal.workspaceId, campaignId, revision),
   );
   app.put(
     '/campaigns/:campaignId/presence',

@@ -3,12 +3,12 @@ import type {
   CampaignDocument,
   CampaignSummary,
   ChangeCampaign,
+  EarlierDraft,
   Message,
   Pages,
   Presence,
 } from '@velarium/contract';
 import {
-  deriveState,
   followsInCircle,
   type Met,
   NO_SITE_PAGES,
@@ -29,12 +29,13 @@ import { assertPatterns, refused } from './assert-patterns.ts';
 import { type Beside, type FollowUpStore, NOTHING_BESIDE } from './beside.ts';
 import {
   CampaignEntity,
-  CampaignRevisionEntity,
   type CampaignRow,
   CampaignVersionEntity,
   type CampaignVersionRow,
 } from './entities.ts';
 import { createPresence } from './presence.ts';
+import { createRevisions } from './revisions.ts';
+import { createSummaries } from './summaries.ts';
 import { createTravel } from './travel.ts';
 
 /** A message kept by the team says nothing of its moment. */
@@ -55,62 +56,8 @@ type Actor = { readonly workspaceId: string; readonly accountId: string };
 export function createCampaignService({ db, sites, results, library, followUps }: CampaignServices) {
   const campaigns = db.getRepository(CampaignEntity);
   const presence = createPresence(db);
-
-  async function liveVersions(rows: readonly CampaignRow[]): Promise<Map<string, CampaignVersionRow>> {
-    const live = rows.filter((row) => row.liveVersion !== null);
-    if (!live.length) return new Map();
-    const versions = await db
-      .getRepository(CampaignVersionEntity)
-      .find({ where: live.map((row) => ({ campaignId: row.id, version: row.liveVersion as number })) });
-    return new Map(versions.map((version) => [version.campaignId, version]));
-  }
-
-  /** When drafts are published by themselves. */
-  async function plannedLaunches(rows: readonly CampaignRow[]): Promise<Map<string, Date>> {
-    const found: { id: string; at: Date }[] = await db.query(
-      'SELECT campaign_id AS id, at FROM planned_launch WHERE campaign_id = ANY($1::uuid[])',
-      [rows.map(({ id }) => id)],
-    );
-    return new Map(found.map(({ id, at }) => [id, at]));
-  }
-
-  async function summaries(rows: readonly CampaignRow[], timeZone: string): Promise<CampaignSummary[]> {
-    const [numbersOf, live, planned] = await Promise.all([
-      results.numbers(rows.map((row) => row.id)),
-      liveVersions(rows),
-      plannedLaunches(rows),
-    ]);
-    const nowMs = Date.now();
-    return rows.map((row) => {
-      const version = live.get(row.id);
-      // What visitors meet is the published version, so its schedule says what the state is.
-      const schedule = version?.document.rule.limits.schedule ?? null;
-      const { state, nextChangeMs } = deriveState(row.state, schedule, nowMs, timeZone);
-      return {
-        id: row.id,
-        siteId: row.siteId,
-        name: row.name,
-        state,
-        format: row.draft.message.format,
-        anchor: row.draft.message.anchor,
-        closing: {
-          afterSeconds: row.draft.message.close.afterSeconds,
-          means: row.draft.message.close.means,
-        },
-        labels: row.labels,
-        note: row.note,
-        rule: row.draft.rule,
-        variants: row.draft.variants.map(({ id, weight }) => ({ id, weight })),
-        revision: row.revision,
-        hasUnpublishedChanges: version !== undefined && row.publishedRevision !== row.revision,
-        publishedAt: version?.publishedAt.toISOString() ?? null,
-        plannedAt: planned.get(row.id)?.toISOString() ?? null,
-        nextChangeAt: nextChangeMs === null ? null : new Date(nextChangeMs).toISOString(),
-        updatedAt: row.updatedAt.toISOString(),
-        numbers: numbersOf(row.id),
-      };
-    });
-  }
+  const revisions = createRevisions(db);
+  const summaries = createSummaries({ db, results, library });
 
   /** The site's running campaigns with their live versions, in order of precedence: the older first. */
   async function live(manager: EntityManager, siteId: string): Promise<LiveCampaign[]> {
@@ -168,7 +115,7 @@ export function createCampaignService({ db, sites, results, library, followUps }
         allotment: null,
         publishedRevision: null,
       });
-      await keepRevision(manager, actor, saved.id, 0, document);
+      await revisions.keep(manager, actor.accountId, saved.id, 0, document);
       for (const [form, followUp] of Object.entries(beside.followUps))
         await followUps.save(saved.id, form, followUp, manager);
       return saved;
@@ -261,7 +208,7 @@ export function createCampaignService({ db, sites, results, library, followUps }
             { id, workspaceId: actor.workspaceId, revision },
             { draft: document as never, revision: next },
           );
-        if (affected) return keepRevision(manager, actor, id, next, document);
+        if (affected) return revisions.keep(manager, actor.accountId, id, next, document);
         throw new ProblemError(
           409,
           'newer-revision',
@@ -271,6 +218,18 @@ export function createCampaignService({ db, sites, results, library, followUps }
       });
       return get(actor.workspaceId, id);
     },
+
+    /** When the draft was saved and by whom, the older first. */
+    async earlierDrafts(workspaceId: string, id: string): Promise<EarlierDraft[]> {
+      await find(workspaceId, id);
+      return revisions.list(id);
+    },
+    async earlierDraft(workspaceId: string, id: string, revision: number): Promise<CampaignDocument> {
+      await find(workspaceId, id);
+      return revisions.document(id, revision);
+    },
+    /** Leaves ever fewer earlier drafts, the older they are. */
+    tidy: (now = new Date()): Promise<void> => revisions.thin(now),
 
     /** The site a campaign of the workspace belongs to. */
     siteOf: async (workspaceId: string, id: string): Promise<string> => (await find(workspaceId, id)).siteId,
@@ -350,9 +309,10 @@ export function createCampaignService({ db, sites, results, library, followUps }
   async function assertReferences(
     siteId: string,
     id: string,
-    { message, variants, rule }: CampaignDocument,
+    { message, variants, rule, trial }: CampaignDocument,
   ): Promise<void> {
     await assertMaterial(siteId, [message, ...variants.map((one) => one.message)]);
+    if (trial?.goal) await assertGoal(siteId, trial.goal);
     const { include, exclude, follows } = rule.reach.pages;
     const path = 'document.rule.reach.pages';
     const groups = [...include, ...exclude].flatMap((page) => (page.kind === 'group' ? page.id : []));
@@ -373,6 +333,16 @@ export function createCampaignService({ db, sites, results, library, followUps }
       );
   }
 
+  async function assertGoal(siteId: string, goal: string): Promise<void> {
+    const [known] = await db.query('SELECT FROM goal WHERE id = $1 AND site_id = $2', [goal, siteId]);
+    if (!known)
+      throw refused(
+        'No such goal',
+        'Choose one of the site’s goals, or its own answer.',
+        'document.trial.goal',
+      );
+  }
+
   /** Looks, pictures and saved blocks must be the site's own too. */
   async function assertMaterial(siteId: string, messages: readonly Message[]): Promise<void> {
     const looks = messages.flatMap(({ look }) => look ?? []);
@@ -389,18 +359,6 @@ export function createCampaignService({ db, sites, results, library, followUps }
     }
     if (saved.length > 0 && isMissing(saved, await library.savedBlocks.list(siteId)))
       throw refused('No such saved block', 'Choose one of the site’s saved blocks.', 'document.message');
-  }
-
-  async function keepRevision(
-    manager: EntityManager,
-    actor: Actor,
-    campaignId: string,
-    revision: number,
-    draft: CampaignDocument,
-  ): Promise<void> {
-    await manager
-      .getRepository(CampaignRevisionEntity)
-      .insert({ campaignId, revision, draft, savedBy: actor.accountId } as never);
   }
 }
 export type CampaignService = ReturnType<typeof createCampaignService>;

@@ -13,7 +13,7 @@ import type { MailDeskService, MailPurpose } from './mail/desk.ts';
 import type { MailLinks } from './mail/fill-places.ts';
 import type { MailSender, MailWay, OutgoingMail } from './mail/send-mail.ts';
 import { alertMail, digestMail, noticeMail } from './mail/team-mail.ts';
-import type { DeliveryPayload, MemberMail } from './payload.ts';
+import type { DeliveryPayload, MemberMail, WeekMail } from './payload.ts';
 import type { SendingService } from './sending.ts';
 import { callOf, readableCall, type Told } from './tell.ts';
 
@@ -72,6 +72,11 @@ export interface CarryServices {
   readonly sendOutside: SendOutside;
   /** What a mail to a member says; `undefined` where it has no reason any more. */
   readonly memberMail: (payload: MemberMail) => Promise<MailDraft | undefined>;
+  /** What the mail of a site's week says; `undefined` for who wants it no more. */
+  readonly weekMail: (
+    of: { readonly workspaceId: string; readonly siteId: string },
+    payload: WeekMail,
+  ) => Promise<MailDraft | undefined>;
 }
 
 type SiteDelivery = DueDelivery & { readonly siteId: string };
@@ -91,6 +96,7 @@ export function createCarrier(services: CarryServices) {
     links,
     sendOutside,
     memberMail,
+    weekMail,
   } = services;
 
   async function post(
@@ -293,6 +299,12 @@ export function createCarrier(services: CarryServices) {
         });
       case 'event':
         return tell(ofSite, payload);
+      case 'week': {
+        const draft = await weekMail(ofSite, payload);
+        return draft
+          ? post(ofSite, draft, 'team', { to: [due.recipient] })
+          : stopped('They do not want it any more, or have left the team.');
+      }
     }
   };
 }

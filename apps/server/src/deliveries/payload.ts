@@ -5,6 +5,14 @@ export type MemberMail =
   | { readonly of: 'invitation'; readonly invitation: string }
   | { readonly of: 'password'; readonly account: string };
 
+/** The mail of a site's week: whose it is, and its days. */
+export interface WeekMail {
+  readonly of: 'week';
+  readonly account: string;
+  readonly from: string;
+  readonly until: string;
+}
+
 /** What a delivery is made of when it goes out. What somebody sent is read then, so that nothing of it stands here. */
 export type DeliveryPayload =
   /** `at`: which mail of the series. */
@@ -31,6 +39,7 @@ export type DeliveryPayload =
     }
   | { readonly of: 'trial'; readonly mail: MailDraft; readonly isConfirmation: boolean }
   | MemberMail
+  | WeekMail
   | { readonly of: 'alert'; readonly subject: string; readonly words: string }
   | {
       readonly of: 'event';

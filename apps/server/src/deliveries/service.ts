@@ -42,6 +42,8 @@ export interface DeliveryServices {
   readonly ownMailbox: OwnMailbox | null;
   /** What a mail to a member says; see the members' service. */
   readonly memberMail: CarryServices['memberMail'];
+  /** What the mail of a site's week says; see the reports. */
+  readonly weekMail: CarryServices['weekMail'];
   readonly report: (error: unknown) => void;
 }
 
@@ -62,6 +64,7 @@ export function createDeliveryService({
   edgeOrigin,
   ownMailbox,
   memberMail,
+  weekMail,
   report,
 }: DeliveryServices) {
   const outbox = createOutbox(db);
@@ -84,6 +87,7 @@ export function createDeliveryService({
     links,
     sendOutside,
     memberMail,
+    weekMail,
   });
 
   const due = createDue({ db, people, sites, connections, followUps, links });

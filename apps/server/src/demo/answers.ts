@@ -83,6 +83,7 @@ export async function seedAnswers(services: Services, demo: DemoAnswers): Promis
         version: 1,
         variant: null,
         messageHash: null,
+        language: null,
         form: form.id,
         step: stepName(document.message, document.message.steps[0]?.id ?? ''),
         visitor: randomUUID(),

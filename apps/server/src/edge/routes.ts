@@ -7,6 +7,9 @@ import {
   previewRequestSchema,
   type Submit,
   submitSchema,
+  type TellWhy,
+  tellWhySchema,
+  WHY_CODE,
 } from '@velarium/contract';
 import { LIMITS, SITE_KEY } from '@velarium/contract/values';
 import { sourceOf } from '@velarium/core';
@@ -170,14 +173,41 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
     { bodyLimit: LIMITS.submitBytes, schema: { body: jsonSchema(previewRequestSchema) } },
     async (request, reply) => {
       const { site: key, token, campaign } = request.body;
-      assertOrigin(request, reply, await siteOf(key));
+      const site = await siteOf(key);
+      assertOrigin(request, reply, site);
+      reply.header('cache-control', 'no-store');
+      if (WHY_CODE.test(token)) {
+        const asked = await services().publishing.why.campaignOf(site.id, token);
+        if (!asked) throw previewEnded();
+        // What visitors meet, as they meet it.
+        const live = await services().publishing.preview(key, 'live');
+        return { ...live, link: null, why: { campaign: asked } };
+      }
       const claim = previews.read(token, key);
       if (!claim) throw previewEnded();
-      reply.header('cache-control', 'no-store');
       // Whoever has a link sees what it is for, and nothing else they may ask for.
       const { of, isBare = false } = claim;
       const preview = await services().publishing.preview(key, of ?? campaign ?? 'drafts');
-      return { ...preview, link: of === undefined ? null : { isBare } };
+      return { ...preview, link: of === undefined ? null : { isBare }, why: null };
+    },
+  );
+
+  app.post<{ Body: TellWhy }>(
+    '/why',
+    { bodyLimit: LIMITS.collectBytes, schema: { body: jsonSchema(tellWhySchema) } },
+    async (request, reply) => {
+      const { site: key, code, page, lines } = request.body;
+      const site = await siteOf(key);
+      assertOrigin(request, reply, site);
+      const said = lines.map(({ campaign, ...words }) => ({
+        campaign,
+        name: storable(words.name),
+        mark: storable(words.mark),
+        why: storable(words.why),
+      }));
+      if (!(await services().publishing.why.tell(site.id, { code, page: storable(page), lines: said })))
+        throw previewEnded();
+      return reply.status(204).send();
     },
   );
 

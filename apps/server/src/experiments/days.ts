@@ -11,6 +11,7 @@ export interface ExperimentRow {
   readonly tried: string;
   readonly visitorsASide: number | null;
   readonly smallest: number;
+  readonly goal: Experiment['goal'];
   readonly windowHours: number;
   readonly startedAt: Date;
   readonly endedAt: Date | null;
@@ -19,28 +20,33 @@ export interface ExperimentRow {
   readonly found: Pick<Experiment, 'days' | 'entered'> | null;
 }
 
+/** Whoever answered or followed the message first did so at. */
+const CONVERTED = `SELECT visitor, min(first_at) AS at FROM visitor_day
+  WHERE campaign_id = $1 AND kind = 'converted' AND first_at >= $2 GROUP BY visitor`;
+/** Whoever reached the goal after they had entered first did so at: what they did before belongs to no variant. */
+const REACHED = `SELECT hit.visitor, min(hit.at) AS at FROM goal_reached hit JOIN entered ON entered.visitor = hit.visitor
+  WHERE hit.goal_id = $5 AND hit.at > entered.first_at GROUP BY hit.visitor`;
+
 /**
  * How an experiment stood by the end of each of the site's days. A visitor enters once, with their first showing in it, and
  * counts when their window has closed: whatever they do later belongs to nobody's rate.
  */
 export async function experimentDays(
   manager: EntityManager,
-  { campaignId, arms, windowHours, startedAt }: ExperimentRow,
+  { campaignId, arms, goal, windowHours, startedAt }: ExperimentRow,
   timeZone: string,
 ): Promise<Pick<Experiment, 'days' | 'entered'>> {
   const rows: { day: string; variant: string; visitors: string; converters: string }[] = await manager.query(
     `WITH entered AS (
        SELECT DISTINCT ON (visitor) visitor, variant, first_at FROM visitor_day
         WHERE campaign_id = $1 AND kind = 'shown' AND first_at >= $2 ORDER BY visitor, first_at),
-     converted AS (
-       SELECT visitor, min(first_at) AS at FROM visitor_day
-        WHERE campaign_id = $1 AND kind = 'converted' AND first_at >= $2 GROUP BY visitor)
+     converted AS (${goal ? REACHED : CONVERTED})
      SELECT CASE WHEN first_at + $3 * interval '1 hour' <= now()
                  THEN to_char((first_at + $3 * interval '1 hour') AT TIME ZONE $4, 'YYYY-MM-DD') ELSE '' END AS day,
             variant, count(*) AS visitors,
             count(*) FILTER (WHERE converted.at <= first_at + $3 * interval '1 hour') AS converters
        FROM entered LEFT JOIN converted USING (visitor) GROUP BY 1, 2 ORDER BY 1`,
-    [campaignId, startedAt, windowHours, timeZone],
+    [campaignId, startedAt, windowHours, timeZone, ...(goal ? [goal.id] : [])],
   );
   const closed = rows.filter(({ day }) => day !== '');
   const counts = new Map(arms.map(({ id }) => [id, { visitors: 0, converters: 0 }]));

@@ -12,7 +12,12 @@ import { type ExperimentRow, experimentDays } from './days.ts';
 const WINDOW_HOURS = 24;
 const KEPT_LISTED = 20;
 
-const COLUMNS = `id, campaign_id AS "campaignId", arms, tried, visitors_a_side AS "visitorsASide", smallest,
+/** Whether somebody who was shown it reached the goal within its days. */
+const REACHED = `kind = 'shown' AND EXISTS (SELECT FROM goal_reached hit
+  WHERE hit.goal_id = $2 AND hit.visitor = visitor_day.visitor AND hit.at > visitor_day.first_at
+    AND hit.at <= visitor_day.first_at + $3 * interval '1 day')`;
+
+const COLUMNS = `id, campaign_id AS "campaignId", arms, tried, visitors_a_side AS "visitorsASide", smallest, goal,
   window_hours AS "windowHours", started_at AS "startedAt", ended_at AS "endedAt", ended, adopted, found`;
 
 interface Actor {
@@ -58,12 +63,13 @@ export function createExperimentService({
     );
   }
   /** The last 28 days of a campaign: its rate, and how many visitors come a day. */
-  async function lately(manager: EntityManager, campaignId: string) {
+  async function lately(manager: EntityManager, campaignId: string, goal: Experiment['goal']) {
     const [row]: { visitors: string; converters: string; days: string }[] = await manager.query(
       `SELECT count(DISTINCT visitor) FILTER (WHERE kind = 'shown') AS visitors,
-              count(DISTINCT visitor) FILTER (WHERE kind = 'converted') AS converters, count(DISTINCT day) AS days
+              count(DISTINCT visitor) FILTER (WHERE ${goal ? REACHED : "kind = 'converted'"}) AS converters,
+              count(DISTINCT day) AS days
          FROM visitor_day WHERE campaign_id = $1 AND kind IN ('shown', 'converted') AND day > now()::date - 28`,
-      [campaignId],
+      [campaignId, ...(goal ? [goal.id, goal.days] : [])],
     );
     return {
       visitors: Number(row?.visitors ?? 0),
@@ -72,7 +78,28 @@ export function createExperimentService({
     };
   }
   const forecastOf = async (manager: EntityManager, campaignId: string, trial: Trial, arms: number) =>
-    trialForecast(await lately(manager, campaignId), trial, arms);
+    trialForecast(await lately(manager, campaignId, await goalOf(manager, campaignId, trial)), trial, arms);
+
+  /** The goal a trial is for, as it is now. */
+  async function goalOf(
+    manager: EntityManager,
+    campaignId: string,
+    { goal: id }: Trial,
+  ): Promise<Experiment['goal']> {
+    if (id === undefined) return null;
+    const [goal]: NonNullable<Experiment['goal']>[] = await manager.query(
+      `SELECT goal.id, goal.name, goal.days FROM goal JOIN campaign ON campaign.site_id = goal.site_id
+        WHERE goal.id = $1 AND campaign.id = $2`,
+      [id, campaignId],
+    );
+    if (goal) return goal;
+    throw new ProblemError(
+      409,
+      'goal-gone',
+      'The goal is gone',
+      'What its variants are tried for is no goal of the site any more. Choose another under Limits.',
+    );
+  }
 
   const shown = async (row: ExperimentRow, timeZone: string): Promise<Experiment> => {
     const { campaignId: _campaign, arms: _arms, tried: _tried, found, ...rest } = row;
@@ -98,22 +125,26 @@ export function createExperimentService({
       if (!live) return;
       const { message, rule, variants, trial = DEFAULT_TRIAL } = live.document;
       const arms = variants.length === 0 ? [] : sharesOf(variants);
-      const tried = contentHash(JSON.stringify([message, rule.moment, variants]));
+      const tried = contentHash(
+        JSON.stringify([message, rule.moment, variants, ...(trial.goal ? [trial.goal] : [])]),
+      );
       const running = await open(manager, campaignId);
       if (running?.tried === tried) return;
       if (running) await end(manager, running, 'changed', null);
       if (arms.length === 0) return;
+      const goal = await goalOf(manager, campaignId, trial);
       const { visitorsASide } = await forecastOf(manager, campaignId, trial, arms.length);
       await manager.query(
-        `INSERT INTO experiment (campaign_id, arms, tried, visitors_a_side, smallest, window_hours)
-         VALUES ($1, $2, $3, $4, $5, $6)`,
+        `INSERT INTO experiment (campaign_id, arms, tried, visitors_a_side, smallest, window_hours, goal)
+         VALUES ($1, $2, $3, $4, $5, $6, $7)`,
         [
           campaignId,
           JSON.stringify(arms),
           tried,
           trial.isPlanned ? visitorsASide : null,
           trial.smallest / 100,
-          WINDOW_HOURS,
+          goal ? goal.days * 24 : WINDOW_HOURS,
+          goal && JSON.stringify(goal),
         ],
       );
     },

@@ -76,6 +76,18 @@ export function createGoalService({ db, sites, campaigns }: GoalServices) {
 
     async remove(workspaceId: string, siteId: string, id: string): Promise<void> {
       await sites.get(workspaceId, siteId);
+      const aimed: { name: string }[] = await db.query(
+        `SELECT campaign.name FROM experiment JOIN campaign ON campaign.id = campaign_id
+          WHERE ended_at IS NULL AND goal ->> 'id' = $1 AND campaign.site_id = $2 ORDER BY campaign.name`,
+        [id, siteId],
+      );
+      if (aimed.length > 0)
+        throw new ProblemError(
+          409,
+          'in-use',
+          'An experiment is for this goal',
+          `End it first, or nobody would count: ${aimed.map(({ name }) => name).join(', ')}.`,
+        );
       const [, removed]: [unknown, number] = await db.query(
         'DELETE FROM goal WHERE id = $1 AND site_id = $2',
         [id, siteId],

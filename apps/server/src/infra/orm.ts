@@ -35,6 +35,10 @@ import { Notes1764000000015 } from './migrations/0015-notes.ts';
 import { History1764000000016 } from './migrations/0016-history.ts';
 import { Heard1764000000017 } from './migrations/0017-heard.ts';
 import { Season1764000000018 } from './migrations/0018-season.ts';
+import { Languages1764000000019 } from './migrations/0019-languages.ts';
+import { Why1764000000020 } from './migrations/0020-why.ts';
+import { TrialGoals1764000000021 } from './migrations/0021-trial-goals.ts';
+import { WeekMails1764000000022 } from './migrations/0022-week-mails.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
@@ -104,6 +108,10 @@ export function createDataSource(
       History1764000000016,
       Heard1764000000017,
       Season1764000000018,
+      Languages1764000000019,
+      Why1764000000020,
+      TrialGoals1764000000021,
+      WeekMails1764000000022,
     ],
     migrationsTransactionMode: 'each',
     // A failed query is thrown; writing it down too would put what people sent into the log.

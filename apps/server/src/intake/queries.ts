@@ -205,3 +205,10 @@ export async function forgetVisits(manager: EntityManager, before: Date): Promis
   await manager.query('DELETE FROM visit WHERE started_at < $1', [before]);
   await manager.query('DELETE FROM page_stay WHERE day < $1::date', [before]);
 }
+
+/** Removes what is known of the days of pages before `before`: no curve and no list looks further back. */
+export async function forgetPageDays(manager: EntityManager, before: Date): Promise<void> {
+  await manager.query(`SET LOCAL statement_timeout = '10min'`);
+  await manager.query('DELETE FROM page_day WHERE day < $1::date', [before]);
+  await manager.query('DELETE FROM stay_day WHERE day < $1::date', [before]);
+}

@@ -1,10 +1,12 @@
 import { randomUUID } from 'node:crypto';
-import type { Collect, FormBlock, Submit, VisitorEvent } from '@velarium/contract';
+import type { Collect, FormBlock, MessageFile, Submit, VisitorEvent } from '@velarium/contract';
 import { LIMITS } from '@velarium/contract/values';
 import {
   answerFault,
   blocksOfStep,
   countedPath,
+  FORM_WORDS,
+  FURTHER_WORDS,
   heldReason,
   isOutdated,
   isSumAnswered,
@@ -26,7 +28,7 @@ import { FIRST_VARIANT, type PublishingService } from '../publishing/index.ts';
 import type { SiteService } from '../sites/index.ts';
 import { createBatcher } from './batcher.ts';
 import { createHeard, forgetHeard } from './heard.ts';
-import { ensurePartitions, forgetVisits, storeEvents } from './queries.ts';
+import { ensurePartitions, forgetPageDays, forgetVisits, storeEvents } from './queries.ts';
 import { createRecentAnswers } from './recent-answers.ts';
 import type { StoredEvent } from './stored-event.ts';
 import { type Client, pageAddress, readBegun, readTold, storable } from './visits.ts';
@@ -48,6 +50,8 @@ const NEWEST_MS = 10 * 60_000;
 const SEEN_EVERY_MS = 60_000;
 /** A day longer than anybody asks for. */
 const KEPT_VISITS_MS = 31 * 86_400_000;
+/** A year and a month more, so that a season can be held against the last. */
+const KEPT_PAGE_DAYS_MS = 396 * 86_400_000;
 const UNKNOWN_CLIENT: Client = { userAgent: '', acceptLanguage: '', country: null };
 
 export interface IntakeServices {
@@ -77,14 +81,19 @@ export function createIntakeService({
   async function findForm(
     siteId: string,
     { event, message: hash, form: id }: Submit,
-  ): Promise<{ form: FormBlock; step: string } | undefined> {
+  ): Promise<(Pick<MessageFile, 'language' | 'words'> & { form: FormBlock; step: string }) | undefined> {
     const { campaign, version, variant } = event;
     const file = await publishing.findAnswered(siteId, { campaign, version, variant, hash });
     if (!file) return undefined;
     for (const step of file.message.steps)
       for (const block of blocksOfStep(step))
         if (block.kind === 'form' && (id === undefined || block.id === id))
-          return { form: block, step: stepName(file.message, step.id) };
+          return {
+            form: block,
+            step: stepName(file.message, step.id),
+            language: file.language,
+            words: file.words,
+          };
     return undefined;
   }
 
@@ -128,8 +137,11 @@ export function createIntakeService({
       } = submitted;
       const found = await findForm(site.id, submitted);
       if (!found) throw new ProblemError(404, 'no-form', 'No such form', 'This message takes no answers.');
-      const { form, step } = found;
-      const { answers, attachments } = await readFiles(readAnswers(form, fields, consent, sum), files);
+      const { form, step, language, words } = found;
+      const { answers, attachments } = await readFiles(
+        readAnswers(form, fields, { consent, sum, words }),
+        files,
+      );
       const now = clock();
       const store = eventStorer(site, visitor, UNKNOWN_CLIENT);
       // The news of the showing may be on its way still, or have been blocked: of one id it counts once.
@@ -148,6 +160,7 @@ export function createIntakeService({
         version: event.version,
         variant: event.variant ?? null,
         messageHash: message ?? null,
+        language: language ?? null,
         form: form.id,
         step,
         visitor,
@@ -202,6 +215,8 @@ export function createIntakeService({
       const before = new Date(clock().getTime() - KEPT_VISITS_MS);
       await db.transaction((manager) => forgetVisits(manager, before));
       await db.transaction((manager) => forgetHeard(manager, before));
+      const lastYear = new Date(clock().getTime() - KEPT_PAGE_DAYS_MS);
+      await db.transaction((manager) => forgetPageDays(manager, lastYear));
     },
     /** Writes down what was heard beside events, which else comes a second later. */
     flushHeard: heard.flush,
@@ -268,8 +283,7 @@ function eventStorer(site: IntakeSite, visitor: string, client: Client) {
 function readAnswers(
   form: FormBlock,
   given: Readonly<Record<string, string>>,
-  consent: boolean,
-  sum: string,
+  { consent, sum, words = {} }: { consent: boolean; sum: string; words: MessageFile['words'] },
 ) {
   const wrong: { path: string; message: string }[] = [];
   const known = new Set(form.fields.map((field) => field.id));
@@ -278,7 +292,7 @@ function readAnswers(
   }
   const answers = form.fields.flatMap((field) => {
     const value = storable(given[field.id] ?? '').trim();
-    const fault = answerFault(field, value, (mail) => readMailAddress(mail) !== undefined);
+    const fault = answerFault(field, value, (mail) => readMailAddress(mail) !== undefined, words);
     if (fault !== '') {
       const words = fault.charAt(0).toLowerCase() + fault.slice(1);
       wrong.push({ path: `fields.${field.id}`, message: `${field.label}: ${words}` });
@@ -286,9 +300,8 @@ function readAnswers(
     return value === '' ? [] : [{ id: field.id, kind: field.kind, label: field.label, value }];
   });
   if (form.asksSum && !isSumAnswered(sum))
-    wrong.push({ path: 'sum', message: 'The sum does not come out. Please do it again.' });
-  if (form.consentText && !consent)
-    wrong.push({ path: 'consent', message: 'Please tick the consent to go on.' });
+    wrong.push({ path: 'sum', message: words.sumWrong ?? FURTHER_WORDS.sumWrong });
+  if (form.consentText && !consent) wrong.push({ path: 'consent', message: words.agree ?? FORM_WORDS.agree });
   const [first] = wrong;
   if (first)
     throw new ProblemError(422, 'invalid-input', 'Something in this is not right', first.message, wrong);

@@ -1,5 +1,5 @@
 import type { Message, MessageFile } from '@velarium/contract';
-import { partsOf, picturesOf, withSavedBlocks } from '@velarium/core';
+import { inLanguage, partsOf, picturesOf, withSavedBlocks } from '@velarium/core';
 import { sheetOf } from '@velarium/render/sheet';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { ReadOutside } from '../infra/outside.ts';
@@ -27,7 +27,7 @@ export function createLibraryService(db: DataSource, outside: ReadOutside) {
     readLook: (origin: string, path: string) => readLook(outside, origin, path),
     savedBlocks,
     templates,
-    /** Makes messages into what pages load: saved blocks put in, the sheet made, the pictures named. */
+    /** Makes messages, in one of their languages, into what pages load: saved blocks put in, the sheet made, the pictures named. */
     async messageMaker(
       site: {
         readonly id: string;
@@ -37,8 +37,8 @@ export function createLibraryService(db: DataSource, outside: ReadOutside) {
     ) {
       const lookOf = await looks.reader(site.id, manager);
       const savedOf = await savedBlocks.reader(site.id, manager);
-      return async (draft: Message): Promise<MessageFile> => {
-        const message = withSavedBlocks(draft, savedOf);
+      return async (draft: Message, wanted?: string): Promise<MessageFile> => {
+        const { message, language, words } = inLanguage(withSavedBlocks(draft, savedOf), wanted);
         const files = await pictures.files(site.id, picturesOf(message), manager);
         return {
           message,
@@ -50,6 +50,8 @@ export function createLibraryService(db: DataSource, outside: ReadOutside) {
           }),
           pictures: { ...files },
           parts: partsOf(message),
+          ...(language ? { language } : {}),
+          ...(words ? { words } : {}),
         };
       };
     },

@@ -11,6 +11,8 @@ export interface LeadRow {
   variant: string | null;
   /** The message file the visitor had; `null` for answers from before it was sent along. */
   messageHash: string | null;
+  /** The language it was asked in, where the message had several. */
+  language: string | null;
   /** The form's block in it; `null` for answers from before it was kept. */
   form: string | null;
   visitor: string;
@@ -44,6 +46,7 @@ export const LeadEntity = new EntitySchema<LeadRow>({
     version: { type: 'integer' },
     variant: { type: 'text', nullable: true },
     messageHash: { type: 'text', name: 'message_hash', nullable: true },
+    language: { type: 'text', nullable: true },
     form: { type: 'text', nullable: true },
     step: { type: 'text', nullable: true },
     visitor: { type: 'uuid' },

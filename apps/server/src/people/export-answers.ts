@@ -16,6 +16,7 @@ const HEADS = [
   'source',
   'country',
   'consent',
+  'language',
   'answers',
 ];
 
@@ -32,6 +33,7 @@ const rowOf = (answer: Answer): string[] =>
     answer.referrer ?? '',
     answer.country ?? '',
     answer.consentText ?? '',
+    answer.language ?? '',
     // Forms differ from campaign to campaign: each answer is a line of its own within one cell.
     answer.fields.map(({ label, value }) => `${label}: ${value}`).join('\n'),
   ].map(harmless);

@@ -58,7 +58,7 @@ const FROM = `lead l JOIN campaign c ON c.id = l.campaign_id
 const COLUMNS = `l.id, l.campaign_id AS "campaignId", c.name AS "campaignName", p.id AS "personId", p.address, p.state,
   coalesce(p.confirm_until < now(), false) AS "hasExpired",
   l.fields, l.consent_text AS "consentText", l.consented_at AS "consentedAt", l.page, l.form, l.step,
-  l.version, l.variant, l.device,
+  l.version, l.variant, l.language, l.device,
   v.referrer, v.country, l.held, l.submitted_at AS "submittedAt", l.submitted_at::text AS "at"`;
 
 interface FoundRow {

@@ -7,7 +7,7 @@ import type {
   PageGroup,
   Pages,
 } from '@velarium/contract';
-import { type Allotment, asksFacts, type CompiledFrom, compileManifest } from '@velarium/core';
+import { type Allotment, asksFacts, type CompiledFrom, compileManifest, languagesOf } from '@velarium/core';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { CampaignService } from '../campaigns/index.ts';
 import { goalDeeds } from '../goals/index.ts';
@@ -51,11 +51,23 @@ export function createCompiler({ db, sites, campaigns, library }: CompilerServic
   ): Promise<{ manifest: ReturnType<typeof compileManifest>; files: Map<string, MessageFile> }> {
     const make = await library.messageMaker(site, manager);
     const files = new Map<string, MessageFile>();
-    const prepare = async (message: Message) => {
-      const file = await make(message);
+    const makeFile = async (message: Message, language?: string) => {
+      const file = await make(message, language);
       const hash = contentHash(JSON.stringify(file));
       files.set(hash, file);
-      return { hash, asksFacts: asksFacts(file.message) };
+      return { hash, file };
+    };
+    const prepare = async (message: Message) => {
+      const { hash, file } = await makeFile(message);
+      const languages: [string, string][] = [];
+      for (const language of languagesOf(message))
+        languages.push([language, (await makeFile(message, language)).hash]);
+      return {
+        hash,
+        asksFacts: asksFacts(file.message),
+        // Of one language nothing need be chosen.
+        languages: languages.length > 1 ? languages : undefined,
+      };
     };
     const compilable: CompiledFrom[] = [];
     for (const { id, version, epoch, document, allotment } of from) {
@@ -73,14 +85,16 @@ export function createCompiler({ db, sites, campaigns, library }: CompilerServic
         epoch,
         messages: [document.message, ...document.variants.map(({ message }) => message)],
         messageHash: first.hash,
+        languages: first.languages,
         rule: document.rule,
         asksFacts: [first, ...others].some((one) => one.asksFacts),
         allotment,
-        variants: others.map(({ id: variant, weight, moment, hash }) => ({
+        variants: others.map(({ id: variant, weight, moment, hash, languages }) => ({
           id: variant,
           weight,
           moment,
           messageHash: hash,
+          languages,
         })),
       });
     }
@@ -146,15 +160,19 @@ export function createCompiler({ db, sites, campaigns, library }: CompilerServic
 
 /** Notes which files the live versions' messages are. */
 async function noteMessages(manager: EntityManager, { campaigns: live }: Manifest): Promise<void> {
-  const rows = live.flatMap(({ id, version, message, experiment }) => [
-    [id, version, FIRST_VARIANT, message] as const,
-    ...(experiment?.variants ?? []).map((one) => [id, version, one.id, one.message] as const),
-  ]);
+  const rows = live.flatMap(({ id, version, experiment, ...first }) =>
+    [{ id: FIRST_VARIANT, ...first }, ...(experiment?.variants ?? [])].flatMap(
+      ({ id: variant, message, languages = [] }) => [
+        [id, version, variant, message, ''] as const,
+        ...languages.slice(1).map(([language, hash]) => [id, version, variant, hash, language] as const),
+      ],
+    ),
+  );
   if (rows.length === 0) return;
   await manager.query(
-    `INSERT INTO campaign_message (campaign_id, version, variant, hash)
-     SELECT * FROM unnest($1::uuid[], $2::integer[], $3::text[], $4::text[]) ON CONFLICT DO NOTHING`,
-    [0, 1, 2, 3].map((column) => rows.map((row) => row[column])),
+    `INSERT INTO campaign_message (campaign_id, version, variant, hash, language)
+     SELECT * FROM unnest($1::uuid[], $2::integer[], $3::text[], $4::text[], $5::text[]) ON CONFLICT DO NOTHING`,
+    [0, 1, 2, 3, 4].map((column) => rows.map((row) => row[column])),
   );
 }
 

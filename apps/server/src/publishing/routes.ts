@@ -7,6 +7,7 @@ import {
   savePageGroupSchema,
   siteSchema,
   siteSettingsSchema,
+  whySchema,
 } from '@velarium/contract';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
@@ -139,6 +140,23 @@ export const publishingRoutes: FastifyPluginAsyncZod<{
         isBare,
       });
       return reply.status(201).send({ token, expiresAt: expiresAt.toISOString() });
+    },
+  );
+  app.get(
+    '/campaigns/:campaignId/why',
+    { schema: { params, response: { 200: whySchema } } },
+    async ({ principal, params: { campaignId } }) => {
+      await campaigns.siteOf(principal.workspaceId, campaignId);
+      return publishing.why.of(campaignId);
+    },
+  );
+  app.post(
+    '/campaigns/:campaignId/why',
+    { preHandler, schema: { params, response: { 201: whySchema } } },
+    async ({ principal, params: { campaignId } }, reply) => {
+      const siteId = await campaigns.siteOf(principal.workspaceId, campaignId);
+      await publishing.why.makeCode(siteId, campaignId, principal.name);
+      return reply.status(201).send(await publishing.why.of(campaignId));
     },
   );
   app.post(

@@ -9,6 +9,7 @@ import { assertLaunchable } from './assert-launchable.ts';
 import { createCompiler, FIRST_VARIANT } from './compile-site.ts';
 import { MessageFileEntity } from './entities.ts';
 import { createSiteTurns } from './site-turns.ts';
+import { createWhy } from './why.ts';
 
 const wrongState = (detail: string) => new ProblemError(409, 'wrong-state', 'Not in this state', detail);
 
@@ -70,6 +71,7 @@ type Actor = { readonly workspaceId: string; readonly accountId: string; readonl
 /** Moves campaigns between their states and makes what the edge serves, each move in one transaction. */
 export function createPublishingService({ db, sites, campaigns, library, onMoved }: PublishingServices) {
   const { compose, rebuild } = createCompiler({ db, sites, campaigns, library });
+  const why = createWhy(db);
   const inTurn = createSiteTurns(db, rebuild);
 
   /** In the site's turn: locks the campaign, lets `move` change the row, and rebuilds the site's manifest. */
@@ -279,7 +281,7 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
      * For a page that the studio opened for a preview: the campaign that is tried as its draft stands, among those that
      * run as visitors meet them; where none is tried, every draft.
      */
-    async preview(siteKey: string, of: string): Promise<Omit<Preview, 'link'>> {
+    async preview(siteKey: string, of: string): Promise<Omit<Preview, 'link' | 'why'>> {
       const site = await sites.findByKey(siteKey);
       if (!site) throw notFound('site');
       const { files, ...cast } = await compose(site, of);
@@ -294,6 +296,8 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
       return cast;
     },
 
+    why,
+
     /** For the public edge: a site with its manifest, whose body is left out where the edge has it already. */
     async findSite(key: string, knownEtag?: string): Promise<SiteToServe | undefined> {
       const [row]: SiteToServe[] = await db.query(
@@ -306,6 +310,17 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
       );
       return row;
     },
+    /** Forgets message files that no version had: their campaigns are gone. */
+    async tidy(): Promise<void> {
+      await why.tidy();
+      await db.query(
+        `DELETE FROM message_file AS file WHERE NOT EXISTS (
+           SELECT FROM campaign_message had JOIN campaign ON campaign.id = had.campaign_id
+            WHERE had.hash = file.hash AND campaign.site_id = file.site_id)
+           AND NOT EXISTS (SELECT FROM site_manifest WHERE site_manifest.site_id = file.site_id
+            AND strpos(body, file.hash) > 0)`,
+      );
+    },
     async findMessage(siteId: string, hash: string): Promise<string | undefined> {
       return (await db.getRepository(MessageFileEntity).findOneBy({ siteId, hash }))?.body;
     },
@@ -316,7 +331,7 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
            JOIN campaign ON campaign.id = had.campaign_id AND campaign.site_id = $1
            JOIN message_file file ON file.site_id = $1 AND file.hash = had.hash
           WHERE had.campaign_id = $2 AND had.version = $3 AND had.variant = $4 AND ($5::text IS NULL OR had.hash = $5)
-          ORDER BY had.first_at DESC LIMIT 1`,
+          ORDER BY had.language, had.first_at DESC LIMIT 1`,
         [siteId, campaign, version, variant ?? FIRST_VARIANT, hash ?? null],
       );
       return row && (JSON.parse(row.body) as MessageFile);

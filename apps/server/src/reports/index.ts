@@ -1,2 +1,3 @@
 export { resultRoutes } from './routes.ts';
 export { createReports } from './service.ts';
+export { createWeekMails } from './week-mails.ts';

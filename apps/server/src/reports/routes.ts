@@ -4,6 +4,7 @@ import {
   dayCountsSchema,
   periodQuestionSchema,
   siteResultsSchema,
+  weekMailSchema,
 } from '@velarium/contract';
 import { conversionRate } from '@velarium/core';
 import { stringify } from 'csv-stringify/sync';
@@ -11,12 +12,31 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { harmless } from '../infra/harmless.ts';
 import type { Reports } from './service.ts';
+import type { WeekMails } from './week-mails.ts';
 
 const ofSite = z.object({ siteId: z.uuid() });
 const ofCampaign = z.object({ campaignId: z.uuid() });
 
 /** What campaigns did. Everybody of the workspace may read it: it says how many, never who. The caller guards the scope. */
-export const resultRoutes: FastifyPluginAsyncZod<{ reports: Reports }> = async (app, { reports }) => {
+export const resultRoutes: FastifyPluginAsyncZod<{ reports: Reports; weekMails: WeekMails }> = async (
+  app,
+  { reports, weekMails },
+) => {
+  app.get(
+    '/sites/:siteId/week-mail',
+    { schema: { params: ofSite, response: { 200: weekMailSchema } } },
+    async ({ principal, params }) => ({
+      isOn: await weekMails.isOn(principal.workspaceId, params.siteId, principal.accountId),
+    }),
+  );
+  // For oneself: whoever may read Results may have them mailed.
+  app.put(
+    '/sites/:siteId/week-mail',
+    { schema: { params: ofSite, body: weekMailSchema, response: { 200: weekMailSchema } } },
+    async ({ principal, params, body }) => ({
+      isOn: await weekMails.set(principal.workspaceId, params.siteId, principal.accountId, body.isOn),
+    }),
+  );
   app.get(
     '/sites/:siteId/results',
     { schema: { params: ofSite, querystring: periodQuestionSchema, response: { 200: siteResultsSchema } } },

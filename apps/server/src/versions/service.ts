@@ -67,9 +67,9 @@ export function createVersionService({ db, jobs, campaigns, publishing }: Versio
       [campaignId, version],
     );
     if (!row) throw notFound('version');
-    const files: { variant: string; hash: string; firstAt: Date }[] = await db.query(
-      `SELECT variant, hash, first_at AS "firstAt" FROM campaign_message
-        WHERE campaign_id = $1 AND version = $2 ORDER BY variant, first_at DESC`,
+    const files: { variant: string; language: string; hash: string; firstAt: Date }[] = await db.query(
+      `SELECT variant, language, hash, first_at AS "firstAt" FROM campaign_message
+        WHERE campaign_id = $1 AND version = $2 ORDER BY variant, language, first_at DESC`,
       [campaignId, version],
     );
     return {
@@ -93,7 +93,7 @@ export function createVersionService({ db, jobs, campaigns, publishing }: Versio
            UNION ALL
            -- A message that visitors were given anew, although nothing was published: what it is drawn with has changed.
            SELECT first_at, 'redrawn', version, '', '' FROM (
-             SELECT first_at, version, row_number() OVER (PARTITION BY version, variant ORDER BY first_at) AS nth
+             SELECT first_at, version, row_number() OVER (PARTITION BY version, variant, language ORDER BY first_at) AS nth
                FROM campaign_message WHERE campaign_id = $1) AS given WHERE nth > 1) AS one
           ${cursor ? 'WHERE (at, what, coalesce(version, 0)) < ($2::timestamptz, $3, $4::integer)' : ''}
           ORDER BY at DESC, what DESC, coalesce(version, 0) DESC LIMIT ${LISTED + 1}`,

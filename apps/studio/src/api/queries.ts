@@ -43,6 +43,7 @@ import type {
   SiteSettings,
   StayHistograms,
   StayQuestion,
+  Why,
 } from '@velarium/contract';
 import type { Met } from '@velarium/core';
 import { poll, rememberCsrfToken, request } from './client.ts';
@@ -235,6 +236,14 @@ export const groupsQuery = (siteId: string) =>
     queryFn: () => request<PageGroup[]>('GET', `/sites/${siteId}/groups`),
     staleTime: 60_000,
   });
+/** Codes for visitors who ask why a message does not show, and what they have sent. */
+export const whyQuery = (campaignId: string) =>
+  queryOptions({
+    queryKey: ['campaigns', campaignId, 'why'],
+    queryFn: () => request<Why>('GET', `/campaigns/${campaignId}/why`),
+    refetchInterval: 5000,
+  });
+export const makeWhyCode = (campaignId: string) => request<Why>('POST', `/campaigns/${campaignId}/why`);
 /** A link to the site’s pages with drafts on them, for somebody without an account. */
 export const makePreviewLink = (siteId: string, link: MakePreviewLink) =>
   request<PreviewTicket>('POST', `/sites/${siteId}/preview-links`, link);

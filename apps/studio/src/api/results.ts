@@ -27,6 +27,14 @@ export const siteResultsQuery = (siteId: string, asked: AskedPeriod) =>
   });
 export const siteResultsFile = (siteId: string, asked: AskedPeriod) =>
   `/api/sites/${siteId}/results.csv?${periodParameters(asked)}`;
+/** Whether I have this site's week mailed to me. */
+export const weekMailQuery = (siteId: string) =>
+  queryOptions({
+    queryKey: ['sites', siteId, 'week-mail'],
+    queryFn: () => request<{ isOn: boolean }>('GET', `/sites/${siteId}/week-mail`),
+  });
+export const setWeekMail = (siteId: string, isOn: boolean) =>
+  request<{ isOn: boolean }>('PUT', `/sites/${siteId}/week-mail`, { isOn });
 export const campaignResultsQuery = (campaignId: string, asked: AskedPeriod, by: Breakdown) =>
   queryOptions({
     queryKey: ['campaigns', campaignId, 'results', asked, by],

@@ -1,8 +1,10 @@
 import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
 import type {
   Campaign,
+  CampaignDocument,
   CampaignHistory,
   CampaignVersion,
+  EarlierDraft,
   LaunchTogether,
   MessageFile,
   PlanLaunch,
@@ -36,6 +38,20 @@ export const frozenFileQuery = (campaignId: string, hash: string | undefined) =>
     queryKey: ['campaigns', campaignId, 'messages', hash],
     queryFn: () => request<MessageFile>('GET', `${campaign(campaignId)}/messages/${hash}`),
     enabled: hash !== undefined,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+/** When the draft was saved, the older first. */
+export const earlierDraftsQuery = (campaignId: string) =>
+  queryOptions({
+    queryKey: ['campaigns', campaignId, 'drafts'],
+    queryFn: () => request<EarlierDraft[]>('GET', `${campaign(campaignId)}/drafts`),
+    staleTime: 0,
+  });
+/** An earlier draft never changes. */
+export const earlierDraftQuery = (campaignId: string, revision: number) =>
+  queryOptions({
+    queryKey: ['campaigns', campaignId, 'drafts', revision],
+    queryFn: () => request<CampaignDocument>('GET', `${campaign(campaignId)}/drafts/${revision}`),
     staleTime: Number.POSITIVE_INFINITY,
   });
 export const bringBack = (campaignId: string, version: number, note: string) =>

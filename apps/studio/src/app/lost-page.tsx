@@ -5,6 +5,7 @@ export function LostPage() {
   return (
     <EmptyState
       title="Nothing at this address"
+      drawing="lens"
       action={
         <Link to="/" className="font-medium text-sail underline underline-offset-4">
           Go to the Board

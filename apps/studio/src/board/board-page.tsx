@@ -1,20 +1,26 @@
 import { useQuery } from '@tanstack/react-query';
 import type { CampaignState, CampaignSummary } from '@velarium/contract';
-import { ruleSentence, sentenceText } from '@velarium/core';
-import { lazy, Suspense, useMemo, useRef, useState } from 'react';
+import { type Attention, ruleInShort, ruleSentence, sentenceText } from '@velarium/core';
+import { Rows2, Rows4 } from 'lucide-react';
+import { lazy, type ReactNode, Suspense, useMemo, useRef, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { campaignsQuery } from '../api/queries.ts';
 import { useCommands } from '../app/commands.ts';
 import { useCanEdit } from '../app/use-session.ts';
 import { Button } from '../ui/button.tsx';
-import { cx } from '../ui/cx.ts';
 import { rateScale } from '../ui/rate.tsx';
 import { SearchField } from '../ui/search-field.tsx';
+import { Segments } from '../ui/segments.tsx';
 import { Select } from '../ui/select.tsx';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
 import { CampaignRow, FigureHeads } from './campaign-row.tsx';
 import { CopyDialog } from './copy-dialog.tsx';
+import { FirstSteps } from './first-steps.tsx';
+import { RehearsalsHold } from './rehearsals-hold.tsx';
 import { SelectionBar } from './selection-bar.tsx';
+import { groupName } from './state-mark.tsx';
+import { useAttention } from './use-attention.tsx';
+import { DENSITIES, type Density, useDensity } from './use-density.ts';
 import { useImport } from './use-import.tsx';
 import { useNames } from './use-names.ts';
 import { useSelection } from './use-selection.ts';
@@ -32,6 +38,7 @@ const FILTERS = [
   { value: 'resting', label: 'Resting' },
   { value: 'draft', label: 'Drafts' },
   { value: 'archived', label: 'Archived' },
+  { value: 'attention', label: 'Worth a look' },
 ] as const;
 type Filter = (typeof FILTERS)[number]['value'];
 
@@ -55,8 +62,27 @@ const COMPARE: Readonly<Record<Sort, (a: CampaignSummary, b: CampaignSummary) =>
   changed: (a, b) => (a.updatedAt < b.updatedAt ? 1 : -1),
 };
 
-const isIn = (filter: Filter, { state }: CampaignSummary) =>
-  filter === 'current' ? state !== 'archived' : state === filter;
+const isIn = (filter: Filter, { state }: CampaignSummary, wantsLook: boolean) =>
+  filter === 'attention' ? wantsLook : filter === 'current' ? state !== 'archived' : state === filter;
+
+const NOTHING: readonly Attention[] = [];
+
+const DENSITY_SIGNS: Readonly<Record<Density, ReactNode>> = {
+  roomy: <Rows2 size={15} className="mx-1.5" />,
+  close: <Rows4 size={15} className="mx-1.5" />,
+};
+
+/** Rows that are sorted by state, apart. */
+function groupedByState<Row extends { readonly campaign: CampaignSummary }>(rows: readonly Row[]) {
+  const groups: { state: CampaignState; rows: Row[] }[] = [];
+  for (const row of rows) {
+    const { state } = row.campaign;
+    const last = groups.at(-1);
+    if (last?.state === state) last.rows.push(row);
+    else groups.push({ state, rows: [row] });
+  }
+  return groups;
+}
 
 export function BoardPage() {
   const { siteId = '' } = useParams();
@@ -81,17 +107,32 @@ export function BoardPage() {
       { replace: name === 'find' },
     );
 
+  const { attention, node: collisions } = useAttention(siteId, campaigns);
+  const { density, choose: chooseDensity } = useDensity();
   const rows = useMemo(() => {
     const wanted = words.trim().toLowerCase();
     return (campaigns ?? [])
-      .map((campaign) => ({ campaign, sentence: sentenceText(ruleSentence(campaign, names)) }))
-      .filter(({ campaign }) => isIn(filter, campaign))
+      .map((campaign) => ({
+        campaign,
+        short: ruleInShort(campaign, names, density === 'close'),
+        sentence: sentenceText(ruleSentence(campaign, names)),
+      }))
+      .filter(({ campaign }) => isIn(filter, campaign, attention.of.has(campaign.id)))
       .filter(({ campaign }) => label === ANY_LABEL || campaign.labels.includes(label))
       .filter(({ campaign, sentence }) =>
         `${campaign.name} ${campaign.labels.join(' ')} ${sentence}`.toLowerCase().includes(wanted),
       )
-      .sort((a, b) => (COMPARE[sort] ?? COMPARE.state)(a.campaign, b.campaign));
-  }, [campaigns, names, filter, words, label, sort]);
+      .sort(
+        (a, b) =>
+          (COMPARE[sort] ?? COMPARE.state)(a.campaign, b.campaign) ||
+          // Of one state what wants a look comes first; what is found out later does not move the rows.
+          Number(attention.pressing.has(b.campaign.id)) - Number(attention.pressing.has(a.campaign.id)),
+      );
+  }, [campaigns, names, filter, words, label, sort, attention, density]);
+  const groups = useMemo(
+    () => (sort === 'state' ? groupedByState(rows) : [{ state: null, rows }]),
+    [rows, sort],
+  );
   const labels = useMemo(
     () => [...new Set((campaigns ?? []).flatMap((campaign) => campaign.labels))].sort(),
     [campaigns],
@@ -170,6 +211,9 @@ export function BoardPage() {
           </Button>
         )}
       </div>
+      {canEdit && campaigns?.every(({ numbers }) => numbers.showings === 0) && (
+        <FirstSteps siteId={siteId} campaigns={campaigns} />
+      )}
       {error && !campaigns ? (
         <ErrorState error={error} onRetry={() => void refetch()} />
       ) : !campaigns ? (
@@ -183,32 +227,62 @@ export function BoardPage() {
       ) : (
         <>
           {/* One above the list at a time, in the same room: choosing moves nothing. */}
-          <div
-            className={cx(
-              'sticky top-0 z-20 grid h-11 items-end bg-paper',
-              selection.chosen.length === 0 && 'max-lg:h-auto',
-            )}
-          >
+          <div className="sticky top-0 z-20 grid h-11 items-center border-b border-line-strong bg-paper">
             {selection.chosen.length > 0 ? (
               <SelectionBar selection={selection} labels={labels} onLaunch={() => setLaunching(true)} />
             ) : (
-              <FigureHeads />
+              <div className="flex items-center justify-between gap-4">
+                <div className="flex min-w-0 items-center gap-4 overflow-x-auto p-0.5">
+                  <Segments
+                    label="Rows"
+                    isLabelHidden
+                    value={density}
+                    onChange={chooseDensity}
+                    options={DENSITIES.map((one) => ({ ...one, sign: DENSITY_SIGNS[one.value] }))}
+                  />
+                  {attention.of.size > 0 && (
+                    <button
+                      type="button"
+                      aria-pressed={filter === 'attention'}
+                      className="min-h-7 rounded px-2 font-medium text-hold hover:bg-hold-wash aria-pressed:bg-hold aria-pressed:text-sheet"
+                      onClick={() => setParam('show', filter === 'attention' ? null : 'attention')}
+                    >
+                      ◇ {attention.of.size} worth a look
+                    </button>
+                  )}
+                  <RehearsalsHold siteId={siteId} campaigns={campaigns} />
+                </div>
+                <FigureHeads />
+              </div>
             )}
           </div>
-          <ol aria-label="Campaigns" className="border-t border-line-strong">
-            {rows.map(({ campaign, sentence }) => (
-              <CampaignRow
-                key={campaign.id}
-                campaign={campaign}
-                sentence={sentence}
-                scaleTo={scaleTo}
-                canEdit={canEdit}
-                isChosen={selection.ids.has(campaign.id)}
-                onChoose={selection.toggle}
-                onCopy={setCopied}
-              />
-            ))}
-          </ol>
+          {groups.map(({ state, rows: own }) => (
+            <section key={state ?? 'all'} aria-label={state ? groupName(state) : 'Campaigns'}>
+              {state && (
+                <h2 className="sticky top-11 z-10 flex items-baseline gap-2 border-b border-line bg-paper pt-4 pb-1 font-serif text-lg">
+                  {groupName(state)} <span className="font-sans text-sm text-soft">{own.length}</span>
+                </h2>
+              )}
+              <ol aria-label={state ? `${groupName(state)} campaigns` : 'Campaigns'}>
+                {own.map(({ campaign, short, sentence }) => (
+                  <CampaignRow
+                    key={campaign.id}
+                    campaign={campaign}
+                    short={short}
+                    sentence={sentence}
+                    attention={attention.of.get(campaign.id) ?? NOTHING}
+                    density={density}
+                    scaleTo={scaleTo}
+                    canEdit={canEdit}
+                    isChosen={selection.ids.has(campaign.id)}
+                    onChoose={selection.toggle}
+                    onCopy={setCopied}
+                  />
+                ))}
+              </ol>
+            </section>
+          ))}
+          {collisions}
         </>
       )}
       {files.node}
@@ -237,18 +311,16 @@ function NothingHere({ isEmpty, onNew, onClear }: NothingHereProps) {
   return isEmpty ? (
     <EmptyState
       title="The Board is clear"
-      action={
-        onNew && (
-          <Button tone="main" onClick={onNew}>
-            Make the first one
-          </Button>
-        )
-      }
+      action={onNew && <Button onClick={onNew}>Make the first one</Button>}
     >
       A campaign is one message and the sentence that says when it opens.
     </EmptyState>
   ) : (
-    <EmptyState title="Nothing matches" action={<Button onClick={onClear}>Show everything</Button>}>
+    <EmptyState
+      title="Nothing matches"
+      drawing="lens"
+      action={<Button onClick={onClear}>Show everything</Button>}
+    >
       No campaign of this site has these words or this state.
     </EmptyState>
   );

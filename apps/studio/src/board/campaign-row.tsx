@@ -1,6 +1,7 @@
 import type { CampaignSummary } from '@velarium/contract';
+import type { Attention, AttentionKind } from '@velarium/core';
 import { MoreHorizontal } from 'lucide-react';
-import { memo } from 'react';
+import { memo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { Move } from '../api/queries.ts';
 import { IconButton } from '../ui/button.tsx';
@@ -8,13 +9,19 @@ import { cx } from '../ui/cx.ts';
 import { Menu, type MenuItem } from '../ui/menu.tsx';
 import { Rate } from '../ui/rate.tsx';
 import { when } from '../ui/when.ts';
+import { Miniature } from './miniature.tsx';
 import { saveCampaignFile } from './save-campaign-file.ts';
 import { isLive, StateMark } from './state-mark.tsx';
+import type { Density } from './use-density.ts';
 import { useMoves } from './use-moves.ts';
 
 export interface CampaignRowProps {
   readonly campaign: CampaignSummary;
+  /** What its rule comes to; `sentence` says all of it. */
+  readonly short: string;
   readonly sentence: string;
+  readonly attention: readonly Attention[];
+  readonly density: Density;
   readonly scaleTo: number;
   readonly canEdit: boolean;
   readonly isChosen: boolean;
@@ -31,7 +38,7 @@ const FIGURE_NAME = 'sr-only max-lg:not-sr-only max-lg:text-xs max-lg:text-soft'
 /** The names of the figures, once above all rows; each row says them again to a screen reader. */
 export function FigureHeads() {
   return (
-    <div aria-hidden="true" className="flex justify-end gap-x-8 pb-1 text-xs text-soft max-lg:hidden">
+    <div aria-hidden="true" className="flex justify-end gap-x-6 text-xs text-soft max-lg:hidden">
       <div className={FIGURE_COLUMNS}>
         {FIGURES.map((name, position) => (
           <span key={name} className={position < 3 ? 'text-right' : ''}>
@@ -44,54 +51,84 @@ export function FigureHeads() {
   );
 }
 
-/** One campaign: what it is called, what it does, what it did. */
+/** One campaign: what it looks like, what it is called, what it does, what it did. */
 export const CampaignRow = memo(function CampaignRow(props: CampaignRowProps) {
-  const { campaign, sentence, scaleTo, canEdit, isChosen, onChoose, onCopy } = props;
-  const { id, siteId, name, labels, note, plannedAt, state, numbers, hasUnpublishedChanges, nextChangeAt } =
-    campaign;
-  const isRunning = state === 'running';
+  const { campaign, short, sentence, attention, density, scaleTo, canEdit, isChosen, onChoose, onCopy } =
+    props;
+  const { id, siteId, name, note, state, numbers, hasUnpublishedChanges } = campaign;
+  const [isOpen, setOpen] = useState(false);
+  const isClose = density === 'close';
   return (
     <li
       data-state={state}
-      className="relative grid grid-cols-[auto_1fr_auto_auto] items-center gap-x-8 border-b max-lg:grid-cols-[auto_1fr_auto] max-lg:items-start max-lg:gap-x-3 max-lg:gap-y-3 border-line py-3.5 pl-5 hover:bg-sheet has-checked:bg-sheet"
+      className={cx(
+        'relative grid grid-cols-[auto_auto_1fr_auto_auto] [contain-intrinsic-block-size:auto_6.5rem] [content-visibility:auto] items-center gap-x-6 border-b border-line pl-5 hover:bg-sheet has-checked:bg-sheet max-lg:grid-cols-[auto_1fr_auto] max-lg:items-start max-lg:gap-x-3 max-lg:gap-y-3 max-lg:py-3.5',
+        isOpen ? 'py-3.5' : isClose ? 'lg:h-14' : 'lg:h-26',
+      )}
     >
-      {isRunning && <span aria-hidden="true" className="awning absolute inset-y-0 left-0 w-1.5" />}
+      {state === 'running' && <span aria-hidden="true" className="awning absolute inset-y-0 left-0 w-1" />}
       {canEdit ? (
         <input
           type="checkbox"
           aria-label={`Choose ${name}`}
           checked={isChosen}
           onChange={() => onChoose(id)}
-          className="size-4 accent-sail max-lg:mt-0.5 lg:-mr-4"
+          className="size-4 accent-sail max-lg:mt-0.5 lg:-mr-2"
         />
       ) : (
-        <span className="-mr-8" />
+        <span className="-mr-6" />
       )}
+      <Miniature
+        format={campaign.format}
+        anchor={campaign.anchor}
+        of={campaign.miniature}
+        className={cx('max-lg:hidden', isClose ? 'h-10 w-16' : 'h-19 w-[7.6rem]')}
+      />
       <div className="min-w-0">
-        <div className="flex flex-wrap items-baseline gap-x-4">
-          <Link
-            to={`/sites/${siteId}/campaigns/${id}`}
-            className="text-base font-semibold underline-offset-4 hover:underline"
+        <div className="flex items-baseline gap-4">
+          <div
+            className={cx(
+              'flex min-w-0 flex-wrap items-baseline gap-x-4',
+              !isOpen && 'lg:max-h-6 lg:overflow-hidden',
+            )}
           >
-            {name}
-          </Link>
-          <StateMark state={state} />
-          {nextChangeAt && <NextChange at={nextChangeAt} />}
-          {plannedAt && (
-            <span className="text-xs text-hold">◷ launches {when.format(new Date(plannedAt))}</span>
-          )}
-          {labels.map((label) => (
-            <span key={label} className="rounded-full border border-line-strong px-2 text-xs text-soft">
-              {label}
-            </span>
-          ))}
-          {hasUnpublishedChanges && <span className="text-xs text-hold">◇ edits not yet published</span>}
+            <Link
+              to={`/sites/${siteId}/campaigns/${id}`}
+              className="truncate text-base font-semibold underline-offset-4 hover:underline"
+            >
+              {name}
+            </Link>
+            <StateMark state={state} />
+            <Marks campaign={campaign} attention={attention} />
+          </div>
+          <button
+            type="button"
+            aria-expanded={isOpen}
+            aria-label={`${isOpen ? 'In short' : 'In full'}: ${name}`}
+            className="ml-auto min-h-6 flex-none text-xs text-soft underline underline-offset-4 hover:text-ink"
+            onClick={() => setOpen(!isOpen)}
+          >
+            {isOpen ? 'In short' : 'In full'}
+          </button>
         </div>
-        <p className="mt-0.5 font-serif text-[1.02rem] leading-snug text-pretty text-soft">
+        <p
+          title={isOpen ? undefined : sentence}
+          className={cx(
+            'font-serif leading-snug text-soft',
+            isClose ? 'text-[0.95rem]' : 'mt-0.5 text-[1.02rem]',
+            isOpen
+              ? 'text-pretty'
+              : isClose
+                ? 'truncate max-lg:whitespace-normal'
+                : cx('text-pretty', note ? 'line-clamp-2' : 'line-clamp-3'),
+          )}
+        >
           {hasUnpublishedChanges && <span className="text-hold">With the edits: </span>}
-          {sentence}
+          {isOpen ? sentence : short}
         </p>
-        {note && <p className="mt-0.5 line-clamp-2 text-xs text-soft">Note: {note}</p>}
+        {note && (isOpen || !isClose) && (
+          <p className={cx('mt-0.5 text-xs text-soft', !isOpen && 'truncate')}>Note: {note}</p>
+        )}
       </div>
       <dl
         className={cx(
@@ -113,6 +150,35 @@ export const CampaignRow = memo(function CampaignRow(props: CampaignRowProps) {
     </li>
   );
 });
+
+const ATTENTION_TONE: Readonly<Record<AttentionKind, string>> = {
+  failing: 'font-semibold text-halt',
+  unseen: 'text-hold',
+  ending: 'text-hold',
+  colliding: 'text-hold',
+};
+
+/** What is to be known of a campaign beside its state: what wants a look first. */
+function Marks({ campaign, attention }: Pick<CampaignRowProps, 'campaign' | 'attention'>) {
+  const { labels, plannedAt, hasUnpublishedChanges, nextChangeAt } = campaign;
+  return (
+    <>
+      {attention.map(({ kind, text }) => (
+        <span key={kind} className={cx('text-xs', ATTENTION_TONE[kind])}>
+          {kind === 'failing' ? '■' : '◇'} {text}
+        </span>
+      ))}
+      {nextChangeAt && <NextChange at={nextChangeAt} />}
+      {plannedAt && <span className="text-xs text-hold">◷ launches {when.format(new Date(plannedAt))}</span>}
+      {hasUnpublishedChanges && <span className="text-xs text-hold">◇ edits not yet published</span>}
+      {labels.map((label) => (
+        <span key={label} className="rounded-full border border-line-strong px-2 text-xs text-soft">
+          {label}
+        </span>
+      ))}
+    </>
+  );
+}
 
 /** When its schedule next opens or shuts it, by the reader's own clock. */
 function NextChange({ at }: { readonly at: string }) {

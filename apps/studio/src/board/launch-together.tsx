@@ -56,6 +56,27 @@ export function LaunchTogether({ siteId, campaigns, onClose }: LaunchTogetherPro
       title={`Launch ${quantity(campaigns.length, 'campaign')} together`}
       description="All of them are published in one moment, or none is."
       className="w-[min(92vw,40rem)]"
+      foot={
+        <div className="grid gap-3">
+          <Field
+            label="What and why, for the history"
+            value={note}
+            maxLength={MOST_NOTE}
+            onChange={(event) => setNote(event.target.value)}
+          />
+          <div className="flex justify-end gap-2">
+            <Button onClick={onClose}>Not yet</Button>
+            <Button
+              tone="main"
+              disabled={!isKnown || isStopped}
+              isBusy={launch.isPending}
+              onClick={() => launch.mutate()}
+            >
+              Publish all of them
+            </Button>
+          </div>
+        </div>
+      }
     >
       <div className="grid gap-4">
         <ul aria-label="Campaigns to launch" className="border-t border-line-strong">
@@ -79,23 +100,6 @@ export function LaunchTogether({ siteId, campaigns, onClose }: LaunchTogetherPro
             Looking at the site’s pages …
           </p>
         )}
-        <Field
-          label="What and why, for the history"
-          value={note}
-          maxLength={MOST_NOTE}
-          onChange={(event) => setNote(event.target.value)}
-        />
-        <div className="flex justify-end gap-2">
-          <Button onClick={onClose}>Not yet</Button>
-          <Button
-            tone="main"
-            disabled={!isKnown || isStopped}
-            isBusy={launch.isPending}
-            onClick={() => launch.mutate()}
-          >
-            Publish all of them
-          </Button>
-        </div>
       </div>
     </Dialog>
   );

@@ -10,6 +10,9 @@ const WORDS: Readonly<Record<CampaignState, string>> = {
   archived: 'Archived',
 };
 
+/** What campaigns of one state are called together. */
+export const groupName = (state: CampaignState): string => (state === 'draft' ? 'Drafts' : WORDS[state]);
+
 /** Each state has a shape of its own beside its word, so colour is never needed to tell them apart. */
 const SHAPES: Readonly<Record<CampaignState, string>> = {
   draft: 'border border-dashed border-line-strong',

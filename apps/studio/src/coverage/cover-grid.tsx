@@ -133,7 +133,7 @@ export function CoverGrid({ coverage, rows, nameOf, spot, onSpot, onFold }: Cove
                 )}
                 style={{ left: room + start, width: wide, height: HEAD }}
               >
-                <span className="max-h-full rotate-180 truncate text-left [writing-mode:vertical-rl]">
+                <span className="max-h-full rotate-180 truncate text-left [text-orientation:sideways] [writing-mode:vertical-rl]">
                   {name}
                 </span>
               </span>

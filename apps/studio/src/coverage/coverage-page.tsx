@@ -59,6 +59,7 @@ export function CoveragePage() {
     return (
       <EmptyState
         title="No page is known yet"
+        drawing="sheets"
         action={
           <Link to={`/sites/${siteId}/site`} className="font-medium text-sail underline underline-offset-4">
             Read the site’s pages
@@ -218,6 +219,7 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
       {cast.manifest.campaigns.length === 0 ? (
         <EmptyState
           title={of === 'live' ? 'Nothing runs' : 'No campaign yet'}
+          drawing="map"
           action={
             <Link
               to={`/sites/${siteId}/board`}
@@ -256,7 +258,7 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
               </ul>
             </div>
             {rows.length === 0 ? (
-              <EmptyState title="No such page">
+              <EmptyState title="No such page" drawing="lens">
                 No page of the site has these words in its path or title.
               </EmptyState>
             ) : (

@@ -95,6 +95,7 @@ export function ForecastPage() {
       ) : traffic.data.list.length === 0 ? (
         <EmptyState
           title="Nothing recorded yet"
+          drawing="curve"
           action={
             <Link to={`/sites/${siteId}/site`} className="font-medium text-sail underline underline-offset-4">
               See whether the tag is heard

@@ -1,5 +1,5 @@
 import type { Device, LookStyle, Message, MessageFile, Pictures, Site } from '@velarium/contract';
-import { type PersonalFacts, withSavedBlocks } from '@velarium/core';
+import { inLanguage, type PersonalFacts, withSavedBlocks } from '@velarium/core';
 import { type RenderedMessage, renderMessage } from '@velarium/render';
 import { drawForm } from '@velarium/render/form';
 import { further } from '@velarium/render/further';
@@ -21,6 +21,8 @@ export interface StillOptions {
   readonly factOf?: PersonalFacts | null;
   /** A Look in place of the one the message follows. */
   readonly look?: LookStyle | undefined;
+  /** Which of its languages; as it was written where nothing is said. */
+  readonly language?: string | undefined;
   /** What visitors were given of it: drawn as it was. */
   readonly frozen?: MessageFile | undefined;
 }
@@ -29,9 +31,10 @@ export interface StillOptions {
 export function drawStill(
   document: Document,
   message: Message,
-  { design, site, device, isDark = false, factOf = null, look, frozen }: StillOptions,
+  { design, site, device, isDark = false, factOf = null, look, language, frozen }: StillOptions,
 ): RenderedMessage {
-  const whole = frozen?.message ?? withSavedBlocks(message, design.savedOf);
+  const read = frozen ?? inLanguage(withSavedBlocks(message, design.savedOf), language);
+  const whole = read.message;
   const pictures: Pictures = frozen?.pictures ?? design.pictures;
   return renderMessage(whole, {
     sheet:
@@ -52,6 +55,8 @@ export function drawStill(
     factOf,
     pictures,
     pictureBase: location.origin,
+    language: read.language,
+    words: read.words,
     form: { drawForm },
     further,
     clock: { nowMs: Date.now, firstSeenMs: Date.now(), timeZone: site?.timeZone ?? 'UTC' },

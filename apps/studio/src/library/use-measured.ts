@@ -12,9 +12,9 @@ const SETTLED_MS = 400;
 const PICTURES_MS = 3000;
 const NOTHING: readonly MeasuredStep[] = [];
 
-/** What is measured: messages of one campaign, in a window of each of its devices. */
+/** What is measured: messages of one campaign, each in a language of its own, in a window of each of its devices. */
 export interface Wanted {
-  readonly messages: readonly Message[];
+  readonly messages: readonly { readonly message: Message; readonly language?: string | undefined }[];
   readonly devices: readonly Device[];
 }
 
@@ -34,11 +34,11 @@ export function useMeasured(
   });
   useEffect(() => {
     const stop = new AbortController();
-    const measure = async (message: Message, devices: readonly Device[]) => {
+    const measure = async ({ message, language }: Wanted['messages'][number], devices: readonly Device[]) => {
       const all = await Promise.all(
         // What cannot be drawn here is not measured; the rest is.
         devices.map((device) =>
-          measureOn(message, { device, design, site }, stop.signal).catch(() => NOTHING),
+          measureOn(message, { device, design, site, language }, stop.signal).catch(() => NOTHING),
         ),
       );
       return all.flat();
@@ -46,7 +46,7 @@ export function useMeasured(
     const timer = setTimeout(async () => {
       const all: (readonly MeasuredStep[])[][] = [];
       for (const { messages, devices } of wanted)
-        all.push(await Promise.all(messages.map((message) => measure(message, devices))));
+        all.push(await Promise.all(messages.map((one) => measure(one, devices))));
       if (!stop.signal.aborted) setLast({ of: wanted, measured: all });
     }, settledMs);
     return () => {

@@ -73,7 +73,7 @@ export function ConnectionsSection({ siteId }: { readonly siteId: string }) {
   return (
     <>
       {data.length === 0 ? (
-        <EmptyState title="No other service is told" action={add}>
+        <EmptyState title="No other service is told" drawing="wires" action={add}>
           A connection tells your customer records, or any other address, when somebody answers, confirms or
           leaves.
         </EmptyState>

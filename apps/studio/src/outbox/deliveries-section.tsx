@@ -222,9 +222,11 @@ export function DeliveriesSection({ siteId }: { readonly siteId: string }) {
       </search>
       {deliveries.length === 0 ? (
         isAsked ? (
-          <EmptyState title="Nothing like that">Nothing that went out fits what you look for.</EmptyState>
+          <EmptyState title="Nothing like that" drawing="lens">
+            Nothing that went out fits what you look for.
+          </EmptyState>
         ) : (
-          <EmptyState title="Nothing has gone out">
+          <EmptyState title="Nothing has gone out" drawing="letters">
             Mails after an answer, notices to your team and events to other services will be listed here, each
             with its fate. Say what follows an answer at the form of a message, and whom to tell under
             Connections.

@@ -23,7 +23,7 @@ export function OutboxPage() {
           ]}
         />
       ) : (
-        <EmptyState title="For owners and editors">
+        <EmptyState title="For owners and editors" drawing="key">
           What goes out says who answered, so your role does not read it.
         </EmptyState>
       )}

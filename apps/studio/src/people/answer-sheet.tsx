@@ -1,6 +1,13 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Answer, DeliveryKind, DeliveryState, Person } from '@velarium/contract';
-import { counted, deliveryKindWords, deliveryStateWords, heldWords, personStateWords } from '@velarium/core';
+import {
+  counted,
+  deliveryKindWords,
+  deliveryStateWords,
+  heldWords,
+  languageName,
+  personStateWords,
+} from '@velarium/core';
 import { useState } from 'react';
 import {
   attachmentFile,
@@ -259,7 +266,10 @@ function OneAnswer({
       {answer.consentText && answer.consentedAt && (
         <p className="border-l-2 border-line-strong pl-2">
           “{answer.consentText}”
-          <span className="block text-xs text-soft">agreed {when.format(new Date(answer.consentedAt))}</span>
+          <span className="block text-xs text-soft">
+            agreed {when.format(new Date(answer.consentedAt))}
+            {answer.language && `, in ${languageName(answer.language)}`}
+          </span>
         </p>
       )}
       {before.map(({ at, by, fields }) => (

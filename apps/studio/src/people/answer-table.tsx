@@ -2,6 +2,7 @@ import { useInfiniteQuery } from '@tanstack/react-query';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import type { Answer } from '@velarium/contract';
 import { useEffect, useRef, useState } from 'react';
+import { Link } from 'react-router';
 import { type AskedAnswers, answersQuery } from '../api/people.ts';
 import { Button } from '../ui/button.tsx';
 import { Popover } from '../ui/popover.tsx';
@@ -62,9 +63,22 @@ export function AnswerTable({ siteId, filter, isHeld, onOpen }: AnswerTableProps
   if (answers.length === 0) {
     const isAsked = Object.entries(filter).some(([key, value]) => value && key !== 'isHeld');
     return isAsked ? (
-      <EmptyState title="Nobody like that">No answer of this site fits what you look for.</EmptyState>
+      <EmptyState title="Nobody like that" drawing="lens">
+        No answer of this site fits what you look for.
+      </EmptyState>
     ) : (
-      <EmptyState title="Nobody has written yet">
+      <EmptyState
+        title="Nobody has written yet"
+        drawing="people"
+        action={
+          <Link
+            to={`/sites/${siteId}/board?new`}
+            className="font-medium text-sail underline underline-offset-4"
+          >
+            Make a message with a form
+          </Link>
+        }
+      >
         Who answers a form in one of your messages is listed here, with the consent they gave.
       </EmptyState>
     );

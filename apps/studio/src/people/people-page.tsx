@@ -62,7 +62,7 @@ export function PeoplePage() {
         )}
       </div>
       {!canRead ? (
-        <EmptyState title="Counts only">
+        <EmptyState title="Counts only" drawing="key">
           Your role reads how many answered. Who they are is for owners and editors.
         </EmptyState>
       ) : (

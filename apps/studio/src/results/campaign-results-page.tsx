@@ -87,7 +87,7 @@ function Found({ siteId, results, onBy }: FoundProps) {
   if (counts.visitors + counts.withheld === 0)
     return (
       <>
-        <EmptyState title="It was shown to nobody on these days">
+        <EmptyState title="It was shown to nobody on these days" drawing="intervals">
           Choose other days. If it should have been shown, its Workbench says what stands in its way.
         </EmptyState>
         <BeforeAndAfter campaignId={results.id} />

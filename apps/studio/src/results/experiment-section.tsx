@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Experiment } from '@velarium/contract';
 import {
+  aimWords,
   chanceWords,
   costOfChoosing,
   costWords,
@@ -49,6 +50,7 @@ export function ExperimentSection({ campaignId }: { readonly campaignId: string 
                     : one.ended && ENDED_WORDS[one.ended]}
                 </p>
                 <p className="font-serif text-lg leading-snug">{experimentSentence(one)}</p>
+                {one.goal && <p className="text-sm text-soft">{aimWords(one)}</p>}
                 <Arms experiment={one} />
                 <Evidence experiment={one} />
               </li>
@@ -102,9 +104,9 @@ function Running({
             {experimentSentence(experiment)}
           </p>
           <p className="text-xs text-soft">
-            Since {when.format(new Date(experiment.startedAt))}. {counted(experiment.entered, 'visitor')}{' '}
-            entered, {figure(counting)} count: each does when {counted(experiment.windowHours, 'hour')} after
-            the first showing are over.{' '}
+            {aimWords(experiment)} Since {when.format(new Date(experiment.startedAt))}.{' '}
+            {counted(experiment.entered, 'visitor')} entered, {figure(counting)} count: each does when{' '}
+            {counted(experiment.windowHours, 'hour')} after the first showing are over.{' '}
             {seen === null
               ? 'It runs without an end, and may be looked at at any time.'
               : `${percent(seen)} of the planned visitors; it may be looked at every day.`}

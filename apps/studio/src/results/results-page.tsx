@@ -14,6 +14,7 @@ import { Heads } from './heads.tsx';
 import { OverTimeChart } from './over-time-chart.tsx';
 import { ResultsFrame } from './results-frame.tsx';
 import { isWhole, useQuestion } from './use-question.ts';
+import { WeekMailButton } from './week-mail-button.tsx';
 
 const LOOK_EVERY_MS = 15_000;
 
@@ -34,6 +35,7 @@ export function ResultsPage() {
       question={question}
       actions={
         <>
+          <WeekMailButton siteId={siteId} />
           <Button
             onClick={() => {
               void navigator.clipboard.writeText(window.location.href);
@@ -73,7 +75,15 @@ function Found({ siteId, results, search }: FoundProps) {
   );
   if (told.length === 0)
     return (
-      <EmptyState title="Nothing was shown on these days">
+      <EmptyState
+        title="Nothing was shown on these days"
+        drawing="intervals"
+        action={
+          <Link to={`/sites/${siteId}/board`} className="font-medium text-sail underline underline-offset-4">
+            Go to the Board
+          </Link>
+        }
+      >
         Choose other days, or look on the Board whether a campaign is running.
       </EmptyState>
     );

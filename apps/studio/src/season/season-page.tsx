@@ -2,10 +2,8 @@ import { useQuery } from '@tanstack/react-query';
 import type { CampaignSummary, Season, Site, SitePage } from '@velarium/contract';
 import {
   type Interval,
-  type Lane as LaneOf,
   lanesOf,
   type Meeting,
-  meetings,
   quietWeeks,
   seasonWindow,
   ticksOf,
@@ -16,12 +14,10 @@ import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { campaignsQuery, runningQuery, sitePagesQuery } from '../api/queries.ts';
-import { castQuery } from '../api/rehearsals.ts';
 import { seasonQuery } from '../api/season.ts';
 import { useCommands } from '../app/commands.ts';
 import { useCanEdit } from '../app/use-session.ts';
 import { isLive } from '../board/state-mark.tsx';
-import { useCover } from '../coverage/use-cover.ts';
 import { useSite } from '../site/use-site.ts';
 import { Button, IconButton } from '../ui/button.tsx';
 import { cx } from '../ui/cx.ts';
@@ -31,6 +27,7 @@ import { barOf, Lane, laneWords, placeOf } from './lane.tsx';
 import { Meetings, QuietWeeks } from './meetings.tsx';
 import { NotesRow } from './notes-row.tsx';
 import { SeasonTools } from './season-tools.tsx';
+import { useMeetings } from './use-meetings.ts';
 import { useScheduleEdit } from './use-schedule-edit.ts';
 
 const LANE = 34;
@@ -87,7 +84,7 @@ function Weeks({ site, season, pages, campaigns }: WeeksProps) {
       zone,
     );
   }, [campaigns, running, window, zone]);
-  const meet = useMeetings(site, pages, lanes, nowMs);
+  const meet = useMeetings(site, pages, lanes, nowMs, 'drafts');
   const quiet = useMemo(() => quietWeeks(lanes, window, zone), [lanes, window, zone]);
   const [looked, setLooked] = useState<Meeting | null>(null);
   const edit = useScheduleEdit(site.id);
@@ -138,6 +135,7 @@ function Weeks({ site, season, pages, campaigns }: WeeksProps) {
       {campaigns.length === 0 ? (
         <EmptyState
           title="No campaign yet"
+          drawing="days"
           action={
             <Link
               to={`/sites/${site.id}/board`}
@@ -254,31 +252,6 @@ function besideWords({ state, hasUnpublishedChanges, variants, rule }: CampaignS
   ]
     .filter(Boolean)
     .join(', ');
-}
-
-/** Where campaigns meet, found with every draft as it stands. */
-function useMeetings(
-  site: Site,
-  pages: readonly SitePage[],
-  lanes: readonly LaneOf[],
-  atMs: number,
-): readonly Meeting[] | undefined {
-  const { data: cast } = useQuery({ ...castQuery(site.id, 'drafts'), staleTime: 0 });
-  const task = useMemo(
-    () =>
-      cast && {
-        question: {
-          manifest: cast.manifest,
-          origin: site.origins[0] ?? 'https://site.example',
-          pages,
-          device: 'desktop' as const,
-          atMs,
-        },
-      },
-    [cast, site, pages, atMs],
-  );
-  const coverage = useCover(task).found?.coverage;
-  return useMemo(() => coverage && meetings(lanes, coverage), [lanes, coverage]);
 }
 
 interface TicksProps {

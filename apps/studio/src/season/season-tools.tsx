@@ -1,13 +1,14 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { Season } from '@velarium/contract';
 import { counted } from '@velarium/core';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { addSeasonNote, bringCalendar, giveOutSeason, seasonQuery } from '../api/season.ts';
 import { Button } from '../ui/button.tsx';
 import { Dialog } from '../ui/dialog.tsx';
 import { Field } from '../ui/field.tsx';
 import { Menu } from '../ui/menu.tsx';
 import { tell, tellProblem } from '../ui/toast.tsx';
+import { useTextFile } from '../ui/use-text-file.tsx';
 
 interface SeasonToolsProps {
   readonly siteId: string;
@@ -18,11 +19,10 @@ interface SeasonToolsProps {
 export function SeasonTools({ siteId, season }: SeasonToolsProps) {
   const queryClient = useQueryClient();
   const { queryKey } = seasonQuery(siteId);
-  const file = useRef<HTMLInputElement>(null);
   const [isAdding, setAdding] = useState(false);
   const [isGiving, setGiving] = useState(false);
   const bring = useMutation({
-    mutationFn: async (chosen: File) => bringCalendar(siteId, await chosen.text()),
+    mutationFn: (text: string) => bringCalendar(siteId, text),
     onError: tellProblem,
     onSuccess: ({ season: next, brought, left }) => {
       queryClient.setQueryData(queryKey, next);
@@ -33,24 +33,17 @@ export function SeasonTools({ siteId, season }: SeasonToolsProps) {
       );
     },
   });
+  const file = useTextFile({
+    label: 'A calendar file',
+    accept: 'text/calendar,.ics',
+    onRead: (text) => bring.mutate(text),
+  });
   return (
     <span className="flex gap-2">
-      <input
-        ref={file}
-        type="file"
-        accept="text/calendar,.ics"
-        aria-label="A calendar file"
-        tabIndex={-1}
-        className="sr-only"
-        onChange={(event) => {
-          const [chosen] = event.target.files ?? [];
-          event.target.value = '';
-          if (chosen) bring.mutate(chosen);
-        }}
-      />
+      {file.node}
       <Menu
         items={[
-          { label: 'Bring in a calendar file …', onSelect: () => file.current?.click() },
+          { label: 'Bring in a calendar file …', onSelect: () => file.choose() },
           { label: 'Give it out as a calendar …', onSelect: () => setGiving(true) },
         ]}
       >

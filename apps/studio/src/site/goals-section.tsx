@@ -27,7 +27,7 @@ export function GoalsSection({ siteId }: { readonly siteId: string }) {
         {canEdit && <Button onClick={() => setEdited('new')}>New goal</Button>}
       </div>
       {goals.length === 0 ? (
-        <EmptyState title="No goal yet">
+        <EmptyState title="No goal yet" drawing="flag">
           Say what visitors should come to: a page that thanks them, an answered form, a purchase. Results
           then say how many reached it, of those who saw a campaign and of those it was withheld from.
         </EmptyState>

@@ -29,7 +29,7 @@ export function GroupsSection({ siteId }: { readonly siteId: string }) {
         {canEdit && <Button onClick={() => setEdited({ name: '', rules: [] })}>New page group</Button>}
       </div>
       {groups.length === 0 ? (
-        <EmptyState title="No page group yet">
+        <EmptyState title="No page group yet" drawing="sheets">
           Put pages that belong together into a group: every article, the shop, everything about tours.
         </EmptyState>
       ) : (

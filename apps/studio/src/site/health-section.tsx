@@ -71,7 +71,10 @@ export function HealthSection({ site }: { readonly site: Site }) {
         {signs.map(({ code, state, text, mend, lines }) => {
           const { sign, word, tone } = SIGNS[state];
           return (
-            <li key={code} className="grid grid-cols-[9rem_1fr] gap-x-4 border-b border-line py-3">
+            <li
+              key={code}
+              className="grid grid-cols-[9rem_minmax(0,1fr)] gap-x-4 border-b max-sm:grid-cols-1 border-line py-3"
+            >
               <span className={tone}>
                 <span aria-hidden>{sign}</span> {word}
               </span>
@@ -79,7 +82,7 @@ export function HealthSection({ site }: { readonly site: Site }) {
                 {text}
                 {mend && <span className="block text-soft">{mend}</span>}
                 {lines && (
-                  <code className="mt-2 block overflow-x-auto border border-line bg-sheet p-3 whitespace-pre">
+                  <code className="mt-2 block border border-line bg-sheet p-3 wrap-anywhere whitespace-pre-wrap">
                     {lines}
                   </code>
                 )}
@@ -107,14 +110,14 @@ function DayBars({ days }: { readonly days: readonly number[] }) {
   return (
     <figure>
       <figcaption className="mb-2 font-medium">Page views of the last two weeks</figcaption>
-      <ol className="flex h-36 items-end gap-1.5 border-b border-line-strong">
+      <ol className="flex h-36 items-end gap-1.5 max-sm:gap-0.5 border-b border-line-strong">
         {days.map((views, position) => (
           <li
             key={dayOf(position)}
-            className="grid h-full flex-1 content-end justify-items-center gap-1"
+            className="grid h-full min-w-0 flex-1 content-end justify-items-center gap-1"
             title={`${dayOf(position)}: ${figure(views)}`}
           >
-            <span className="text-xs text-soft tabular-nums">{figure(views)}</span>
+            <span className="text-xs text-soft tabular-nums max-sm:sr-only">{figure(views)}</span>
             <span
               className="block w-full border-t-2 border-line-strong bg-line"
               style={{ blockSize: `${(views / most) * BAR_PX}px` }}

@@ -143,12 +143,14 @@ export function PagesSection({ siteId }: { readonly siteId: string }) {
         )}
       </div>
       {pages.length === 0 ? (
-        <EmptyState title="No page known yet">
+        <EmptyState title="No page known yet" drawing="sheets">
           Pages come from the site’s sitemap, from visits once the tag is there, by hand, or from a file with
           the columns path, title and kind.
         </EmptyState>
       ) : found.length === 0 ? (
-        <EmptyState title="No page like that">No title, path or kind has these words.</EmptyState>
+        <EmptyState title="No page like that" drawing="lens">
+          No title, path or kind has these words.
+        </EmptyState>
       ) : (
         <>
           <Table caption="Pages" columns={columns} rows={found.slice(0, shown)} keyOf={(page) => page.path} />

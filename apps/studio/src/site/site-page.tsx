@@ -18,7 +18,12 @@ export function SitePage() {
   const site = sites?.find(({ id }) => id === siteId);
   if (error && !sites) return <ErrorState error={error} onRetry={() => void refetch()} />;
   if (!sites) return <Skeleton rows={3} label="Loading the site" />;
-  if (!site) return <EmptyState title="No such site">This workspace has no site at this address.</EmptyState>;
+  if (!site)
+    return (
+      <EmptyState title="No such site" drawing="lens">
+        This workspace has no site at this address.
+      </EmptyState>
+    );
   return (
     <div key={siteId} className="mx-auto max-w-4xl px-6 pb-16">
       <h1 className="pt-7 pb-1 font-serif text-3xl">{site.name}</h1>

@@ -10,10 +10,15 @@ export interface DialogProps {
   readonly title: string;
   readonly description?: string;
   readonly children: ReactNode;
+  /**
+   * What is decided here. With it the dialog keeps its height while what it says comes bit by bit, so that no button
+   * moves away from under a pointer.
+   */
+  readonly foot?: ReactNode;
   readonly className?: string;
 }
 
-export function Dialog({ isOpen, onClose, title, description, children, className }: DialogProps) {
+export function Dialog({ isOpen, onClose, title, description, children, foot, className }: DialogProps) {
   return (
     <Radix.Root open={isOpen} onOpenChange={(open) => !open && onClose()}>
       <Radix.Portal>
@@ -22,6 +27,7 @@ export function Dialog({ isOpen, onClose, title, description, children, classNam
           {...(description ? {} : { 'aria-describedby': undefined })}
           className={cx(
             'settle fixed top-1/2 left-1/2 z-40 max-h-[88vh] w-[min(92vw,32rem)] -translate-x-1/2 -translate-y-1/2 overflow-auto rounded-lg bg-paper p-6 shadow-float outline-none',
+            foot !== undefined && 'flex h-[min(88vh,42rem)] flex-col',
             className,
           )}
         >
@@ -38,7 +44,14 @@ export function Dialog({ isOpen, onClose, title, description, children, classNam
               </Radix.Close>
             </div>
           </div>
-          {children}
+          {foot === undefined ? (
+            children
+          ) : (
+            <>
+              <div className="-mx-6 min-h-40 flex-1 overflow-auto px-6 pb-4">{children}</div>
+              <div className="-mx-6 flex-none border-t border-line-strong px-6 pt-4">{foot}</div>
+            </>
+          )}
         </Radix.Content>
       </Radix.Portal>
     </Radix.Root>

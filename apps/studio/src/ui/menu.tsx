@@ -18,7 +18,8 @@ export function Menu({
   readonly children: ReactNode;
 }) {
   return (
-    <DropdownMenu.Root>
+    // What lies behind stays what it is: hidden from readers it could still have the focus.
+    <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger asChild>{children}</DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content

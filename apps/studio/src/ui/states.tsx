@@ -2,24 +2,20 @@ import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { isGone, problemWords } from '../api/client.ts';
 import { Button } from './button.tsx';
+import { type Drawing, Drawn } from './drawings.tsx';
 
 export interface EmptyStateProps {
   readonly title: string;
+  /** What will be here, drawn. */
+  readonly drawing?: Drawing;
   readonly children: ReactNode;
   readonly action?: ReactNode;
 }
 
-export function EmptyState({ title, children, action }: EmptyStateProps) {
+export function EmptyState({ title, drawing = 'awning', children, action }: EmptyStateProps) {
   return (
     <div className="mx-auto grid max-w-md justify-items-center gap-3 py-20 text-center">
-      <svg viewBox="0 0 120 48" className="w-28" aria-hidden="true">
-        <path
-          d="M6 8h108v18c-18 14-18 14-36 0-18 14-18 14-36 0-18 14-18 14-36 0z"
-          fill="none"
-          stroke="var(--color-line-strong)"
-        />
-        <path d="M42 8v18M78 8v18" stroke="var(--color-line-strong)" />
-      </svg>
+      <Drawn what={drawing} />
       <h2 className="font-serif text-2xl">{title}</h2>
       <p className="text-soft">{children}</p>
       {action}

@@ -1,5 +1,6 @@
-import { type ReactNode, useRef } from 'react';
+import type { ReactNode } from 'react';
 import { tell } from './toast.tsx';
+import { useTextFile } from './use-text-file.tsx';
 
 interface JsonFile {
   readonly label: string;
@@ -9,36 +10,22 @@ interface JsonFile {
 }
 
 /** Takes a JSON file from the person; `node` must be somewhere on the page. */
-export function useJsonFile({ label, noJson, onRead }: JsonFile): {
-  readonly choose: () => void;
-  readonly node: ReactNode;
-} {
-  const input = useRef<HTMLInputElement>(null);
-  const read = async (file: File) => {
-    let json: unknown;
-    try {
-      json = JSON.parse(await file.text());
-    } catch {
-      return tell(noJson);
-    }
-    return onRead(json);
-  };
-  return {
-    choose: () => input.current?.click(),
-    node: (
-      <input
-        ref={input}
-        type="file"
-        accept="application/json,.json"
-        aria-label={label}
-        tabIndex={-1}
-        className="sr-only"
-        onChange={(event) => {
-          const [file] = event.target.files ?? [];
-          event.target.value = '';
-          if (file) void read(file);
-        }}
-      />
-    ),
-  };
-}
+export const useJsonFile = ({
+  label,
+  noJson,
+  onRead,
+}: JsonFile): { readonly choose: () => void; readonly node: ReactNode } =>
+  useTextFile({
+    label,
+    accept: 'application/json,.json',
+    onRead: (text) => {
+      let json: unknown;
+      try {
+        json = JSON.parse(text);
+      } catch {
+        tell(noJson);
+        return;
+      }
+      onRead(json);
+    },
+  });

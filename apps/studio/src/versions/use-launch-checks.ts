@@ -1,12 +1,12 @@
 import { useQueries, useQuery } from '@tanstack/react-query';
 import {
   coveredPages,
+  drawnMessages,
   elementsOf,
   type Finding,
   launchFindings,
   type Met,
   measuredFindings,
-  messagesOf,
   unknownElements,
   unknownPages,
 } from '@velarium/core';
@@ -43,7 +43,7 @@ export function useLaunchChecks(siteId: string, launched: readonly Met[]): Launc
   const wanted = useMemo(
     () =>
       launched.map(({ document }) => ({
-        messages: messagesOf(document),
+        messages: drawnMessages(document),
         devices: document.rule.reach.devices,
       })),
     [launched],

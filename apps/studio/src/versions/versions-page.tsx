@@ -10,10 +10,12 @@ import { useTitle } from '../app/use-title.ts';
 import { useNames } from '../board/use-names.ts';
 import { Button } from '../ui/button.tsx';
 import { cx } from '../ui/cx.ts';
+import { Segments } from '../ui/segments.tsx';
 import { Select } from '../ui/select.tsx';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
 import { tell, tellProblem } from '../ui/toast.tsx';
 import { when } from '../ui/when.ts';
+import { EarlierDrafts } from './earlier-drafts.tsx';
 import { useVersion } from './use-version.ts';
 import { type Compared, WhatChanges } from './what-changes.tsx';
 
@@ -72,6 +74,7 @@ function Versions({ campaign, history, earlier }: VersionsProps) {
   const numbers = history.entries.flatMap(({ what, version }) =>
     what === 'published' && version !== null ? version : [],
   );
+  const [shown, setShown] = useState<'versions' | 'drafts'>('versions');
   const [chosen, setChosen] = useState(numbers[0] ?? null);
   return (
     <div className="mx-auto max-w-[1360px] px-6 pb-16 max-sm:px-4">
@@ -83,9 +86,23 @@ function Versions({ campaign, history, earlier }: VersionsProps) {
         </p>
         <h1 className="font-serif text-3xl">Versions</h1>
       </div>
+      <div className="mb-5 w-72">
+        <Segments
+          label="What is looked through"
+          isLabelHidden
+          value={shown}
+          options={[
+            { value: 'versions', label: 'Published' },
+            { value: 'drafts', label: 'Earlier drafts' },
+          ]}
+          onChange={setShown}
+        />
+      </div>
       {history.planned && <Planned campaign={campaign} planned={history.planned} />}
-      {chosen === null ? (
-        <EmptyState title="Not published yet">
+      {shown === 'drafts' ? (
+        <EarlierDrafts campaign={campaign} />
+      ) : chosen === null ? (
+        <EmptyState title="Not published yet" drawing="layers">
           With its first launch a version is kept, whole: its words, its rule, its Look as it was.
         </EmptyState>
       ) : (

@@ -16,6 +16,7 @@ import { useLaunchChecks } from '../versions/use-launch-checks.ts';
 import { useVersion } from '../versions/use-version.ts';
 import { WhatChanges } from '../versions/what-changes.tsx';
 import { LaunchWhen } from './launch-when.tsx';
+import { MeetingsOfLaunch } from './meetings-of-launch.tsx';
 import { changedWords } from './places.ts';
 import { RehearsalsOfLaunch } from './rehearsals-of-launch.tsx';
 import { type Side, useWorkbench, useWorkbenchStore } from './store.ts';
@@ -119,7 +120,33 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
     },
   });
   return (
-    <Dialog isOpen onClose={onClose} title={`Launch “${name}”`} className="w-[min(94vw,46rem)]">
+    <Dialog
+      isOpen
+      onClose={onClose}
+      title={`Launch “${name}”`}
+      className="w-[min(94vw,46rem)]"
+      foot={
+        <div className="grid gap-3">
+          <LaunchWhen zone={zone} at={at} onAt={setAt} note={note} onNote={setNote} />
+          <p className="text-sm text-soft">
+            {isPublished
+              ? 'It is running already. Visitors get this version at their next load of a page; who has seen it often enough stays spared.'
+              : 'Visitors can meet it from their next load of a page. It can be put to rest at any time.'}
+          </p>
+          <div className="flex justify-end gap-2">
+            <Button onClick={onClose}>Not yet</Button>
+            <Button
+              tone="main"
+              disabled={isStopped || changed.length > 0 || isPending}
+              isBusy={publish.isPending}
+              onClick={() => publish.mutate()}
+            >
+              {at !== null ? 'Plan the launch' : isPublished ? 'Publish this version' : 'Publish'}
+            </Button>
+          </div>
+        </div>
+      }
+    >
       <div className="grid gap-5">
         <p className="border-l-2 border-sail pl-4 font-serif text-lg leading-snug">
           {sentenceText(documentSentence(document, names))}
@@ -170,24 +197,8 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
             </div>
           </details>
         )}
+        <MeetingsOfLaunch siteId={siteId} campaignId={store.getState().id} name={name} document={document} />
         <RehearsalsOfLaunch siteId={siteId} campaignId={store.getState().id} />
-        <LaunchWhen zone={zone} at={at} onAt={setAt} note={note} onNote={setNote} />
-        <p className="text-sm text-soft">
-          {isPublished
-            ? 'It is running already. Visitors get this version at their next load of a page; who has seen it often enough stays spared.'
-            : 'Visitors can meet it from their next load of a page. It can be put to rest at any time.'}
-        </p>
-        <div className="flex justify-end gap-2">
-          <Button onClick={onClose}>Not yet</Button>
-          <Button
-            tone="main"
-            disabled={isStopped || changed.length > 0 || isPending}
-            isBusy={publish.isPending}
-            onClick={() => publish.mutate()}
-          >
-            {at !== null ? 'Plan the launch' : isPublished ? 'Publish this version' : 'Publish'}
-          </Button>
-        </div>
       </div>
     </Dialog>
   );

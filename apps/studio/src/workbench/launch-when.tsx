@@ -1,5 +1,6 @@
 import { MOST_NOTE } from '@velarium/contract/values';
 import { wallClock } from '@velarium/core';
+import { cx } from '../ui/cx.ts';
 import { Field } from '../ui/field.tsx';
 import { Segments } from '../ui/segments.tsx';
 
@@ -20,7 +21,7 @@ interface LaunchWhenProps {
 /** When a launch is to be, and what the history is to say of it. */
 export function LaunchWhen({ zone, at, onAt, note, onNote }: LaunchWhenProps) {
   return (
-    <div className="grid gap-3 border-t border-line pt-3 sm:grid-cols-2">
+    <div className="grid items-end gap-3 sm:grid-cols-2">
       <Segments
         label="When"
         value={at === null ? 'now' : 'later'}
@@ -40,7 +41,7 @@ export function LaunchWhen({ zone, at, onAt, note, onNote }: LaunchWhenProps) {
         />
       )}
       <Field
-        className="sm:col-span-2"
+        className={cx(at !== null && 'sm:col-span-2')}
         label="What and why, for the history"
         value={note}
         maxLength={MOST_NOTE}

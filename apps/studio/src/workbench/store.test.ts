@@ -21,8 +21,12 @@ const campaign: Campaign = {
   publishedAt: null,
   plannedAt: null,
   nextChangeAt: null,
+  endsAt: null,
   updatedAt: '2026-11-25T12:00:00.000Z',
   numbers: { showings: 0, visitors: 0, conversions: 0, converters: 0 },
+  miniature: { width: 0.4, ground: '#ffffff', ink: '#000000', accent: '#234a6d', hasVeil: true, rows: [] },
+  shownLately: 0,
+  givenUp: 0,
 };
 
 function begin() {

@@ -22,6 +22,8 @@ interface StageView {
   readonly zoom: 'fit' | 'real';
   /** The invented visitor the texts are filled for; `null` shows the places as written, to be edited. */
   readonly visitor: number | null;
+  /** The language it is read in; `null` as it was written, to be edited. */
+  readonly language: string | null;
 }
 
 export type Side = 'message' | 'moment' | 'reach' | 'limits';
@@ -135,6 +137,7 @@ export function createWorkbenchStore(
         isDark: false,
         zoom: 'fit',
         visitor: null,
+        language: null,
       },
       tried: null,
       editMessage(change, key) {

@@ -7,6 +7,7 @@ import { tellProblem } from '../ui/toast.tsx';
 import { useCoverage } from './controls/pages/use-coverage.ts';
 import { PreviewLinkDialog } from './preview-link-dialog.tsx';
 import { useWorkbench } from './store.ts';
+import { WhyDialog } from './why-dialog.tsx';
 
 const SHOWN = 10;
 
@@ -20,6 +21,7 @@ export function TryOnSite({ flush }: { readonly flush: () => Promise<void> }) {
   const id = useWorkbench((state) => state.id);
   const { covered, pages } = useCoverage();
   const [isLinking, setLinking] = useState(false);
+  const [isAsking, setAsking] = useState(false);
   if (!site) return null;
   const origin = site.origins[0] ?? '';
   const offered = covered.length > 0 ? covered : pages;
@@ -65,8 +67,12 @@ export function TryOnSite({ flush }: { readonly flush: () => Promise<void> }) {
           <Button tone="quiet" onClick={() => setLinking(true)}>
             A link for somebody else …
           </Button>
+          <Button tone="quiet" onClick={() => setAsking(true)}>
+            Why did it not show? …
+          </Button>
         </div>
       </Popover>
+      {isAsking && <WhyDialog campaignId={id} origin={origin} onClose={() => setAsking(false)} />}
       {isLinking && (
         <PreviewLinkDialog
           siteId={siteId}

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { ANCHORS, FORMATS, LIMITS, MESSAGE_PARTS } from '../values.ts';
 import { blockIdSchema, blockSchema } from './blocks.ts';
+import { languagesSchema, languageTagSchema } from './languages.ts';
 import { paletteSchema } from './look.ts';
 import { colourValueSchema, motionSchema, pictureRefSchema, styledSchema } from './style.ts';
 import { line } from './text.ts';
@@ -84,6 +85,8 @@ export const messageSchema = z.strictObject({
   isSticky: z.boolean(),
   /** Which way its texts run; as the page's where nothing is said. */
   direction: z.enum(['ltr', 'rtl']).optional(),
+  /** What it is written in, and its texts in other languages; nothing is said of languages where it is missing. */
+  languages: languagesSchema.optional(),
   /** What a screen reader calls the box when it has no heading. */
   label: line(120),
   steps: z.array(stepSchema).min(1).max(LIMITS.steps).superRefine(checkSteps),
@@ -110,5 +113,9 @@ export const messageFileSchema = z.strictObject({
   pictures: z.record(pictureRefSchema, pictureFileSchema),
   /** What must be loaded beside the renderer to draw it. */
   parts: z.array(z.enum(MESSAGE_PARTS)),
+  /** What it is written in, where the message has several languages. */
+  language: languageTagSchema.optional(),
+  /** What it says of itself in that language; in English where a word is missing. */
+  words: z.record(z.string().max(20), line(20_000)).optional(),
 });
 export type MessageFile = z.infer<typeof messageFileSchema>;

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import reference from 'murmurhash3js-revisited';
 import { describe, expect, it } from 'vitest';
 import { allot } from './allot.ts';
-import { assign, type Experiment } from './assign.ts';
+import { assign, type Experiment, manifestFor } from './assign.ts';
 import { murmur32 } from './murmur.ts';
 
 const latin = (bytes: readonly number[]) => String.fromCharCode(...bytes);
@@ -98,4 +98,31 @@ describe('assignment', () => {
       true,
     );
   });
+});
+
+it('a visitor has the file of the first language they want, of their variant too', () => {
+  const languages = (name: string) =>
+    ['en', 'cy', 'ar'].map((language) => [language, `${name}-${language}`] as const);
+  const manifest = {
+    campaigns: [
+      { id: 'plain', message: 'plain', experiment: null },
+      { id: 'both', message: 'both-en', languages: languages('both'), experiment: null },
+      {
+        id: 'tried',
+        message: 'a-en',
+        languages: languages('a'),
+        experiment: {
+          salt: 'tried',
+          holdout: 0,
+          variants: [{ id: 'b', buckets: [[0, 10_000]], message: 'b-en', languages: languages('b') }],
+        },
+      },
+    ],
+  } as unknown as Parameters<typeof manifestFor>[1];
+  const shown = (...wanted: string[]) =>
+    manifestFor('someone', manifest, wanted).campaigns.map(({ message }) => message);
+  expect(shown()).toEqual(['plain', 'both-en', 'b-en']);
+  expect(shown('', 'fr', 'cy-GB')).toEqual(['plain', 'both-cy', 'b-cy']);
+  expect(shown('de')).toEqual(['plain', 'both-en', 'b-en']);
+  expect(shown('ar-EG', 'cy')).toEqual(['plain', 'both-ar', 'b-ar']);
 });

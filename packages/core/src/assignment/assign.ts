@@ -1,6 +1,10 @@
 import type { Manifest, Moment } from '@velarium/contract';
 import { BUCKETS } from '@velarium/contract/values';
+import { chooseLanguage } from '../languages/choose-language.ts';
 import { murmur32 } from './murmur.ts';
+
+/** The files of a message's languages, the original first. */
+export type ByLanguage = readonly (readonly [language: string, message: string])[];
 
 /** How one campaign's visitors are divided. */
 export interface Experiment {
@@ -12,6 +16,7 @@ export interface Experiment {
     /** Those it has, see `allot`. */
     readonly buckets: readonly (readonly [from: number, to: number])[];
     readonly message: string;
+    readonly languages?: ByLanguage | undefined;
     readonly moment?: Moment | undefined;
   }[];
 }
@@ -27,18 +32,29 @@ export function assign(visitor: string, { salt, holdout, variants }: Experiment)
   return { isHeld: bucketOf(':holdout') < holdout, variant };
 }
 
-/** The manifest as it is for one visitor: each campaign with what their variant changes of it. */
-export const manifestFor = (visitor: string, manifest: Manifest): Manifest => ({
+/**
+ * The manifest as it is for one visitor: each campaign with what their variant, and the first of the languages they want,
+ * change of it.
+ */
+export const manifestFor = (
+  visitor: string,
+  manifest: Manifest,
+  wanted: readonly string[] = [],
+): Manifest => ({
   ...manifest,
   campaigns: manifest.campaigns.map((campaign) => {
     const variant = campaign.experiment && assign(visitor, campaign.experiment).variant;
-    return variant
-      ? {
-          ...campaign,
-          message: variant.message,
-          moment: variant.moment ?? campaign.moment,
-          variant: variant.id,
-        }
-      : campaign;
+    const { message, languages } = variant ?? campaign;
+    const changed = { ...campaign, message: fileFor(wanted, languages) ?? message };
+    return variant ? { ...changed, moment: variant.moment ?? campaign.moment, variant: variant.id } : changed;
   }),
 });
+
+/** The file of the first wanted language there is. */
+function fileFor(wanted: readonly string[], languages: ByLanguage = []): string | undefined {
+  const language = chooseLanguage(
+    wanted,
+    languages.map(([one]) => one),
+  );
+  return languages.find(([one]) => one === language)?.[1];
+}

@@ -1,4 +1,7 @@
 import type { CampaignDocument, LookStyle, Message, PageRule } from '@velarium/contract';
+import { languageName } from '../languages/direction.ts';
+import { languageFindings } from '../languages/language-findings.ts';
+import { languagesOf } from '../languages/translate.ts';
 import { isInterrupting } from '../message/placement.ts';
 import { type SavedBlocks, withSavedBlocks } from '../message/saved.ts';
 import { compileRegex, PatternError } from '../patterns/compile.ts';
@@ -28,20 +31,43 @@ export const messagesOf = ({
   ...variants.map((variant) => variant.message),
 ];
 
-/** What counts before a launch of the findings of the n-th message. */
-const seriousIn = (findings: readonly DesignFinding[], n: number): Finding[] =>
+/** A message in one of its languages; `undefined` where it says nothing of languages. */
+interface DrawnMessage {
+  readonly message: Message;
+  readonly language: string | undefined;
+  /** Which one it is, before what is said of it; empty for the first one as it was written. */
+  readonly name: string;
+}
+
+/** Every message a campaign can show, in each of its languages. */
+export const drawnMessages = (document: Pick<CampaignDocument, 'message' | 'variants'>): DrawnMessage[] =>
+  messagesOf(document).flatMap((message, n) => {
+    const [original, ...others] = languagesOf(message);
+    const variant = n === 0 ? [] : [`Variant ${n + 1}`];
+    return [
+      { message, language: original, name: variant.join('') },
+      ...others.map((language) => ({
+        message,
+        language,
+        name: [...variant, `In ${languageName(language)}`].join(', '),
+      })),
+    ];
+  });
+
+/** What counts before a launch of the findings of a message. */
+const seriousIn = (findings: readonly DesignFinding[], name: string): Finding[] =>
   findings.flatMap(({ severity, code, text }) =>
-    severity === 'hint'
-      ? []
-      : [{ severity, code, part: 'message', text: n === 0 ? text : `Variant ${n + 1}: ${text}` }],
+    severity === 'hint' ? [] : [{ severity, code, part: 'message', text: name ? `${name}: ${text}` : text }],
   );
 
-/** What nobody would see without scrolling, in each message a campaign can show, as they were measured. */
+/** What nobody would see without scrolling, in each of {@link drawnMessages}, as they were measured. */
 export const measuredFindings = (
   document: CampaignDocument,
   measured: readonly (readonly MeasuredStep[])[],
 ): Finding[] =>
-  messagesOf(document).flatMap((one, n) => seriousIn(cutOffFindings(one, measured[n] ?? []), n));
+  drawnMessages(document).flatMap(({ message, name }, n) =>
+    seriousIn(cutOffFindings(message, measured[n] ?? []), name),
+  );
 
 /** Every check before a launch that needs no look at the site's pages, most serious first. */
 export function launchFindings(
@@ -88,7 +114,13 @@ export function documentFindings(
   }
   for (const [n, one] of messagesOf({ message, variants }).entries())
     findings.push(
-      ...seriousIn(designFindings({ message: one, look: lookOf(one), devices: rule.reach.devices }), n),
+      ...seriousIn(
+        [
+          ...designFindings({ message: one, look: lookOf(one), devices: rule.reach.devices }),
+          ...languageFindings(one),
+        ],
+        n === 0 ? '' : `Variant ${n + 1}`,
+      ),
     );
   findings.push(...neverFindings(rule));
   if (isInterrupting(message.format) && rule.reach.devices.includes('mobile')) {

@@ -6,6 +6,7 @@ const KIND_WORDS: Readonly<Record<DeliveryKind, string>> = {
   welcome: 'Welcome mail',
   notice: 'Notice to the team',
   digest: 'The day’s answers to the team',
+  week: 'The week’s results',
   trial: 'Test mail',
   alert: 'Warning to the owners',
   invitation: 'Invitation to the workspace',

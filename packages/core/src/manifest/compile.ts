@@ -17,6 +17,7 @@ import type {
 import { BUCKETS, TAG_PARTS } from '@velarium/contract/values';
 import { cellsOf, type PlacedMessage } from '../arbitration/cells.ts';
 import { type Allotment, allot } from '../assignment/allot.ts';
+import type { ByLanguage } from '../assignment/assign.ts';
 import { DEVICE_BIT } from '../devices/device.ts';
 import { createKeyReader, type KeyReader } from '../pages/page-key.ts';
 import { resolvePages, type SitePages } from '../pages/resolve-pages.ts';
@@ -28,6 +29,7 @@ export interface CompiledFrom {
   readonly id: string;
   readonly version: number;
   readonly messageHash: string;
+  readonly languages?: ByLanguage | undefined;
   /** Every message it may show, the variants' too. */
   readonly messages: readonly PlacedMessage[];
   readonly rule: Rule;
@@ -40,6 +42,7 @@ export interface CompiledFrom {
     readonly id: string;
     readonly weight: number;
     readonly messageHash: string;
+    readonly languages?: ByLanguage | undefined;
     /** When it opens, where that differs. */
     readonly moment?: Moment | undefined;
   }[];
@@ -130,6 +133,7 @@ const NEEDS: Readonly<
     campaigns.some(
       (campaign) =>
         campaign.experiment !== null ||
+        campaign.languages !== undefined ||
         campaign.schedule !== null ||
         triggersOf(campaign).some(({ kind }) => kind === 'exitTouch') ||
         [...campaign.include, ...campaign.exclude].some(({ kind }) => TAKES_APART.has(kind)) ||
@@ -146,6 +150,7 @@ const needsMemory = ({ caps, afterClose, afterNo, afterConversion, stopAfterUnan
 function compileExperiment({
   id,
   messageHash,
+  languages,
   rule,
   variants,
   allotment,
@@ -153,14 +158,19 @@ function compileExperiment({
   const { holdout } = rule.limits;
   if (holdout === 0 && variants.length === 0) return null;
   const buckets = allotment ?? allot(sharesOf(variants));
-  const variant = (name: string, message: string) => ({ id: name, buckets: buckets[name] ?? [], message });
+  const variant = (name: string, message: string, others: ByLanguage | undefined) => ({
+    id: name,
+    buckets: buckets[name] ?? [],
+    message,
+    ...(others ? { languages: others } : {}),
+  });
   return {
     salt: id,
     holdout: (holdout * BUCKETS) / 100,
     variants: [
-      variant(FIRST_VARIANT, messageHash),
-      ...variants.map(({ id: name, messageHash: message, moment }) => ({
-        ...variant(name, message),
+      variant(FIRST_VARIANT, messageHash, languages),
+      ...variants.map(({ id: name, messageHash: message, languages: others, moment }) => ({
+        ...variant(name, message, others),
         ...(moment ? { moment } : {}),
       })),
     ],
@@ -174,7 +184,7 @@ export const sharesOf = (variants: readonly { readonly id: string; readonly weig
 ];
 
 function compileCampaign(keysOfAddress: KeyReader, site: SitePages, from: CompiledFrom): ManifestCampaign {
-  const { id, version, messageHash, messages, rule, epoch } = from;
+  const { id, version, messageHash, languages, messages, rule, epoch } = from;
   const { include, exclude } = resolvePages(rule.reach.pages, site);
   const keysOf = (rules: readonly PageRule[]) => [
     ...new Set(
@@ -193,6 +203,7 @@ function compileCampaign(keysOfAddress: KeyReader, site: SitePages, from: Compil
     version,
     cells: cellsOf(messages),
     message: messageHash,
+    ...(languages ? { languages } : {}),
     moment: rule.moment,
     includeKeys: keysOf(include),
     excludeKeys: keysOf(exclude),

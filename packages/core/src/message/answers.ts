@@ -1,6 +1,7 @@
 import type { Field } from '@velarium/contract';
 import { compileRegex } from '../patterns/compile.ts';
 import { matches } from '../patterns/run.ts';
+import { FORM_WORDS, type OwnWords } from './own-words.ts';
 
 /** Whether the whole answer fits a marketer's pattern, in linear time; one that cannot be read refuses nobody. */
 export function fitsPattern(pattern: string, value: string): boolean {
@@ -15,14 +16,19 @@ export function fitsPattern(pattern: string, value: string): boolean {
 export const FILE_TYPES = ['image/png', 'image/jpeg', 'image/webp', 'image/avif', 'image/gif'] as const;
 
 /** What a visitor is told of an answer that is missing or does not fit. */
-export const faultWords = ({ kind, errorText }: Field, isMissing: boolean): string =>
-  isMissing
-    ? 'Please fill this in.'
-    : errorText || (kind === 'email' ? 'Please write it as name@example.org.' : 'Please check this.');
+export function faultWords({ kind, errorText }: Field, isMissing: boolean, words: OwnWords = {}): string {
+  const say = (word: 'fill' | 'mail' | 'check') => words[word] ?? FORM_WORDS[word];
+  return isMissing ? say('fill') : errorText || say(kind === 'email' ? 'mail' : 'check');
+}
 
 /** What is wrong with an answer, in words for who gave it; empty when nothing is. */
-export function answerFault(field: Field, value: string, isMail: (value: string) => boolean): string {
-  if (value === '') return field.required ? faultWords(field, true) : '';
+export function answerFault(
+  field: Field,
+  value: string,
+  isMail: (value: string) => boolean,
+  words?: OwnWords,
+): string {
+  if (value === '') return field.required ? faultWords(field, true, words) : '';
   const options = field.options ?? [];
   const isFitting =
     field.kind === 'email'
@@ -35,5 +41,5 @@ export function answerFault(field: Field, value: string, isMail: (value: string)
             ? /^\d{4}-\d\d-\d\d$/.test(value)
             : true;
   if (isFitting && (!field.pattern || fitsPattern(field.pattern, value))) return '';
-  return faultWords(field, false);
+  return faultWords(field, false, words);
 }

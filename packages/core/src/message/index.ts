@@ -6,6 +6,7 @@ export * from './asks-facts.ts';
 export * from './countdown.ts';
 export * from './film.ts';
 export * from './needs.ts';
+export * from './own-words.ts';
 export * from './personal.ts';
 export * from './placement.ts';
 export * from './plain.ts';

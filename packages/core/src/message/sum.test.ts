@@ -27,3 +27,25 @@ it.each([
   ['2+2=', false],
   ['4', false],
 ])('%j as an answer: %s', (sent, isAnswered) => expect(isSumAnswered(sent)).toBe(isAnswered));
+
+it('a sum is asked and answered in other words and figures, and is read again without knowing which', () => {
+  const numbers = 'صفر واحد اثنان ثلاثة أربعة خمسة ستة سبعة ثمانية تسعة عشرة';
+  const { question, isRight, sent } = sumOf('form', { sum: 'كم يساوي {a} زائد {b}؟', numbers });
+  const words = numbers.split(' ');
+  const [a = -1, b = -1] =
+    question
+      .match(/(\S+) زائد (\S+?)؟/)
+      ?.slice(1)
+      .map((word) => words.indexOf(word)) ?? [];
+  const sum = a + b;
+  for (const answer of [
+    `${sum}`,
+    words[sum] ?? '',
+    `${sum}`.replace(/\d/g, (figure) => '٠١٢٣٤٥٦٧٨٩'[Number(figure)] ?? ''),
+  ]) {
+    expect(isRight(answer)).toBe(true);
+    expect(isSumAnswered(sent(answer))).toBe(true);
+  }
+  expect(isRight('٩')).toBe(sum === 9);
+  expect(isSumAnswered(sent('٠'))).toBe(false);
+});

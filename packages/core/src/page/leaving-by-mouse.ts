@@ -1,8 +1,8 @@
 import type { ExitCertainty } from '@velarium/contract';
 
 /** Pixels from the top edge, and pixels a millisecond upwards, that make an early and a likely sign. */
-const EARLY = { zone: 160, speed: 0.8 };
-const LIKELY = { zone: 40, speed: 0.3 };
+export const EARLY_SIGN = { zone: 160, speed: 0.8 };
+export const LIKELY_SIGN = { zone: 40, speed: 0.3 };
 
 export interface PointerPlace {
   /** Pixels from the left and the top edge of the window. */
@@ -40,8 +40,8 @@ export function createMouseLeaving(): MouseLeaving {
       last = place;
       if (!place.isMouse || isChoosing || !before || place.atMs <= before.atMs) return undefined;
       const speed = (before.y - place.y) / (place.atMs - before.atMs);
-      const isIn = ({ zone, speed: least }: typeof EARLY) => place.y < zone && speed > least;
-      return isIn(LIKELY) ? 'likely' : isIn(EARLY) ? 'early' : undefined;
+      const isIn = ({ zone, speed: least }: typeof EARLY_SIGN) => place.y < zone && speed > least;
+      return isIn(LIKELY_SIGN) ? 'likely' : isIn(EARLY_SIGN) ? 'early' : undefined;
     },
     out: ({ x, y, isOut, pageWidth }, isChoosing) =>
       last?.isMouse && isOut && y <= 0 && x < pageWidth && !isChoosing ? 'certain' : undefined,

@@ -49,6 +49,7 @@ const experiment = (rates: readonly number[], more: Partial<Experiment> = {}, pe
   adopted: null,
   visitorsASide: 6000,
   smallest: 0.02,
+  goal: null,
   windowHours: 24,
   entered: perDay * DAYS * rates.length,
   days: Array.from({ length: DAYS }, (_, n) => ({

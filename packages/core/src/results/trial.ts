@@ -58,6 +58,10 @@ export const verdictOfExperiment = (experiment: Experiment): ExperimentVerdict =
 const name = (id: string | null): string => `variant ${(id ?? '').toUpperCase()}`;
 const points = (share: number): string => Math.abs(share * 100).toFixed(1);
 
+/** What counts in an experiment, to end a sentence with; nothing where it is the message's own answer or click. */
+export const aimWords = ({ goal }: Pick<Experiment, 'goal'>): string =>
+  goal ? `Who reaches “${goal.name}” within ${counted(goal.days, 'day')} of the showing counts.` : '';
+
 /** What an experiment says, in one sentence a person can act on; right whenever one looks. */
 export function experimentSentence(experiment: Experiment): string {
   const { code, arm, look, seen, stories } = verdictOfExperiment(experiment);

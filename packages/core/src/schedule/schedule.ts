@@ -59,6 +59,17 @@ export function nextChange(schedule: Schedule | null, atMs: number, zone: string
   const start = schedule.start ? instantOf(wallOf(schedule.start), zone) : Number.NEGATIVE_INFINITY;
   const end = schedule.end ? instantOf(wallOf(schedule.end), zone) : Number.POSITIVE_INFINITY;
   if (atMs >= end) return null;
+  const changeAmong = (edges: readonly number[]) =>
+    edges
+      .filter((edge) => edge > atMs && Number.isFinite(edge))
+      .sort((a, b) => a - b)
+      // Stretches may touch or overlap, so only an edge at which the state differs is a change.
+      .find((edge) => isOpen(edge) !== now);
+  // Of whole days only their blackouts and both ends are edges: no day need be gone through.
+  if (schedule.days.length + schedule.hours.length === 0) {
+    const edges = schedule.blackouts.flatMap(({ from, to }) => [dateOf(from), dateOf(to) + 1]);
+    return changeAmong([start, end, ...edges.map((day) => instantOf(day * DAY_MS, zone))]) ?? null;
+  }
   // Nothing changes before the start, however far off it is; after the end nothing does.
   const firstDay = dayOf(wallClock(Math.max(atMs, start), zone));
   let lastDay = Number.isFinite(end) ? dayOf(wallClock(end, zone)) : firstDay + HORIZON_DAYS;
@@ -71,16 +82,14 @@ export function nextChange(schedule: Schedule | null, atMs: number, zone: string
       continue;
     }
     const [from, to] = [instantOf(day * DAY_MS, zone), instantOf((day + 1) * DAY_MS, zone)];
-    const found = [
-      start,
-      end,
-      ...stretches(schedule, day - 1, zone).flat(),
-      ...stretches(schedule, day, zone).flat(),
-    ]
-      .filter((edge) => edge > atMs && edge >= from && edge < to)
-      .sort((a, b) => a - b)
-      // Stretches may touch or overlap, so only an edge at which the state differs is a change.
-      .find((edge) => isOpen(edge) !== now);
+    const found = changeAmong(
+      [
+        start,
+        end,
+        ...stretches(schedule, day - 1, zone).flat(),
+        ...stretches(schedule, day, zone).flat(),
+      ].filter((edge) => edge >= from && edge < to),
+    );
     if (found !== undefined) return found;
   }
   return null;

@@ -1,5 +1,6 @@
 import type { Block, Message } from '@velarium/contract';
 import { textsOf } from '../checks/text-of.ts';
+import { withTextsMoved } from '../languages/translate.ts';
 import { allBlocks } from '../message/walk.ts';
 import { lostSettings } from './lost-settings.ts';
 
@@ -23,7 +24,8 @@ function withWordsOf(target: Block, source: Block): Block {
  * template holds beyond that keeps its own words, and what is left over is told before anything is lost.
  */
 export function changeTemplate(old: Message, template: Message): TemplateChange {
-  const kept = new Set<string>();
+  /** Where the words of each block stand now. */
+  const moved = new Map<string, string>();
   const steps = template.steps.map((step) => {
     // The second step of a role meets the second.
     const nth = template.steps.filter(({ role }) => role === step.role).indexOf(step);
@@ -37,7 +39,7 @@ export function changeTemplate(old: Message, template: Message): TemplateChange 
       );
       const [source] = at < 0 ? [] : waiting.splice(at, 1);
       if (!source) return block;
-      kept.add(source.id);
+      moved.set(source.id, block.id);
       return withWordsOf(block, source);
     };
     return {
@@ -57,9 +59,17 @@ export function changeTemplate(old: Message, template: Message): TemplateChange 
     };
   });
   const lost = allBlocks(old)
-    .filter(({ id }) => !kept.has(id))
+    .filter(({ id }) => !moved.has(id))
     .flatMap(textsOf)
     .filter((text) => text.trim() !== '');
-  const message = { ...template, look: old.look, palette: old.palette, label: old.label, steps };
+  const message: Message = {
+    ...template,
+    look: old.look,
+    palette: old.palette,
+    label: old.label,
+    steps,
+    ...(old.direction ? { direction: old.direction } : {}),
+    ...(old.languages ? { languages: withTextsMoved(old.languages, moved) } : {}),
+  };
   return { message, lost, lostSettings: lostSettings(old, message) };
 }

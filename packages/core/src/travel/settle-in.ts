@@ -10,6 +10,7 @@ import type {
   Styled,
 } from '@velarium/contract';
 import { allBlocks, changeBlock } from '../message/walk.ts';
+import { DEFAULT_TRIAL } from '../results/trial.ts';
 
 /** What a site has that a campaign can refer to, by id. */
 export interface SiteOffer {
@@ -71,8 +72,11 @@ export function settleIn(
     return found;
   };
   const { pages, audience } = document.rule.reach;
+  const { goal, ...trial } = document.trial ?? DEFAULT_TRIAL;
+  if (goal) lost.add('The goal its variants are tried for: they are tried for its own answer or click.');
   return {
     document: {
+      ...(document.trial ? { trial } : {}),
       message: settleMessage(document.message),
       variants: document.variants.map((variant) => ({ ...variant, message: settleMessage(variant.message) })),
       rule: {

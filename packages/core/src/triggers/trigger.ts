@@ -21,7 +21,7 @@ export type Fact =
 const rank = (certainty: ExitCertainty) => EXIT_CERTAINTIES.indexOf(certainty);
 
 /** Exit intent is not believed earlier than this, visible milliseconds (common practice). */
-const EXIT_ARMED_MS = 3000;
+export const EXIT_ARMED_MS = 3000;
 
 /** What a fact meets. */
 export interface Arming {

@@ -12,14 +12,14 @@ const AUTOFILL: Readonly<Partial<Record<Field['kind'], string>>> = {
 };
 
 /** What is wrong with an answer, in words; empty when nothing is. */
-export const faultOf = (field: Field, value: string, fits = true): string =>
-  (value === '' ? !field.required : fits) ? '' : faultWords(field, value === '');
+export const faultOf = (field: Field, value: string, words: BlockContext['words'], fits = true): string =>
+  (value === '' ? !field.required : fits) ? '' : faultWords(field, value === '', words);
 
 /** A field with its label before it and what is wrong with it after it. */
 export function labelled(
   field: Field,
   formId: string,
-  { document }: Pick<BlockContext, 'document'>,
+  { document, words }: Pick<BlockContext, 'document' | 'words'>,
   input: HTMLElement & { value: string },
   fits: () => boolean = () => true,
 ): DrawnField {
@@ -36,7 +36,7 @@ export function labelled(
     input,
     value: () => input.value.trim(),
     check: () => {
-      wrong.textContent = faultOf(field, input.value.trim(), fits());
+      wrong.textContent = faultOf(field, input.value.trim(), words, fits());
       input.setAttribute('aria-invalid', `${wrong.textContent !== ''}`);
       return wrong.textContent === '';
     },

@@ -1,4 +1,5 @@
 import type { BlockOf } from '@velarium/contract';
+import { FORM_WORDS } from '@velarium/core/message';
 import type { BlockContext } from '../context.ts';
 import { element } from '../dom.ts';
 import { drawPlainField } from './field.ts';
@@ -53,7 +54,7 @@ export function drawForm(block: BlockOf<'form'>, context: BlockContext): HTMLFor
       .filter((field) => !field.check())
       .map(({ input }) => input);
     const isAgreed = !block.consentText || agree.checked;
-    agreeWrong.textContent = isAgreed ? '' : 'Please tick this to go on.';
+    agreeWrong.textContent = isAgreed ? '' : (context.words?.agree ?? FORM_WORDS.agree);
     agree.setAttribute('aria-invalid', `${!isAgreed}`);
     return bad[0] ?? (isAgreed ? undefined : agree);
   };
@@ -80,7 +81,9 @@ export function drawForm(block: BlockOf<'form'>, context: BlockContext): HTMLFor
           : {}),
       });
     } catch (error) {
-      wrong.textContent = error instanceof Error ? error.message : `${error}`;
+      const { message } = error as Error;
+      // What went wrong on the way is named; what the server found wrong, it says.
+      wrong.textContent = context.words?.[message] ?? FORM_WORDS[message as 'unsent'] ?? message;
     } finally {
       send.disabled = false;
     }

@@ -9,14 +9,14 @@ const SAMPLE = 1284;
 /** A number of readers or shares, once it is large enough to be shown. */
 export function drawCount(
   block: BlockOf<'count'>,
-  { document, countsAddress, isStill, factOf }: BlockContext,
+  { document, countsAddress, isStill, factOf, language }: BlockContext,
 ): HTMLElement {
   const root = element(document, 'p', { 'data-count': '' });
   const show = (count: number) => {
     root.hidden = count < block.from;
     root.textContent = fillText(block.text, (name) =>
       name === 'count'
-        ? count.toLocaleString(document.documentElement.lang || 'en-GB')
+        ? count.toLocaleString(language || document.documentElement.lang || 'en-GB')
         : (factOf?.(name) ?? ''),
     );
   };

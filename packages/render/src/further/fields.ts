@@ -4,6 +4,7 @@ import { FILE_TYPES, fitsPattern } from '@velarium/core/message';
 import type { BlockContext, DrawnField } from '../context.ts';
 import { element } from '../dom.ts';
 import { faultOf, labelled } from '../form/field.ts';
+import { said } from './said.ts';
 
 /** The fields that most forms do not ask for. */
 export function drawField(field: Field, formId: string, context: BlockContext): DrawnField {
@@ -22,7 +23,7 @@ export function drawField(field: Field, formId: string, context: BlockContext): 
     }
     case 'select': {
       const options = ['', ...(field.options ?? [])].map((value) =>
-        element(document, 'option', { value }, [value || field.placeholder || 'Choose']),
+        element(document, 'option', { value }, [value || field.placeholder || said('choose', context.words)]),
       );
       return labelled(field, formId, context, element(document, 'select', name, options));
     }
@@ -62,7 +63,10 @@ function drawFile(field: Field, formId: string, context: BlockContext): DrawnFie
   });
   const megabytes = LIMITS.fileBytes / 1024 / 1024;
   const drawn = labelled(
-    { ...field, errorText: field.errorText || `Please choose a picture of at most ${megabytes} MB.` },
+    {
+      ...field,
+      errorText: field.errorText || said('picture', context.words).replace('{n}', `${megabytes}`),
+    },
     formId,
     context,
     input,
@@ -71,7 +75,7 @@ function drawFile(field: Field, formId: string, context: BlockContext): DrawnFie
   return { ...drawn, value: () => input.files?.[0]?.name.slice(0, 200) ?? '', file: () => base64 };
 }
 
-function drawTicks(field: Field, formId: string, { document }: BlockContext): DrawnField {
+function drawTicks(field: Field, formId: string, { document, words }: BlockContext): DrawnField {
   const boxes = (field.options ?? []).map((value) =>
     element(document, 'input', { type: 'checkbox', name: field.id, value }),
   );
@@ -96,7 +100,7 @@ function drawTicks(field: Field, formId: string, { document }: BlockContext): Dr
     input: boxes[0] ?? drawn,
     value,
     check: () => {
-      wrong.textContent = faultOf(field, value());
+      wrong.textContent = faultOf(field, value(), words);
       return wrong.textContent === '';
     },
   };

@@ -2,6 +2,7 @@ import type { BlockOf } from '@velarium/contract';
 import type { BlockContext } from '../context.ts';
 import { element } from '../dom.ts';
 import { drawPicture } from '../picture.ts';
+import { said } from './said.ts';
 import { sign } from './signs.ts';
 
 /** What a playing film may do and know; never where the visitor is. */
@@ -11,9 +12,12 @@ const ALLOW = 'autoplay; encrypted-media; fullscreen; picture-in-picture';
 export function drawFilm(block: BlockOf<'film'>, context: BlockContext): HTMLElement {
   const { document } = context;
   const root = element(document, 'div', { class: 'film' });
-  const play = element(document, 'button', { type: 'button', 'aria-label': `Play: ${block.title}` }, [
-    sign(document, 'play'),
-  ]);
+  const play = element(
+    document,
+    'button',
+    { type: 'button', 'aria-label': said('play', context.words).replace('{title}', () => block.title) },
+    [sign(document, 'play')],
+  );
   root.append(...(block.picture ? drawPicture(block.picture, '', context) : []), play);
   play.addEventListener('click', () => {
     if (context.isStill || !/^https?:\/\//i.test(block.address)) return;

@@ -3,6 +3,7 @@ import { isSafeAddress } from '@velarium/core/message';
 import type { BlockContext } from '../context.ts';
 import { element } from '../dom.ts';
 import { copyText } from './copy-text.ts';
+import { said } from './said.ts';
 import { sign } from './signs.ts';
 
 /** A row of ways to pass the page on. A way the browser has not got is left out. */
@@ -42,7 +43,8 @@ export function drawShare(block: BlockOf<'share'>, context: BlockContext): HTMLE
       if (isStill) return;
       onAction({ kind: 'share' });
       if (way === 'system') await view.navigator.share(page()).catch(() => {});
-      if (way === 'copy' && (await copyText(page().url, document))) words.textContent = 'Copied';
+      if (way === 'copy' && (await copyText(page().url, document)))
+        words.textContent = said('copied', context.words);
     });
     root.append(drawn);
   }

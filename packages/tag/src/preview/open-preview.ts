@@ -1,33 +1,19 @@
-import type { Manifest, Preview } from '@velarium/contract';
+import type { Preview } from '@velarium/contract';
 import { toJson, writeMemory } from '@velarium/core/decide';
 import { type Pretended, pretendedFacts, pretendedMemory } from '@velarium/core/explain';
 import type * as Extras from '../extras.ts';
-import type { Parts } from '../parts.ts';
-import type { EventOutbox } from '../send/outbox.ts';
-import { createLoader, type Load, type LoadPart } from '../show/load.ts';
+import { createLoader, type LoadPart } from '../show/load.ts';
 import type { SiteScript } from '../site-script.ts';
-import { createStorage, recordName, type Storage } from '../store/storage.ts';
+import { createStorage, recordName } from '../store/storage.ts';
 import type { Visit } from '../visit.ts';
 import { PREVIEW } from './is-previewed.ts';
-import { drawEnded, drawPanel } from './panel-view.ts';
+import { openWhy } from './open-why.ts';
+import { type OpenPreview, SILENT } from './opened.ts';
+import { button, drawEnded, drawPanel } from './panel-view.ts';
 import { isForPicking, pickElement } from './pick-element.ts';
-import { forget, keep, readKept } from './pretend-view.ts';
+import { drawPretend, forget, keep, readKept } from './pretend-view.ts';
 import { sendSight } from './send-sight.ts';
 import { takePreviewToken } from './token.ts';
-
-interface OpenPreview {
-  readonly manifest: Manifest;
-  /** Kept for the tab alone: the visitor's real record is neither read nor changed. */
-  readonly storage: Storage;
-  readonly outbox: EventOutbox;
-  readonly load: Load;
-  /** What is put in place of the tag's own parts. */
-  readonly parts?: Pick<Parts, 'createToldFacts'>;
-  draw(visit: Visit): void;
-}
-
-/** Nothing of a preview is counted. */
-const SILENT: EventOutbox = { add: () => {}, start: () => {} };
 
 /**
  * Takes up a preview: the campaign that is tried as its draft stands, among those that run; a visit of its own, and a
@@ -51,7 +37,10 @@ export async function openPreview(script: SiteScript, loadPart: LoadPart): Promi
     drawEnded(leave);
     return undefined;
   }
-  const { manifest, files, campaigns, link }: Preview = await response.json();
+  const preview: Preview = await response.json();
+  const { manifest, files, campaigns, link } = preview;
+  if (preview.why)
+    return openWhy({ script, preview, code: ticket ?? '', asked: preview.why.campaign, loadPart, leave });
   if (!link) sendSight(script, ticket ?? '');
   if (isForPicking()) {
     // No message may lie over what is to be picked.
@@ -81,27 +70,39 @@ export async function openPreview(script: SiteScript, loadPart: LoadPart): Promi
     storage,
     outbox: SILENT,
     load,
-    ...(createToldFacts && {
-      parts: {
+    parts: {
+      // A cookie of the whole domain would hand this visit over as the visitor's own.
+      shareSession: undefined,
+      ...(createToldFacts && {
         createToldFacts: (...given) => {
           const told = createToldFacts(...given);
           return { ...told, read: () => pretendedFacts(told.read(), pretended) };
         },
-      },
-    }),
-    draw: (visit) =>
-      !link?.isBare &&
-      drawPanel(visit, campaigns, tried, pretended, {
-        leave,
-        startAgain() {
-          beginAnew(visit, pretended);
-          visit.restart();
-        },
-        pretend(next) {
-          keep(next);
-          beginAnew(visit, next);
-          location.reload();
-        },
       }),
+    },
+    draw(visit) {
+      if (link?.isBare) return;
+      drawPanel(visit, {
+        campaigns,
+        tried,
+        heading: 'Preview of this visit',
+        words: `${tried ? 'As it is drafted, among what visitors meet' : 'Drafts as they stand'}. Nothing here is counted, and no visitor’s caps are spent.`,
+        canShow: true,
+        below: [
+          drawPretend(pretended, (next) => {
+            keep(next);
+            beginAnew(visit, next);
+            location.reload();
+          }),
+        ],
+        footer: [
+          button('Start the visit again', 'Start the visit again, as a new visitor', () => {
+            beginAnew(visit, pretended);
+            visit.restart();
+          }),
+          button('Leave the preview', 'Leave the preview', leave),
+        ],
+      });
+    },
   };
 }

@@ -1,24 +1,23 @@
-import type { ManifestCampaign, Preview } from '@velarium/contract';
-import {
-  audienceItemWords,
-  explain,
-  type Pretended,
-  type Verdict,
-  verdictSentence,
-} from '@velarium/core/explain';
+import type { ManifestCampaign, Preview, WhyLine } from '@velarium/contract';
+import { audienceItemWords, explain, type Verdict, verdictSentence } from '@velarium/core/explain';
 import { element } from '@velarium/render/dom';
 import type { Visit } from '../visit.ts';
 import { PANEL_STYLES } from './panel-styles.ts';
-import { drawPretend } from './pretend-view.ts';
 
 /** How often the panel asks again; waiting times are shown in tenths. */
 const EVERY_MS = 250;
 
-interface PanelActions {
-  startAgain(): void;
-  /** Begins the visit anew as somebody else. */
-  pretend(pretended: Pretended): void;
-  leave(): void;
+/** What the panel says beside the verdicts, and what can be done in it. */
+interface PanelParts {
+  readonly campaigns: Preview['campaigns'];
+  /** The campaign it is about; the others are folded. */
+  readonly tried: string | undefined;
+  readonly heading: string;
+  readonly words: string;
+  /** Whether each campaign can be shown whatever its rule says. */
+  readonly canShow: boolean;
+  readonly below: readonly Node[];
+  readonly footer: readonly Node[];
 }
 
 /** What a verdict looks like: a word and a shape, never a colour alone. */
@@ -52,7 +51,7 @@ function attach(children: readonly Node[]): HTMLElement {
   return host;
 }
 
-function button(words: string, label: string, act: () => void): HTMLButtonElement {
+export function button(words: string, label: string, act: () => void): HTMLButtonElement {
   const made = element(document, 'button', { type: 'button', 'aria-label': label }, [words]);
   made.addEventListener('click', act);
   return made;
@@ -72,15 +71,12 @@ export function drawEnded(leave: () => void): void {
 
 /**
  * Draws over the page what the campaign that is tried answers, as it changes, and in a fold what the others do. It stands
- * in a corner where no message is.
+ * in a corner where no message is. Answers with what it says at a moment.
  */
 export function drawPanel(
   visit: Visit,
-  campaigns: Preview['campaigns'],
-  tried: string | undefined,
-  pretended: Pretended,
-  actions: PanelActions,
-): void {
+  { campaigns, tried, heading, words, canShow, below, footer }: PanelParts,
+): () => WhyLine[] {
   const list = element(document, 'ul');
   const others = element(document, 'ul');
   const count = campaigns.filter(({ id }) => id !== tried).length;
@@ -98,19 +94,12 @@ export function drawPanel(
   });
   toggle.setAttribute('aria-expanded', 'true');
   const section = element(document, 'section', { 'aria-label': 'Velarium preview' }, [
-    element(document, 'header', {}, [element(document, 'h2', {}, ['Preview of this visit']), toggle]),
-    element(document, 'p', {}, [
-      tried
-        ? 'As it is drafted, among what visitors meet. Nothing here is counted, and no visitor’s caps are spent.'
-        : 'Drafts as they stand. Nothing here is counted, and no visitor’s caps are spent.',
-    ]),
+    element(document, 'header', {}, [element(document, 'h2', {}, [heading]), toggle]),
+    element(document, 'p', {}, [words]),
     list,
     ...(tried && count > 0 ? [fold] : []),
-    drawPretend(pretended, actions.pretend),
-    element(document, 'footer', {}, [
-      button('Start the visit again', 'Start the visit again, as a new visitor', actions.startAgain),
-      button('Leave the preview', 'Leave the preview', actions.leave),
-    ]),
+    ...below,
+    element(document, 'footer', {}, footer),
   ]);
   const host = attach([section]);
 
@@ -122,10 +111,10 @@ export function drawPanel(
       element(document, 'span', { class: 'name' }, [name]),
       mark,
       why,
-      button('Show it now', `Show “${name}” now`, () => visit.showNow(campaign)),
+      ...(canShow ? [button('Show it now', `Show “${name}” now`, () => visit.showNow(campaign))] : []),
     ]);
     (tried && campaign.id !== tried ? others : list).append(row);
-    return { row, mark, why };
+    return { row, name, mark, why };
   };
 
   const look = () => {
@@ -148,6 +137,13 @@ export function drawPanel(
   };
   step();
   setInterval(step, EVERY_MS);
+  return () =>
+    [...rows].map(([campaign, { name, mark, why }]) => ({
+      campaign,
+      name,
+      mark: mark.textContent ?? '',
+      why: why.textContent ?? '',
+    }));
 }
 
 /** Everything beside a modal dialog is out of reach, so the panel stands in the one that is open, if there is one. */

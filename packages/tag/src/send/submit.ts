@@ -1,11 +1,15 @@
 import type { Problem, Submit, VisitorEvent } from '@velarium/contract';
 import { toJson } from '@velarium/core/decide';
+import type { OwnWord } from '@velarium/core/message';
 import type { SiteScript } from '../site-script.ts';
 
 /** What was sent and not heard of, by showing and form: sent again it is the same answer, also where it did arrive. */
 const unheard = new Map<string, VisitorEvent>();
 
-/** Sends a form's answers with the event they convert by; rejects with words a visitor can act on. */
+/**
+ * Sends a form's answers with the event they convert by; rejects with words a visitor can act on, or with the name of such
+ * words, which the message has in its language.
+ */
 export async function submitAnswers(
   { edge, key }: SiteScript,
   visitor: string,
@@ -24,12 +28,12 @@ export async function submitAnswers(
       credentials: 'omit',
     });
   } catch {
-    throw new Error('This could not be sent. Please check your connection and try again.');
+    throw new Error('unsent' satisfies OwnWord);
   }
   if (response.ok) {
     unheard.delete(of);
     return;
   }
   const problem = (await response.json().catch(() => undefined)) as Problem | undefined;
-  throw new Error(problem?.fields?.[0]?.message ?? 'This could not be sent. Please try again in a moment.');
+  throw new Error(problem?.fields?.[0]?.message ?? ('later' satisfies OwnWord));
 }

@@ -53,7 +53,7 @@ export interface Shown {
 /** Draws a loaded message over the page, and remembers and reports what becomes of it. */
 export function show(
   campaign: ManifestCampaign,
-  { message, sheet, pictures, parts }: MessageFile,
+  { message, sheet, pictures, parts, language, words }: MessageFile,
   context: ShowContext,
 ): Shown {
   const { change, tell, manifest, script } = context;
@@ -111,6 +111,8 @@ export function show(
     parent: document.documentElement,
     pictures,
     pictureBase: script.edge,
+    language,
+    words,
     form: context.form,
     further: context.further,
     // A message with words that depend on the visitor asks for that part.

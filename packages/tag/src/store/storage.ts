@@ -15,6 +15,19 @@ export interface Storage {
   readonly keep: () => globalThis.Storage;
 }
 
+/** Reads what is kept and keeps nothing: what this page learns, only this page knows. */
+export function createReader(isAllowed: boolean): Storage {
+  const kept = createStorage(isAllowed);
+  const learned = new Map<string, string>();
+  return {
+    ...kept,
+    read: (name) => learned.get(name) ?? kept.read(name),
+    write: (name, value) => learned.set(name, value),
+    // Nothing that is kept is taken away either.
+    keep: () => sessionStorage,
+  };
+}
+
 export function createStorage(
   isAllowed: boolean,
   keep: () => globalThis.Storage = () => localStorage,

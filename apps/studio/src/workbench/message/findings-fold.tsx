@@ -3,6 +3,7 @@ import {
   type DesignFinding,
   designFindings,
   hasOwnHeight,
+  languageFindings,
   type MeasuredStep,
   withSavedBlocks,
 } from '@velarium/core';
@@ -27,7 +28,7 @@ function useFindings(): DesignFinding[] {
   const siteId = useWorkbench((state) => state.siteId);
   // What is as high as its content is measured at its launch: drawing it once more for every word would be dear.
   const fixed = useMemo(
-    () => [{ messages: [message], devices: devices.filter((device) => hasOwnHeight(message, device)) }],
+    () => [{ messages: [{ message }], devices: devices.filter((device) => hasOwnHeight(message, device)) }],
     [message, devices],
   );
   const measured = useMeasured(siteId, fixed).measured[0]?.[0] ?? NOTHING;
@@ -39,6 +40,7 @@ function useFindings(): DesignFinding[] {
         devices,
         weightOf: design.weightOf,
       }),
+      ...languageFindings(withSavedBlocks(message, design.savedOf)),
       ...cutOffFindings(message, measured),
     ],
     [message, devices, design, measured],

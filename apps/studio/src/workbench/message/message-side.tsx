@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import { useCommands } from '../../app/commands.ts';
+import { LanguagesFold } from '../../languages/languages-fold.tsx';
 import { useWorkbench, useWorkbenchStore } from '../store.ts';
 import { AddBlock } from './add-block.tsx';
 import { blockActions } from './block-actions.ts';
@@ -66,6 +67,7 @@ export function MessageSide() {
         </div>
       )}
       {block ? <BlockPanel key={block.id} block={block} /> : <BoxPanel />}
+      <LanguagesFold />
       <FindingsFold />
     </>
   );

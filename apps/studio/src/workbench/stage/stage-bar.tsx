@@ -1,4 +1,4 @@
-import { personalPlaces } from '@velarium/core';
+import { languageName, languagesOf, personalPlaces } from '@velarium/core';
 import { Eye, EyeOff } from 'lucide-react';
 import { useMemo } from 'react';
 import { useCommands } from '../../app/commands.ts';
@@ -20,6 +20,7 @@ export function StageBar({ ground }: StageBarProps) {
   const view = useWorkbench((state) => state.stage);
   const message = useWorkbenchLater((state) => state.document.message);
   const hasPlaces = useMemo(() => personalPlaces(message).length > 0, [message]);
+  const languages = languagesOf(message);
   const darkens = useWorkbench((state) => state.document.message.darkens);
   const flip = {
     shows: () => setStage({ shows: view.shows === 'pair' ? 'tablet' : 'pair' }),
@@ -88,11 +89,21 @@ export function StageBar({ ground }: StageBarProps) {
           {ground}
         </p>
       )}
+      {languages.length > 0 && (
+        <Select
+          label="Read in"
+          isLabelHidden
+          className="ml-auto w-44"
+          value={view.language ?? languages[0] ?? ''}
+          options={languages.map((one) => ({ value: one, label: `In ${languageName(one)}` }))}
+          onChange={(next) => setStage({ language: next })}
+        />
+      )}
       {hasPlaces && (
         <Select
           label="Read as"
           isLabelHidden
-          className="ml-auto w-72"
+          className={cx('w-72', languages.length === 0 && 'ml-auto')}
           value={view.visitor === null ? AS_WRITTEN : String(view.visitor)}
           options={[
             { value: AS_WRITTEN, label: 'Texts as written' },

@@ -28,6 +28,8 @@ export interface StageFrameProps {
   readonly frozen?: MessageFile;
   /** A Look that is being made, in place of the one the message follows. */
   readonly look?: LookStyle;
+  /** Which of its languages; as it was written where nothing is said. */
+  readonly language?: string | undefined;
   /** Whom the texts are filled for; without, their places stand as written. */
   readonly factOf?: PersonalFacts | null;
   readonly isMessageHidden?: boolean;
@@ -94,6 +96,7 @@ export function StageFrame(props: StageFrameProps) {
     edit,
     isThumbnail = false,
     look,
+    language,
     frozen,
     factOf = isThumbnail ? NOTHING_KNOWN : null,
     isMessageHidden = false,
@@ -140,6 +143,7 @@ export function StageFrame(props: StageFrameProps) {
       stepId,
       design.key,
       look,
+      language,
       frozen,
       factOf,
       device,
@@ -151,7 +155,16 @@ export function StageFrame(props: StageFrameProps) {
       const isDrawn = withWhat.every((one, n) => one === drawnWith.current[n]);
       if (typed.current === message && isDrawn) return;
       rendered.current?.remove();
-      const drawn = drawStill(document, message, { design, site, device, isDark, factOf, look, frozen });
+      const drawn = drawStill(document, message, {
+        design,
+        site,
+        device,
+        isDark,
+        factOf,
+        look,
+        language,
+        frozen,
+      });
       leaveStage.current();
       leaveStage.current = isThumbnail ? nothing : putOnStage(drawn);
       drawnWith.current = withWhat;
@@ -182,7 +195,7 @@ export function StageFrame(props: StageFrameProps) {
       cancelAnimationFrame(nextFrame);
       clearTimeout(timer);
     };
-  }, [isReady, message, stepId, design, look, frozen, factOf, device, site, isThumbnail, isDark]);
+  }, [isReady, message, stepId, design, look, language, frozen, factOf, device, site, isThumbnail, isDark]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: what is drawn anew is marked by that itself.
   useEffect(() => mark.current(), [selectedBlock]);

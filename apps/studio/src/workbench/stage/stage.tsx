@@ -1,4 +1,4 @@
-import { DEVICE_WORDS, WINDOW_OF } from '@velarium/core';
+import { DEVICE_WORDS, languageName, languagesOf, WINDOW_OF } from '@velarium/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { cx } from '../../ui/cx.ts';
 import { SAMPLE_VISITORS } from '../message/personal-hint.tsx';
@@ -53,7 +53,11 @@ export function Stage() {
     return facts ? (name: string) => (facts as Readonly<Record<string, string>>)[name] ?? '' : null;
   }, [view.visitor]);
   // Texts that are filled in for somebody are for looking at: typing would write the person's name into the message.
-  const canType = store.getState().canEdit && factOf === null;
+  const language =
+    view.language !== null && languagesOf(message).includes(view.language) ? view.language : undefined;
+  const isTranslation = language !== undefined && language !== message.languages?.original;
+  // Other languages are written beside the original, under Languages.
+  const canType = store.getState().canEdit && factOf === null && !isTranslation;
   const frames =
     view.shows === 'tablet'
       ? ([{ device: 'tablet', caption: 'Tablet, 820 by 1180', width: size.width }] as const)
@@ -92,12 +96,14 @@ export function Stage() {
                   isMessageHidden={view.isMessageHidden}
                   isDark={view.isDark}
                   factOf={factOf}
+                  language={language}
                   {...(view.zoom === 'real' ? { scale: REAL } : {})}
                   {...(canType ? { edit } : {})}
                 />
                 <figcaption className="text-xs text-soft">
                   {caption}
                   {scope === device && <strong className="ml-2 font-medium text-sail">▸ being set</strong>}
+                  {isTranslation && <span className="ml-2">in {languageName(language)}</span>}
                   {!devices.includes(device) && (
                     <strong className="ml-2 font-medium text-hold">
                       ◇ never shown on {DEVICE_WORDS[device]}s

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Campaign, CampaignDocument } from '@velarium/contract';
 import {
+  counted,
   DEFAULT_TRIAL,
   evenShares,
   momentWords,
@@ -10,6 +11,7 @@ import {
   variantOf,
 } from '@velarium/core';
 import { X } from 'lucide-react';
+import { goalsQuery } from '../../../api/goals.ts';
 import { campaignQuery, campaignsQuery } from '../../../api/queries.ts';
 import { trialForecastQuery } from '../../../api/results.ts';
 import { IconButton } from '../../../ui/button.tsx';
@@ -22,6 +24,7 @@ import { useWorkbench, useWorkbenchStore } from '../../store.ts';
 /** Beside the present one; five variants in all. */
 const MOST = 4;
 const NONE = 'none';
+const OWN = 'own';
 
 /**
  * What is tried on visitors: variants of the message and of its moment, each taken from another campaign, where it is
@@ -37,6 +40,7 @@ export function TrialControl() {
   const moment = useWorkbench((state) => state.document.rule.moment);
   const trial = useWorkbench((state) => state.document.trial) ?? DEFAULT_TRIAL;
   const { data: campaigns = [] } = useQuery(campaignsQuery(siteId));
+  const { data: goals = [] } = useQuery(goalsQuery(siteId));
   const others = campaigns.filter((one) => one.id !== id && one.state !== 'archived');
   const set = (change: (document: CampaignDocument) => CampaignDocument) =>
     store.getState().setDocument(change);
@@ -136,6 +140,28 @@ export function TrialControl() {
       )}
       {variants.length > 0 && (
         <>
+          {goals.length > 0 && (
+            <Select
+              label="Tried for"
+              value={trial.goal ?? OWN}
+              options={[
+                { value: OWN, label: 'Its own answer or click, within a day' },
+                ...goals.map(({ id: goal, name, days }) => ({
+                  value: goal,
+                  label: `${name}, within ${counted(days, 'day')}`,
+                })),
+                ...(trial.goal && !goals.some(({ id: goal }) => goal === trial.goal)
+                  ? [{ value: trial.goal, label: '▲ A goal that is gone: choose another' }]
+                  : []),
+              ]}
+              onChange={(goal) =>
+                set((old) => {
+                  const { goal: _before, ...rest } = trial;
+                  return { ...old, trial: goal === OWN ? rest : { ...rest, goal } };
+                })
+              }
+            />
+          )}
           <NumberField
             label="Smallest difference worth having"
             unit="points"

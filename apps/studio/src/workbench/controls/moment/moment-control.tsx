@@ -9,7 +9,7 @@ import { Switch } from '../../../ui/switch.tsx';
 import { SecondsField } from './seconds-field.tsx';
 import { TriggerFields } from './trigger-fields.tsx';
 import { TRIGGER_KINDS } from './trigger-kinds.tsx';
-import { TriggerPicture } from './trigger-picture.tsx';
+import { signWords, TriggerPicture } from './trigger-picture.tsx';
 import { TryIt } from './try-it.tsx';
 import { useMoment, useMomentEdits } from './use-moment.ts';
 
@@ -54,8 +54,13 @@ export function MomentControl() {
                 <div className="grid gap-3 px-2.5 pt-1 pb-3">
                   <TriggerFields trigger={trigger} onChange={(next) => edits.setTrigger(at, next)} />
                   <div className="flex items-center gap-3">
-                    <TriggerPicture kind={trigger.kind} />
-                    <p className="text-xs text-soft">{meaning}</p>
+                    <TriggerPicture trigger={trigger} />
+                    <p className="text-xs text-soft">
+                      {meaning}
+                      {trigger.kind === 'exitMouse' && (
+                        <span className="mt-1 block">{signWords(trigger.certainty)}</span>
+                      )}
+                    </p>
                   </div>
                   <TryIt trigger={trigger} />
                 </div>

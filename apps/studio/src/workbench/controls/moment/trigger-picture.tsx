@@ -1,4 +1,5 @@
-import type { TriggerKind } from '@velarium/contract';
+import type { ExitCertainty, Trigger, TriggerKind } from '@velarium/contract';
+import { EARLY_SIGN, LIKELY_SIGN } from '@velarium/core';
 import type { ReactNode } from 'react';
 
 /** Lines of a page, from `y` on. */
@@ -31,7 +32,7 @@ const way = (d: string) => <path d={d} className="stroke-sail" strokeWidth="1.8"
 const head = (d: string) => <path d={d} className="stroke-sail" strokeWidth="1.8" />;
 
 /** What happens, drawn: the visitor's page in ink, the moment in the accent. */
-const DRAWN: Readonly<Record<TriggerKind, ReactNode>> = {
+const DRAWN: Readonly<Record<Exclude<TriggerKind, 'exitMouse'>, ReactNode>> = {
   time: (
     <>
       {WINDOW}
@@ -54,14 +55,6 @@ const DRAWN: Readonly<Record<TriggerKind, ReactNode>> = {
       <path d="M24 48h72" className="stroke-sail" strokeWidth="1.8" />
       {way('M106 14v42')}
       {head('M102 52l4 6 4-6')}
-    </>
-  ),
-  exitMouse: (
-    <>
-      {WINDOW}
-      {lines(24, 5)}
-      {way('M70 50C74 36 80 24 88 6')}
-      {pointer(86, 0)}
     </>
   ),
   exitTouch: (
@@ -160,9 +153,57 @@ const DRAWN: Readonly<Record<TriggerKind, ReactNode>> = {
   ),
 };
 
-/** A picture of what a kind of trigger means; its words stand beside it. */
-export const TriggerPicture = ({ kind }: { readonly kind: TriggerKind }) => (
+/** Pixels of a window 800 high, as high as it is drawn. */
+const DRAWN_HIGH = 60 / 800;
+
+/** What makes each sign of leaving: how near the top the pointer must be, and how far it has to go. */
+const SIGNS: Readonly<
+  Record<ExitCertainty, { readonly zone: number; readonly ends: number; readonly words: string }>
+> = {
+  early: {
+    zone: EARLY_SIGN.zone,
+    ends: 20,
+    words: `A quick move up, ${EARLY_SIGN.zone} pixels from the top: soonest, and now and then for who only wants a menu.`,
+  },
+  likely: {
+    zone: LIKELY_SIGN.zone,
+    ends: 12,
+    words: `A move up, ${LIKELY_SIGN.zone} pixels from the top: most who do this leave.`,
+  },
+  certain: {
+    zone: 0,
+    ends: 0,
+    words: 'The pointer is out through the top: no mistake, and the last moment.',
+  },
+};
+
+/** The three signs of leaving differ in where the pointer is when it is believed. */
+function Leaving({ certainty }: { readonly certainty: ExitCertainty }) {
+  const { zone, ends } = SIGNS[certainty];
+  return (
+    <>
+      {WINDOW}
+      {lines(30, 4)}
+      <rect
+        x="24"
+        y={certainty === 'certain' ? -3 : 6}
+        width="72"
+        height={certainty === 'certain' ? 9 : Math.max(4, zone * DRAWN_HIGH)}
+        className="fill-sail stroke-none"
+        opacity="0.3"
+      />
+      {way(`M68 56C70 44 74 ${ends + 20} 78 ${ends + 8}`)}
+      {pointer(78, ends - 2)}
+    </>
+  );
+}
+
+/** A picture of what a trigger means, and what of its choices makes a difference; its words stand beside it. */
+export const TriggerPicture = ({ trigger }: { readonly trigger: Trigger }) => (
   <svg viewBox="0 -4 120 78" aria-hidden="true" className="w-24 flex-none" fill="none" strokeLinecap="round">
-    {DRAWN[kind]}
+    {trigger.kind === 'exitMouse' ? <Leaving certainty={trigger.certainty} /> : DRAWN[trigger.kind]}
   </svg>
 );
+
+/** What the chosen sign of leaving comes to. */
+export const signWords = (certainty: ExitCertainty): string => SIGNS[certainty].words;

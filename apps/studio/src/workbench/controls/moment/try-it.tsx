@@ -4,6 +4,7 @@ import {
   createMomentState,
   createMouseLeaving,
   createQuickScroll,
+  EXIT_ARMED_MS,
   type Fact,
   isMetBy,
 } from '@velarium/core';
@@ -13,6 +14,9 @@ import { cx } from '../../../ui/cx.ts';
 /** The window the little one stands for, CSS pixels high. */
 const WINDOW_HEIGHT = 800;
 const TICK_MS = 100;
+
+const armedWords = (leftMs: number): string =>
+  leftMs > 0 ? `Armed in ${(leftMs / 1000).toFixed(1)} s` : 'Armed: leave now';
 
 /** What to do in the little window, for the triggers that can be tried in one. */
 const HOW: Readonly<Partial<Record<Trigger['kind'], string>>> = {
@@ -59,6 +63,7 @@ function LittleWindow({ trigger, children }: { readonly trigger: Trigger; readon
     let beganMs: number | undefined;
     let activeMs = 0;
     let isMet = false;
+    const isLeaving = trigger.kind === 'exitMouse' || trigger.kind === 'exitTouch';
     const times = () => {
       const nowMs = performance.now();
       const visibleMs = beganMs === undefined ? 0 : nowMs - beganMs;
@@ -103,7 +108,7 @@ function LittleWindow({ trigger, children }: { readonly trigger: Trigger; readon
         },
         false,
       );
-      if (certainty) tell({ kind: 'exitMouse', certainty }, `A sign that is ${certainty}`);
+      if (certainty) tell({ kind: 'exitMouse', certainty }, `A sign that is ${certainty} only`);
     };
     const onLeave = (event: PointerEvent) => {
       const box = element.getBoundingClientRect();
@@ -133,7 +138,10 @@ function LittleWindow({ trigger, children }: { readonly trigger: Trigger; readon
         tell({ kind: 'exitTouch', by: 'scrollUp' }, 'Quick, but not armed yet');
     };
     const timer = setInterval(() => {
-      if (beganMs !== undefined && !isMet && 'seconds' in trigger) look('');
+      if (beganMs === undefined || isMet) return;
+      if ('seconds' in trigger) look('');
+      // Leaving is not believed at once, and then at any moment.
+      if (isLeaving) look(armedWords(EXIT_ARMED_MS - times().visibleMs));
     }, TICK_MS);
     element.addEventListener('pointermove', onMove);
     element.addEventListener('pointerleave', onLeave);

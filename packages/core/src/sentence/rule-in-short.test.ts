@@ -1,0 +1,48 @@
+import type { PageRule, Rule } from '@velarium/contract';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { plainRule, someSentenceInput } from '../testing/arbitrary.ts';
+import { ruleInShort } from './rule-in-short.ts';
+import { ruleSentence, sentenceText } from './rule-sentence.ts';
+
+const exact = (...addresses: string[]): PageRule[] =>
+  addresses.map((address) => ({ kind: 'exact', address }));
+const inShort = (reach: Partial<Rule['reach']>) =>
+  ruleInShort({
+    format: 'flyin',
+    anchor: 'bottom-end',
+    rule: { ...plainRule, reach: { ...plainRule.reach, ...reach } },
+  });
+const pages = (include: PageRule[], exclude: PageRule[] = [], follows: string | null = null) =>
+  inShort({ pages: { include, exclude, follows } });
+
+describe('a rule in short', () => {
+  it.each([
+    [pages([{ kind: 'every' }]), 'on every page'],
+    [pages(exact('/contact')), 'only on /contact'],
+    [pages(exact('/a', '/b', '/c')), 'on /a and 2 more places'],
+    [pages(exact('/a'), exact('/b', '/c')), 'on /a but 2 exceptions'],
+    [pages([{ kind: 'every' }], exact('/b')), 'on every page but 1 exception'],
+    [pages([]), 'on no page yet'],
+  ])('%s', (short, said) => {
+    expect(short).toContain(`, ${said}, `);
+  });
+  it('leaves its place out where that is seen', () => {
+    expect(ruleInShort({ format: 'bar', anchor: 'top', rule: plainRule }, undefined, true)).not.toContain(
+      'bar',
+    );
+  });
+  it('says nothing of devices where it is every one', () => {
+    expect(pages([])).not.toContain('device');
+    expect(inShort({ devices: ['mobile'] })).toContain(', on phone only, ');
+  });
+  it('is never longer than the whole sentence, and begins as it does', () => {
+    fc.assert(
+      fc.property(someSentenceInput, (input) => {
+        const [short, whole] = [ruleInShort(input), sentenceText(ruleSentence(input))];
+        expect(short.length).toBeLessThanOrEqual(whole.length);
+        expect(whole.startsWith(short.split(', ')[0] ?? '')).toBe(true);
+      }),
+    );
+  });
+});
