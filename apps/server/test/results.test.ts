@@ -53,6 +53,7 @@ const event = (kind: string, agoMs: number, more: Partial<StoredEvent> = {}): St
   stay: null,
   view: null,
   cause: null,
+  part: null,
   goal: null,
   worth: null,
   begun: null,
@@ -76,6 +77,7 @@ const raw = async (from: string, until: string) => {
             count(DISTINCT visitor) FILTER (WHERE kind IN ('shown', 'converted'))::integer AS visitors,
             count(DISTINCT visitor) FILTER (WHERE kind = 'viewable')::integer AS viewers,
             count(DISTINCT visitor) FILTER (WHERE kind = 'clicked')::integer AS clickers,
+            count(DISTINCT visitor) FILTER (WHERE kind = 'answering')::integer AS writers,
             count(DISTINCT visitor) FILTER (WHERE kind = 'converted')::integer AS converters,
             count(DISTINCT visitor) FILTER (WHERE kind = 'held')::integer AS withheld
        FROM event WHERE campaign_id = $1 AND (at AT TIME ZONE $4)::date BETWEEN $2 AND $3`,
@@ -89,7 +91,7 @@ it('equals the raw events of any days, unique visitors included, in whatever ord
   const told = fc.array(
     fc.record({
       visitor: fc.constantFrom(...visitors),
-      kind: fc.constantFrom('shown', 'viewable', 'clicked', 'closed', 'converted', 'held'),
+      kind: fc.constantFrom('shown', 'viewable', 'clicked', 'answering', 'closed', 'converted', 'held'),
       day: fc.integer({ min: 0, max: 9 }),
       hour: fc.integer({ min: 0, max: 23 }),
       seconds: fc.integer({ min: 0, max: 3 }),
@@ -161,6 +163,35 @@ it('tells how many messages a visitor met on one day', async () => {
 });
 
 describe('one campaign', () => {
+  it('tells what was clicked and written on its message, and where those gave up who sent nothing', async () => {
+    const [sender, giver, clicker] = [randomVisitor(), randomVisitor(), randomVisitor()];
+    const did = (visitor: string, kind: 'clicked' | 'answering', part: string, agoMs = 1000) =>
+      event(kind, agoMs, { visitor, part });
+    await sendEvents(
+      server,
+      owner,
+      [{ kind: 'answering', campaign: campaign.id, version: 1, part: 'first-name' }],
+      { visitor: sender },
+    );
+    await store(
+      did(sender, 'answering', 'mail'),
+      event('converted', 0, { visitor: sender }),
+      did(giver, 'answering', 'first-name', 9000),
+      did(giver, 'answering', 'mail', 5000),
+      // Twice is one visitor, and a part of one name on either side counts on its own side.
+      did(clicker, 'clicked', 'mail'),
+      did(clicker, 'clicked', 'mail', 500),
+      // Long before these days, and of a time when parts were not told.
+      did(randomVisitor(), 'clicked', 'mail', 40 * DAY_MS),
+      event('clicked', 0),
+    );
+    const { onMessage, counts } = await ofCampaign('period=7');
+    expect(onMessage).toEqual([
+      { part: 'first-name', clickers: 0, writers: 2, gaveUp: 0 },
+      { part: 'mail', clickers: 1, writers: 2, gaveUp: 1 },
+    ]);
+    expect(counts).toMatchObject({ writers: 2, clickers: 2, converters: 1 });
+  });
   it('parts its visitors as they were when they first met it, each with who converted', async () => {
     const [a, b] = [randomVisitor(), randomVisitor()];
     await sendEvents(

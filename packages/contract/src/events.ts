@@ -51,6 +51,8 @@ export const visitorEventSchema = z.strictObject({
   stay: staySchema.optional(),
   /** With `shown`: the trigger that opened it. */
   cause: triggerKindSchema.optional(),
+  /** With `clicked`: the block that was. With `answering`: the field. */
+  part: blockIdSchema.optional(),
   /** With `left`: the `pageview` event it is the end of. A visitor who comes back leaves the same view again. */
   view: eventIdSchema.optional(),
   /** With the first `pageview` of a session: its number, 1 for the visitor's first, and the host it came from. */

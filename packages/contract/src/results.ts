@@ -33,6 +33,8 @@ export const resultCountsSchema = z.strictObject({
   visitors: count,
   viewers: count,
   clickers: count,
+  /** Who began to answer. */
+  writers: count,
   converters: count,
   /** From whom it was withheld. */
   withheld: count,
@@ -107,6 +109,10 @@ export const campaignResultsSchema = z.strictObject({
   /** When it opened: seconds in sight and per cent of the page, in the bars of the visit line. */
   openedSeconds: z.array(count),
   openedDepth: z.array(count),
+  /**
+   * On the message itself: visitors who clicked a block, wrote into a field, and wrote last into it without having converted.
+   */
+  onMessage: z.array(z.strictObject({ part: z.string(), clickers: count, writers: count, gaveUp: count })),
   by: breakdownSchema,
   parts: z.array(partSchema),
   /** Those of the site's goals that are chosen for it: how many reached each within its days after they first met it, or it was withheld from them. */

@@ -32,8 +32,9 @@ export const SPAN_UNITS = ['minutes', 'hours', 'days', 'weeks', 'months'] as con
 export type SpanUnit = (typeof SPAN_UNITS)[number];
 
 /**
- * `held` is a showing that the holdout withheld; `refused` is a visitor's "no"; `shared` passed the page on; `reached` is a
- * goal that an event of the page has told of; `left` ends a page view, or may have.
+ * `held` is a showing that the holdout withheld; `refused` is a visitor's "no"; `shared` passed the page on; `answering`
+ * is the first a visitor writes into a field; `reached` is a goal that an event of the page has told of; `left` ends a page
+ * view, or may have.
  */
 export const EVENT_KINDS = [
   'pageview',
@@ -45,6 +46,7 @@ export const EVENT_KINDS = [
   'held',
   'refused',
   'shared',
+  'answering',
   'reached',
   'left',
 ] as const;

@@ -22,6 +22,8 @@ export interface BlockContext {
   /** `stays`: the message does not go with it, as with a link within a text. */
   readonly onAction: (action: Action, stays?: boolean) => void;
   readonly onSend: SendForm;
+  /** Somebody writes into a field of a form, for the first time since it was drawn. */
+  readonly onWriting?: ((field: string) => void) | undefined;
   /** What is known of the visitor and the page, for places in texts; `null` leaves the places as written. */
   readonly factOf: PersonalFacts | null;
   readonly pictures: Pictures;

@@ -10,6 +10,7 @@ export interface RenderOptions
     BlockContext,
     | 'onAction'
     | 'onSend'
+    | 'onWriting'
     | 'factOf'
     | 'pictures'
     | 'pictureBase'

@@ -1,4 +1,5 @@
 import type { CampaignDocument } from '@velarium/contract';
+import { blocksOfStep } from '@velarium/core';
 import type { Principal } from '../accounts/index.ts';
 import { ensurePartitions, type StoredEvent, storeEvents } from '../intake/index.ts';
 import { countEvents } from '../results/index.ts';
@@ -124,9 +125,26 @@ async function seedCampaigns(
     publishing.publish(principal, id, (await campaigns.get(principal.workspaceId, id)).revision);
   const showings = async (
     campaignId: string,
-    traffic: Omit<DemoTraffic, 'siteId' | 'campaignId' | 'bought'>,
+    traffic: Omit<DemoTraffic, 'siteId' | 'campaignId' | 'bought' | 'clicked' | 'fields'>,
   ) => {
-    await storeAll(services, demoEvents({ siteId, campaignId, bought, ...traffic }, new Date()));
+    const { document } = await campaigns.get(principal.workspaceId, campaignId);
+    const blocks = document.message.steps.flatMap(blocksOfStep);
+    const button = blocks.find((block) => block.kind === 'button' && block.action.kind === 'link');
+    const form = blocks.find(({ kind }) => kind === 'form');
+    await storeAll(
+      services,
+      demoEvents(
+        {
+          siteId,
+          campaignId,
+          bought,
+          clicked: button?.id ?? null,
+          fields: form?.kind === 'form' ? form.fields.map(({ id }) => id) : [],
+          ...traffic,
+        },
+        new Date(),
+      ),
+    );
     // It has been running all the while.
     for (const [table, column] of [
       ['campaign_version', 'published_at'],

@@ -14,6 +14,9 @@ export interface DemoTraffic {
   readonly after: number;
   /** Whether it converts by a link and not by a form. */
   readonly isClicked: boolean;
+  /** The block that is clicked, and the fields that are written into, from the first to the last. */
+  readonly clicked: string | null;
+  readonly fields: readonly string[];
   /** Share of the visitors who convert. */
   readonly rate: number;
   /** Visitors from whom it was withheld, beside the others. */
@@ -81,6 +84,7 @@ export function demoStays(
         stay,
         view: stay && view,
         cause: null,
+        part: null,
         goal: null,
         worth: null,
         begun: ofKind === 'pageview' ? begun : null,
@@ -117,6 +121,9 @@ function likelyMoment(random: () => number, nowMs: number, days: number): number
 /** Seconds until a reader closes a message: a fifth at once, the others after having read. */
 const readFor = (random: () => number): number =>
   random() < 0.2 ? random() * 1.9 : 2 + Math.exp(random() * 3.2);
+
+/** Share of those who do not answer, who begin to. */
+const BEGINS = 0.06;
 
 /** Events that no campaign is named with. */
 const OF_THE_SITE: ReadonlySet<string> = new Set(['pageview', 'reached']);
@@ -155,6 +162,7 @@ export function demoEvents(traffic: DemoTraffic, now: Date): StoredEvent[] {
       stay: null,
       view: null,
       cause: kind === 'shown' ? traffic.cause : null,
+      part: null,
       goal: null,
       worth: null,
       // Of visits of longer ago nothing is kept.
@@ -187,15 +195,23 @@ export function demoEvents(traffic: DemoTraffic, now: Date): StoredEvent[] {
           ]
         : []),
     ];
+    // Some begin to answer and think better of it, the more of them the more is asked.
+    const begun = isConverted
+      ? traffic.fields
+      : random() < BEGINS
+        ? traffic.fields.slice(0, 1 + Math.floor(random() * traffic.fields.length))
+        : [];
+    const writes = begun.map((part, nth) => event('answering', openedMs + 3000 + nth * 2500, { part }));
     if (isHeld) return [event('held', openedMs), ...goals(false)];
     return [
       ...(isOld ? [] : [event('pageview', 0)]),
       event('shown', openedMs, { stay: [opened, depth] }),
       ...(read >= 1 ? [event('viewable', openedMs + 1000)] : []),
+      ...writes,
       ...again.filter(({ at }) => at.getTime() < now.getTime()),
       ...(isConverted
         ? [
-            ...(traffic.isClicked ? [event('clicked', openedMs + 13_000)] : []),
+            ...(traffic.isClicked ? [event('clicked', openedMs + 13_000, { part: traffic.clicked })] : []),
             event('converted', openedMs + 13_000),
           ]
         : way < 0.78

@@ -39,6 +39,7 @@ import { Languages1764000000019 } from './migrations/0019-languages.ts';
 import { Why1764000000020 } from './migrations/0020-why.ts';
 import { TrialGoals1764000000021 } from './migrations/0021-trial-goals.ts';
 import { WeekMails1764000000022 } from './migrations/0022-week-mails.ts';
+import { OnMessage1764000000023 } from './migrations/0023-on-message.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
@@ -112,6 +113,7 @@ export function createDataSource(
       Why1764000000020,
       TrialGoals1764000000021,
       WeekMails1764000000022,
+      OnMessage1764000000023,
     ],
     migrationsTransactionMode: 'each',
     // A failed query is thrown; writing it down too would put what people sent into the log.

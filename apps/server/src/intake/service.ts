@@ -271,6 +271,7 @@ function eventStorer(site: IntakeSite, visitor: string, client: Client) {
       stay: boundedStay(event.stay),
       view: event.view ?? null,
       cause: event.cause ?? null,
+      part: event.part ?? null,
       goal: event.goal ?? null,
       worth: event.worth ?? null,
       begun: readBegun(event.begun, client),

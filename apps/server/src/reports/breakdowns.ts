@@ -112,6 +112,35 @@ export async function closesOf(db: DataSource, stretch: CampaignStretch): Promis
     .sort((a, b) => b.events - a.events);
 }
 
+/** What was clicked and written on the message itself, by its blocks and fields. */
+export async function onMessageOf(
+  db: DataSource,
+  stretch: CampaignStretch,
+): Promise<CampaignResults['onMessage']> {
+  const rows: { part: string; clickers: string; writers: string; gaveUp: string }[] = await db.query(
+    `WITH done AS (
+       SELECT e.visitor, e.kind, e.part, e.at FROM event e
+        WHERE ${IN_STRETCH} AND e.kind IN ('clicked', 'answering') AND e.part IS NOT NULL),
+     converted AS (SELECT DISTINCT e.visitor FROM event e WHERE ${IN_STRETCH} AND e.kind = 'converted'),
+     -- Where they wrote last, of those who sent nothing.
+     last AS (
+       SELECT DISTINCT ON (visitor) visitor, part FROM done
+        WHERE kind = 'answering' AND visitor NOT IN (SELECT visitor FROM converted)
+        ORDER BY visitor, at DESC)
+     SELECT part, count(DISTINCT visitor) FILTER (WHERE kind = 'clicked') AS clickers,
+            count(DISTINCT visitor) FILTER (WHERE kind = 'answering') AS writers,
+            (SELECT count(*) FROM last WHERE last.part = done.part) AS "gaveUp"
+       FROM done GROUP BY part ORDER BY part`,
+    valuesOf(stretch),
+  );
+  return rows.map(({ part, clickers, writers, gaveUp }) => ({
+    part,
+    clickers: Number(clickers),
+    writers: Number(writers),
+    gaveUp: Number(gaveUp),
+  }));
+}
+
 /** What each version that was met in the stretch did, the latest first. */
 export async function versionsOf(
   db: DataSource,

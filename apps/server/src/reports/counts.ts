@@ -10,6 +10,7 @@ const NOTHING: ResultCounts = {
   visitors: 0,
   viewers: 0,
   clickers: 0,
+  writers: 0,
   converters: 0,
   withheld: 0,
 };
@@ -25,6 +26,7 @@ const VISITORS = {
   shown: 'visitors',
   viewable: 'viewers',
   clicked: 'clickers',
+  answering: 'writers',
   converted: 'converters',
   held: 'withheld',
 } as const;

@@ -13,7 +13,7 @@ import { readGoals } from '../goals/index.ts';
 import { ProblemError } from '../infra/problem.ts';
 import { countEvents } from '../results/index.ts';
 import type { SiteService } from '../sites/index.ts';
-import { closesOf, openedOf, partsOf, versionsOf } from './breakdowns.ts';
+import { closesOf, onMessageOf, openedOf, partsOf, versionsOf } from './breakdowns.ts';
 import { countsOf, pointsOf } from './counts.ts';
 
 /** Messages met on one day that are told apart; the last is this many or more. */
@@ -148,6 +148,7 @@ export function createReports({ db, sites, campaigns }: ReportServices) {
         closes: await closesOf(db, stretch),
         openedSeconds: opened.seconds,
         openedDepth: opened.depth,
+        onMessage: await onMessageOf(db, stretch),
         by,
         goals: await readGoals(db, { campaignId, siteId, period }),
         parts: await partsOf(db, stretch, by),

@@ -24,6 +24,7 @@ import { Select } from '../ui/select.tsx';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
 import { CampaignTable, NOW, THEN } from './campaign-table.tsx';
 import { useReplay } from './use-replay.ts';
+import { Way } from './way.tsx';
 
 const LIVE = 'live';
 /** A campaign with one part of its sentence said in the widest way. */
@@ -169,6 +170,12 @@ function Replayed({ origin, traffic, live, then, of }: ReplayedProps) {
         <p className="border-l-2 border-sail pl-4 font-serif text-lg leading-snug">
           {one.name}: {forecastWords(own, result.visitors)}
         </p>
+      )}
+      {own && (
+        <section aria-label="How far they come" className="max-w-4xl">
+          <h2 className="pb-2 font-semibold">How far they come</h2>
+          <Way way={own.way} />
+        </section>
       )}
       {result && <CampaignTable result={result} now={replay.forecasts.get(NOW)} names={names} />}
       <div className="grid gap-8 lg:grid-cols-2">

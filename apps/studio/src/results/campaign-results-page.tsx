@@ -23,11 +23,13 @@ import { EmptyState } from '../ui/states.tsx';
 import { when } from '../ui/when.ts';
 import { Bars } from './bars.tsx';
 import { BeforeAndAfter } from './before-and-after.tsx';
+import { BeforeItWasShown } from './before-it-was-shown.tsx';
 import { Change } from './change.tsx';
 import { ExperimentSection } from './experiment-section.tsx';
 import { GoalsOfCampaign } from './goals-of-campaign.tsx';
 import { Heads } from './heads.tsx';
 import { Histogram } from './histogram.tsx';
+import { OnMessage } from './on-message.tsx';
 import { OverTimeChart } from './over-time-chart.tsx';
 import { ResultsFrame } from './results-frame.tsx';
 import { isWhole, useQuestion } from './use-question.ts';
@@ -88,8 +90,9 @@ function Found({ siteId, results, onBy }: FoundProps) {
     return (
       <>
         <EmptyState title="It was shown to nobody on these days" drawing="intervals">
-          Choose other days. If it should have been shown, its Workbench says what stands in its way.
+          Choose other days, or see below what keeps the site’s visitors from it.
         </EmptyState>
+        <BeforeItWasShown siteId={siteId} campaignId={results.id} />
         <BeforeAndAfter campaignId={results.id} />
       </>
     );
@@ -117,6 +120,8 @@ function Found({ siteId, results, onBy }: FoundProps) {
           )}
         </div>
       </section>
+      <BeforeItWasShown siteId={siteId} campaignId={results.id} />
+      <OnMessage results={results} />
       <ExperimentSection campaignId={results.id} />
       <OverTimeChart {...results} />
       <GoalsOfCampaign siteId={siteId} results={results} scaleTo={scaleTo} />

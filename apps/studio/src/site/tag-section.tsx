@@ -59,7 +59,8 @@ velarium.q.push(['page', { kind: 'article' }]);`}
             What messages do, for whatever measures on your pages: turn it on under <em>What holds here</em>.
             Each is an event on the document with the campaign’s id and version, only for visitors who agreed
             to be remembered: <code>velarium:shown</code>, <code>viewable</code>, <code>clicked</code>,{' '}
-            <code>closed</code>, <code>converted</code>, <code>refused</code>.
+            <code>answering</code> (the first that is written into a field), <code>closed</code>,{' '}
+            <code>converted</code>, <code>refused</code>.
           </p>
           <Line
             text={`document.addEventListener('velarium:converted', ({ detail }) => {

@@ -1,6 +1,8 @@
 import { clockWords } from '../rehearsal/expectations.ts';
 import { counted, figure } from '../sentence/words.ts';
+import type { Verdict } from '../verdict/verdict.ts';
 import type { CampaignForecast } from './forecast.ts';
+import type { WayStepId } from './way.ts';
 
 /** By which share a count grows, 0.5 for half as many again; `null` where there was nothing to grow from. */
 export const gain = (before: number, after: number): number | null =>
@@ -12,3 +14,41 @@ export function forecastWords({ reached, showings, second }: CampaignForecast, v
   const each = (showings.value / reached.value).toFixed(1);
   return `${figure(reached.value)} of ${counted(visitors, 'visitor')} would meet it (${figure(reached.low)} to ${figure(reached.high)}), ${each} times each, half of the times by ${clockWords(second)} of a page.`;
 }
+
+export const WAY_TO_WORDS: Readonly<Record<WayStepId, string>> = {
+  came: 'Visitors of the site',
+  covered: 'came to its pages at its times',
+  audience: 'are in its audience',
+  moment: 'were there when its moment came',
+  shown: 'would have met it',
+};
+
+/** Of visitors who came no further: what kept them. */
+export const KEPT_WORDS: Readonly<Record<Verdict['code'], string>> = {
+  'blocked:schedule.before': 'came before it begins',
+  'blocked:schedule.closed': 'came at times its schedule leaves out',
+  'blocked:schedule.after': 'came after its end',
+  'blocked:page.nowhere': 'could not: its rule names no page',
+  'blocked:page.unmatched': 'saw none of its pages',
+  'blocked:page.excluded': 'saw only pages that are taken out of its pages',
+  'blocked:device': 'came on a device it is not meant for',
+  'blocked:audience': 'are not in its audience',
+  'blocked:memory': 'cannot be remembered, which its limits need',
+  'blocked:cap.converted': 'had converted already',
+  'blocked:cap.refused': 'had said no',
+  'blocked:cap.closed': 'had closed it',
+  'blocked:cap.unanswered': 'had left it unanswered often enough',
+  'blocked:cap.showings': 'had seen it as often as it may be seen',
+  'blocked:page.view': 'had it once on the page already',
+  'blocked:unreachable': 'could not: its message was not to be had',
+  'blocked:yielded': 'met another message that goes first',
+  'waiting:trigger': 'left before its moment came',
+  'blocked:limit.pageView': 'had met all the messages the site allows on a page view',
+  'blocked:limit.session': 'had met all the messages the site allows in a session',
+  'blocked:limit.day': 'had met all the messages the site allows in a day',
+  'blocked:limit.gap': 'had met another message too short a time before',
+  'waiting:floor': 'had another message before them',
+  'held:holdout': 'are among those it is held back from',
+  ready: 'left as it opened',
+  shown: 'met it',
+};

@@ -179,6 +179,50 @@ it('an interval holds as often as it says: two hundred samples of one month, eac
   }
 }, 60_000);
 
+describe('the way to a showing', () => {
+  const of = manifest(
+    campaign(A, {
+      ...on(time(20)),
+      devices: 1,
+      includeKeys: ['s.example/a'],
+      include: [],
+      caps: [{ max: 1, per: 'ever' }],
+    }),
+    campaign(B, { ...on(time(5)), devices: 1, caps: [], includeKeys: ['s.example/c'], include: [] }),
+  );
+  const at = (path: string, seconds: number) => ({ path, atMs: NOON_MS, seconds, depth: 50 });
+  const wayOf = (list: readonly TrafficVisitor[], visitors = list.length) =>
+    forecast(of, traffic(list, visitors)).campaigns[0]?.way;
+  it.each([
+    ['met it', visitor({ pages: [at('/a', 30)] }), 'shown', []],
+    ['saw another page only', visitor({ pages: [at('/b', 30)] }), 'came', ['blocked:page.unmatched']],
+    ['came on a phone', visitor({ device: 'mobile', pages: [at('/a', 30)] }), 'covered', ['blocked:device']],
+    ['left too soon', visitor({ pages: [at('/a', 10)] }), 'audience', ['waiting:trigger']],
+    [
+      'left too soon, then read elsewhere',
+      visitor({ pages: [at('/a', 10), at('/b', 60)] }),
+      'audience',
+      ['waiting:trigger'],
+    ],
+    ['left too soon, then came back', visitor({ pages: [at('/a', 10), at('/a', 30)] }), 'shown', []],
+  ] as const)('of somebody who %s', (_, one, furthestStep, codes) => {
+    const way = wayOf([one]) ?? [];
+    expect(way.filter(({ visitors }) => visitors === 1).at(-1)?.step).toBe(furthestStep);
+    expect(way.flatMap(({ kept }) => kept.map(({ code }) => code))).toEqual(codes);
+  });
+  it('reckons a sample up to all, and loses nobody between two steps', () => {
+    const way = wayOf(crowd(500, 8), 5000) ?? [];
+    expect(way.map(({ step }) => step)).toEqual(['came', 'covered', 'audience', 'moment', 'shown']);
+    expect(way[0]?.visitors).toBe(5000);
+    way.slice(1).forEach(({ visitors }, n) => {
+      const before = way[n];
+      const kept = before?.kept.reduce((sum, one) => sum + one.visitors, 0) ?? 0;
+      expect((before?.visitors ?? 0) - kept).toBe(visitors);
+    });
+    expect(way[4]?.visitors).toBe(forecast(of, traffic(crowd(500, 8), 5000)).campaigns[0]?.reached.value);
+  });
+});
+
 describe('what a part of a rule costs', () => {
   it('is what comes out without it', () => {
     const of = manifest(campaign(A, { ...on(time(3)), caps: [], devices: 1 }));
@@ -215,7 +259,7 @@ describe('what a part of a rule costs', () => {
 
 describe('a forecast in words', () => {
   const none = { value: 0, low: 0, high: 0 };
-  const one = { campaign: A, devices: { desktop: 0, tablet: 0, mobile: 0 }, pages: [], gaveWay: [] };
+  const one = { campaign: A, devices: { desktop: 0, tablet: 0, mobile: 0 }, pages: [], gaveWay: [], way: [] };
   it.each([
     [
       {

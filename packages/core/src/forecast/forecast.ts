@@ -3,6 +3,7 @@ import { DEVICES } from '@velarium/contract/values';
 import { playVisit } from '../rehearsal/play.ts';
 import { wilson } from '../statistics/wilson.ts';
 import { asRehearsal, staysOf } from './as-rehearsal.ts';
+import { createWay, type WayToShowing } from './way.ts';
 
 /** A count of the whole site's visitors, with its 95 % interval. */
 export interface Estimate {
@@ -23,6 +24,8 @@ export interface CampaignForecast {
   readonly pages: readonly { readonly path: string; readonly share: number }[];
   /** Times another one had its place, and which; page views. */
   readonly gaveWay: readonly { readonly to: string; readonly views: number }[];
+  /** How far the site's visitors come towards it, and what keeps those who come no further. */
+  readonly way: readonly WayToShowing[];
 }
 export interface Forecast {
   /** Of the site, in the days that were replayed. */
@@ -48,6 +51,7 @@ interface Tally {
   readonly devices: Record<Device, number>;
   readonly pages: Map<string, number>;
   readonly gaveWay: Map<string, number>;
+  readonly way: ReturnType<typeof createWay>;
 }
 /** Seconds kept of one campaign: enough for a median, and no more however many visitors come. */
 const SECONDS_KEPT = 20_000;
@@ -71,6 +75,7 @@ export function createForecast(
         devices: { desktop: 0, tablet: 0, mobile: 0 },
         pages: new Map(),
         gaveWay: new Map(),
+        way: createWay(),
       },
     ]),
   );
@@ -113,7 +118,8 @@ export function createForecast(
                   : '';
             if (to !== '') lost.add(`${page} ${to}`);
           }
-          const { gaveWay } = tallies.get(campaign) as Tally;
+          const { gaveWay, way } = tallies.get(campaign) as Tally;
+          way.add(stretches, shown.has(campaign));
           for (const one of lost) {
             const to = one.slice(one.indexOf(' ') + 1);
             gaveWay.set(to, (gaveWay.get(to) ?? 0) + 1);
@@ -168,6 +174,7 @@ function forecastOf(campaign: string, tally: Tally, played: number, times: numbe
       .slice(0, PAGES_NAMED)
       .map(([path, count]) => ({ path, share: count / tally.showings })),
     gaveWay: most(tally.gaveWay).map(([to, views]) => ({ to, views: scaled(views) })),
+    way: tally.way.result(times),
   };
 }
 

@@ -2,7 +2,7 @@ import type { ResultCounts } from '@velarium/contract';
 
 /** One step of the way from a showing to what a campaign is for. */
 export interface WayStep {
-  readonly id: 'shown' | 'seen' | 'clicked' | 'converted' | 'confirmed';
+  readonly id: 'shown' | 'seen' | 'clicked' | 'begun' | 'converted' | 'confirmed';
   readonly words: string;
   /** Unique visitors, or answers where people are asked to confirm. */
   readonly count: number;
@@ -16,6 +16,7 @@ const STEP_WORDS: Readonly<Record<WayStep['id'], string>> = {
   shown: 'Visitors it was shown to',
   seen: 'had it in sight for a second',
   clicked: 'clicked in it',
+  begun: 'began to answer',
   converted: 'converted',
   confirmed: 'confirmed by mail',
 };
@@ -31,11 +32,12 @@ export function wayDown({
   readonly counts: ResultCounts;
   readonly confirmed: number;
 }): WayStep[] {
-  const { visitors, viewers, clickers, converters } = counts;
+  const { visitors, viewers, clickers, writers, converters } = counts;
   const all: { id: WayStep['id']; count: number }[] = [
     { id: 'shown', count: visitors },
     { id: 'seen', count: viewers },
     ...(clickers > 0 ? [{ id: 'clicked' as const, count: clickers }] : []),
+    ...(writers > 0 ? [{ id: 'begun' as const, count: writers }] : []),
     { id: 'converted', count: converters },
     ...(confirmed > 0 ? [{ id: 'confirmed' as const, count: confirmed }] : []),
   ];

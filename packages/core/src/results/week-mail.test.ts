@@ -11,6 +11,7 @@ const none = {
   visitors: 0,
   viewers: 0,
   clickers: 0,
+  writers: 0,
   converters: 0,
   withheld: 0,
 };

@@ -48,6 +48,12 @@ export function drawForm(block: BlockOf<'form'>, context: BlockContext): HTMLFor
     );
   }
   form.append(unseen, send, wrong);
+  const written = new Set<string>();
+  form.addEventListener('input', ({ target }) => {
+    const { field } = (target as HTMLElement).closest<HTMLElement>('[data-field]')?.dataset ?? {};
+    if (field && !written.has(field)) context.onWriting?.(field);
+    written.add(field ?? '');
+  });
 
   const check = (): HTMLElement | undefined => {
     const bad = [...fields, ...(sum ? [sum] : [])]

@@ -1,7 +1,7 @@
 import type { Manifest, ManifestCampaign } from '@velarium/contract';
 
 /** What a message does, as whatever measures on the page hears of it. */
-type Deed = 'shown' | 'viewable' | 'clicked' | 'shared' | 'closed' | 'converted' | 'refused';
+type Deed = 'shown' | 'viewable' | 'clicked' | 'shared' | 'answering' | 'closed' | 'converted' | 'refused';
 
 /**
  * Tells the page what a message does, where the site's owner says so and the visitor has agreed to be remembered: a DOM

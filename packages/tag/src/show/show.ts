@@ -12,7 +12,7 @@ import {
 import { type AnswerPart, type Answers, renderMessage } from '@velarium/render';
 import type { Topic } from '../api.ts';
 import type * as Further from '../further.ts';
-import { all } from '../observe/on.ts';
+import { all, on } from '../observe/on.ts';
 import { onViewable } from '../page/on-viewable.ts';
 import type { SiteScript } from '../site-script.ts';
 import { createAnnouncer } from './announce.ts';
@@ -28,7 +28,7 @@ interface ShowContext {
   /** Reports what became of it; answers the event's id. */
   readonly report: (
     kind: VisitorEvent['kind'],
-    more?: Pick<VisitorEvent, 'closedBy' | 'stay' | 'cause'>,
+    more?: Pick<VisitorEvent, 'closedBy' | 'stay' | 'cause' | 'part'>,
   ) => string;
   /** Seconds the page has been in sight, and per cent of it. */
   readonly stayed: () => [number, number];
@@ -104,6 +104,8 @@ export function show(
     if (step) rendered.showStep(step.id);
     else close('action');
   };
+  /** The block that was clicked last. */
+  let part: string | undefined;
   const rendered = renderMessage(message, {
     // The database does not know where its edge lives; the tag does.
     sheet: sheet.replaceAll('edge:', script.edge),
@@ -139,12 +141,12 @@ export function show(
       }
       if (action.kind === 'copy' || action.kind === 'share') {
         change((memory) => rememberAnswered(memory, id));
-        report(action.kind === 'share' ? 'shared' : 'clicked');
+        report(action.kind === 'share' ? 'shared' : 'clicked', { part });
         return;
       }
       if (action.kind === 'link') {
         change((memory) => rememberAnswered(memory, id));
-        report('clicked');
+        report('clicked', { part });
         // A message that asks for answers converts by being sent; one that asks for none, when its link is followed.
         if (!parts.includes('form')) {
           report('converted');
@@ -154,12 +156,17 @@ export function show(
       }
       close('action');
     },
+    onWriting: (field) => report('answering', { part: field }),
     onSend: async (answers) => {
       await context.send({ ...answers, showing });
       // The server that stored the answers has counted them.
       convert();
       goTo('success');
     },
+  });
+  // Heard before the block itself, which says what is to be done and not where it stands.
+  on(rendered.root, ['click'], ({ target }) => {
+    part = (target as HTMLElement).closest<HTMLElement>('[data-block]')?.dataset.block;
   });
   const seen = (topic: 'shown' | 'viewable', more = {}) => {
     tell(topic);

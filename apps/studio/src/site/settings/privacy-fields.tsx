@@ -33,7 +33,7 @@ export function PrivacyFields({ settings, set }: SettingFields) {
       />
       <Switch
         label="Tells the page what messages do"
-        hint="A DOM event on document for each (velarium:shown, viewable, clicked, closed, converted, refused), so that whatever measures on the page can count it. Only for visitors who agreed to be remembered."
+        hint="A DOM event on document for each (velarium:shown, viewable, clicked, answering, closed, converted, refused), so that whatever measures on the page can count it. Only for visitors who agreed to be remembered."
         isOn={settings.measuring !== undefined}
         onChange={(is) => set({ measuring: is ? { array: null } : undefined })}
       />

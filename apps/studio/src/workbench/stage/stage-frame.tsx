@@ -24,6 +24,8 @@ export interface StageFrameProps {
   readonly pageAddress?: string | undefined;
   readonly edit?: EditHooks;
   readonly isThumbnail?: boolean;
+  /** Each time it has been drawn anew. */
+  readonly onDrawn?: (drawn: RenderedMessage) => void;
   /** What visitors were given of it: drawn as it was, whatever its Look says today. */
   readonly frozen?: MessageFile;
   /** A Look that is being made, in place of the one the message follows. */
@@ -113,6 +115,8 @@ export function StageFrame(props: StageFrameProps) {
   const leaveStage = useRef<() => void>(nothing);
   const hooks = useRef(edit);
   hooks.current = edit;
+  const onDrawn = useRef(props.onDrawn);
+  onDrawn.current = props.onDrawn;
   const [isReady, setReady] = useState(false);
   const [closeUp, setCloseUp] = useState(FROM_AFAR);
   const size = WINDOW_OF[device];
@@ -170,6 +174,7 @@ export function StageFrame(props: StageFrameProps) {
       drawnWith.current = withWhat;
       if (stepId) drawn.showStep(stepId);
       rendered.current = drawn;
+      onDrawn.current?.(drawn);
       if (isThumbnail) setCloseUp(closeUpOf(drawn.box.getBoundingClientRect(), WINDOW_OF[device]));
       stopEditing.current();
       stopEditing.current = nothing;

@@ -1,0 +1,68 @@
+import { useQuery } from '@tanstack/react-query';
+import { counted, figure, USUAL_ASSUMPTIONS } from '@velarium/core';
+import { useMemo } from 'react';
+import { Link } from 'react-router';
+import { trafficQuery } from '../api/forecasts.ts';
+import { castQuery } from '../api/rehearsals.ts';
+import { useReplay } from '../forecast/use-replay.ts';
+import { Way } from '../forecast/way.tsx';
+import { useSite } from '../site/use-site.ts';
+
+const DAYS = 28;
+/** Page views that are enough to see where people are lost. */
+const SAMPLE = 10_000;
+const AS_IT_RUNS = 'live';
+
+interface BeforeItWasShownProps {
+  readonly siteId: string;
+  readonly campaignId: string;
+}
+
+/** The way down before the first showing: the site's recorded visits, replayed by the rule as it runs now. */
+export function BeforeItWasShown({ siteId, campaignId }: BeforeItWasShownProps) {
+  const site = useSite(siteId);
+  const { data: traffic, error: ofTraffic } = useQuery(trafficQuery(siteId, DAYS, SAMPLE));
+  const { data: cast, error: ofCast } = useQuery(castQuery(siteId, AS_IT_RUNS));
+  const runs = cast?.campaigns.some(({ id }) => id === campaignId);
+  const casts = useMemo(
+    () => (cast && runs ? [{ key: AS_IT_RUNS, manifest: cast.manifest }] : undefined),
+    [cast, runs],
+  );
+  const replay = useReplay(
+    casts,
+    traffic && traffic.list.length > 0 ? traffic : undefined,
+    USUAL_ASSUMPTIONS,
+    site?.origins[0] ?? 'https://site.example',
+  );
+  const forecast = replay.forecasts.get(AS_IT_RUNS);
+  const own = forecast?.campaigns.find(({ campaign }) => campaign === campaignId);
+  return (
+    <section className="grid gap-3">
+      <h2 className="font-serif text-xl">Before it is shown</h2>
+      {own && forecast && traffic ? (
+        <>
+          <p className="max-w-3xl text-soft">
+            {counted(forecast.visitors, 'visitor')} of the last {DAYS} days
+            {traffic.isSample ? ` (a fair sample of ${figure(traffic.list.length)})` : ''}, replayed by its
+            rule as it runs now. What no record tells is{' '}
+            <Link to={`/sites/${siteId}/forecast?of=${campaignId}`} className="underline underline-offset-4">
+              taken for granted
+            </Link>
+            .{replay.whole.has(AS_IT_RUNS) ? '' : ' Still counting …'}
+          </p>
+          <Way way={own.way} />
+        </>
+      ) : (
+        <p role="status" className="text-soft">
+          {ofTraffic || ofCast || replay.hasFailed
+            ? 'The site’s visits could not be replayed. Load the page again.'
+            : cast && !runs
+              ? 'It does not run now, so there is no rule to replay the site’s visits by.'
+              : traffic?.list.length === 0
+                ? 'Nothing has been recorded on this site in the last weeks.'
+                : 'Replaying the site’s own visits …'}
+        </p>
+      )}
+    </section>
+  );
+}

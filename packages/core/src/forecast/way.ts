@@ -1,0 +1,85 @@
+import type { Stretch } from '../rehearsal/play.ts';
+import type { Verdict } from '../verdict/verdict.ts';
+
+/** How far a visitor comes towards a showing: whoever is at a step has been at those before it. */
+export const WAY_STEPS = ['came', 'covered', 'audience', 'moment', 'shown'] as const;
+export type WayStepId = (typeof WAY_STEPS)[number];
+
+/** At which step each verdict keeps a visitor; the gates' own order. */
+const KEPT_AT: Readonly<Record<Verdict['code'], WayStepId>> = {
+  'blocked:schedule.before': 'came',
+  'blocked:schedule.closed': 'came',
+  'blocked:schedule.after': 'came',
+  'blocked:page.nowhere': 'came',
+  'blocked:page.unmatched': 'came',
+  'blocked:page.excluded': 'came',
+  'blocked:device': 'covered',
+  'blocked:audience': 'covered',
+  'blocked:memory': 'audience',
+  'blocked:cap.converted': 'audience',
+  'blocked:cap.refused': 'audience',
+  'blocked:cap.closed': 'audience',
+  'blocked:cap.unanswered': 'audience',
+  'blocked:cap.showings': 'audience',
+  'blocked:page.view': 'audience',
+  'waiting:trigger': 'audience',
+  'blocked:limit.pageView': 'moment',
+  'blocked:limit.session': 'moment',
+  'blocked:limit.day': 'moment',
+  'blocked:limit.gap': 'moment',
+  'blocked:unreachable': 'moment',
+  'blocked:yielded': 'moment',
+  'waiting:floor': 'moment',
+  'held:holdout': 'moment',
+  ready: 'moment',
+  shown: 'shown',
+};
+
+/** Why visitors came no further than a step. */
+export interface Kept {
+  readonly code: Verdict['code'];
+  readonly visitors: number;
+}
+export interface WayToShowing {
+  readonly step: WayStepId;
+  /** Who came at least so far. */
+  readonly visitors: number;
+  /** What kept those who came no further, the most first. */
+  readonly kept: readonly Kept[];
+}
+
+/** The furthest step of a lane, and the last verdict that kept its visitor there. */
+export function furthest(stretches: readonly Stretch[]): { step: number; code: Verdict['code'] } | undefined {
+  let found: { step: number; code: Verdict['code'] } | undefined;
+  for (const { verdict } of stretches) {
+    const step = WAY_STEPS.indexOf(KEPT_AT[verdict.code]);
+    if (!found || step >= found.step) found = { step, code: verdict.code };
+  }
+  return found;
+}
+
+/** Counts how far the visitors of one campaign come. */
+export function createWay() {
+  const keptAt = WAY_STEPS.map(() => new Map<Verdict['code'], number>());
+  return {
+    add(stretches: readonly Stretch[], isShown: boolean): void {
+      const found = isShown ? { step: WAY_STEPS.length - 1, code: 'shown' as const } : furthest(stretches);
+      const kept = found && keptAt[found.step];
+      if (found && kept) kept.set(found.code, (kept.get(found.code) ?? 0) + 1);
+    },
+    /** Every count taken so many times. */
+    result(times: number): WayToShowing[] {
+      const sums = keptAt.map((codes) => [...codes.values()].reduce((sum, count) => sum + count, 0));
+      return WAY_STEPS.map((step, at) => ({
+        step,
+        visitors: Math.round(sums.slice(at).reduce((sum, count) => sum + count, 0) * times),
+        kept:
+          step === 'shown'
+            ? []
+            : [...(keptAt[at] ?? [])]
+                .map(([code, count]) => ({ code, visitors: Math.round(count * times) }))
+                .sort((a, b) => b.visitors - a.visitors),
+      }));
+    },
+  };
+}
