@@ -291,3 +291,68 @@ test('a purchase is told by the shop, with the worth of its basket, and a campai
   await expect(page.getByRole('row', { name: /^Came to the membership page/ })).toHaveCount(0);
   await expect(row).toBeVisible();
 });
+
+test('the way down begins before the showing and knows who began to answer; what was done is drawn on the message', async ({
+  velarium,
+  studioPage: page,
+  browser,
+}) => {
+  await restAll(velarium);
+  await newCampaign(page, 'Letter tried', /Sky letter/);
+  await say(page, 'at once, everywhere, on every device, every time');
+  await launch(page);
+  const answerIn = async (isSent: boolean) => {
+    const site = await visit(await newVisitor(browser), `${velarium.fell}/about`);
+    await site.pass(1);
+    await expect(site.message).toHaveCount(1);
+    await site.pass(5);
+    const field = site.page.getByLabel('Your mail address');
+    await field.pressSequentially('keir');
+    await field.fill(`keir-${isSent}@example.org`);
+    if (isSent) {
+      await site.page.getByRole('checkbox').check();
+      await site.page.getByRole('button', { name: 'Send me the sky' }).click();
+      await expect(site.message).toContainText('Clear skies');
+    } else await site.message.getByRole('button', { name: 'Close' }).click();
+    await site.settle();
+  };
+  await answerIn(true);
+  await answerIn(false);
+  const told = await velarium.query<{ part: string; events: number }>(
+    `SELECT e.part, count(*)::integer AS events FROM event e JOIN campaign c ON c.id = e.campaign_id
+      WHERE c.name = 'Letter tried' AND e.kind = 'answering' GROUP BY e.part`,
+  );
+  // Once a visitor and field, however much is written.
+  expect(told).toEqual([{ part: 'email', events: 2 }]);
+
+  await page.keyboard.press('r');
+  await expect(page.getByRole('heading', { name: 'Results' })).toBeVisible();
+  await page.getByRole('link', { name: 'Letter tried' }).click();
+  const way = page.getByRole('listitem').filter({ hasText: 'began to answer' });
+  await expect(way).toContainText('2');
+  const onMessage = page.getByRole('region', { name: 'On the message itself' });
+  await expect(onMessage.getByRole('listitem').filter({ hasText: 'Your mail address' })).toContainText(
+    '1 of them went no further',
+  );
+  await expect(onMessage.getByRole('listitem').filter({ hasText: 'Button' })).toHaveCount(0);
+  // The field is marked where it stands on the picture.
+  const frame = onMessage.locator('iframe');
+  await expect(frame).toBeVisible();
+  const mark = await onMessage.locator('[data-part="email"]').boundingBox();
+  const drawn = await frame.contentFrame().locator('[data-field="email"]').boundingBox();
+  expect(Math.abs((mark?.x ?? 0) - (drawn?.x ?? 0))).toBeLessThan(2);
+  expect(Math.abs((mark?.y ?? 0) - (drawn?.y ?? 0))).toBeLessThan(2);
+  expect(Math.abs((mark?.width ?? 0) - (drawn?.width ?? 0))).toBeLessThan(2);
+
+  const before = page.getByRole('region', { name: 'Before it is shown' });
+  await expect(before).not.toContainText('Still counting', { timeout: 30_000 });
+  const steps = await before.getByRole('listitem').allInnerTexts();
+  expect(steps.map((text) => text.split('\n')[0])).toEqual([
+    'Visitors of the site',
+    'came to its pages at its times',
+    'are in its audience',
+    'were there when its moment came',
+    'would have met it',
+  ]);
+  await expectAccessible(page);
+});

@@ -162,7 +162,7 @@ test('a no is remembered as one, and its pause holds', async ({ velarium, visito
     await site.shows(messages);
   };
   await expectAfterReload(0);
-  await site.page.clock.fastForward('03:01:00');
+  await site.sleep('03:01:00');
   await expectAfterReload(1);
   await site.settle();
   expect(await velarium.query("SELECT 1 FROM event WHERE kind = 'refused'")).toHaveLength(1);

@@ -46,7 +46,7 @@ test('J04 fourth visit: a cheaper tour for who comes the fourth time, the same b
   for (let session = 1; session <= 3; session++) {
     await site.pass(5);
     await expect(site.message).toHaveCount(0);
-    await site.page.clock.fastForward('31:00');
+    await site.sleep('31:00');
     await site.reload();
   }
   await site.pass(1);
@@ -60,7 +60,7 @@ test('J04 fourth visit: a cheaper tour for who comes the fourth time, the same b
   await place(page, 'bottom');
   await expect(sentence(page)).toContainText('at the bottom opens at a likely sign of leaving by mouse');
   await launch(page);
-  await site.page.clock.fastForward('25:00:00');
+  await site.sleep('25:00:00');
   await site.reload();
   await site.pass(4);
   await expect(site.message).toHaveCount(0);

@@ -49,11 +49,11 @@ test('J11 hover or leave: whichever came first, once per session, and again afte
   };
   await hoverAgain();
   await expect(hovering.message).toHaveCount(0);
-  await hovering.page.clock.fastForward('47:00:00');
+  await hovering.sleep('47:00:00');
   await hovering.reload();
   await hoverAgain();
   await expect(hovering.message).toHaveCount(0);
-  await hovering.page.clock.fastForward('01:10:00');
+  await hovering.sleep('01:10:00');
   // Two days are over while the page is still open and its picture was hovered over: it opens there and then.
   await hovering.pass(0.5);
   await expect(hovering.dialog).toBeVisible();

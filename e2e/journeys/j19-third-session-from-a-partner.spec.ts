@@ -27,7 +27,7 @@ test('J19 third session, from a partner', async ({ studioPage: page, velarium, v
   for (let session = 1; session <= 2; session++) {
     await site.pass(2);
     await expect(site.message).toHaveCount(0);
-    await site.page.clock.fastForward('31:00');
+    await site.sleep('31:00');
     await site.go(`${velarium.fell}/?utm_source=partner`);
   }
   await site.pass(0.5);
@@ -38,7 +38,7 @@ test('J19 third session, from a partner', async ({ studioPage: page, velarium, v
   for (let session = 1; session <= 3; session++) {
     await other.pass(2);
     await expect(other.message).toHaveCount(0);
-    await other.page.clock.fastForward('31:00');
+    await other.sleep('31:00');
     await other.go(`${velarium.fell}/`);
   }
 });

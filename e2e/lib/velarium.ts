@@ -210,13 +210,23 @@ export async function signIn(
   if (!cookies && place !== '/') await page.goto(studio + place);
 }
 
-const clocked = new WeakSet<BrowserContext>();
+/** The clock is a context's: how far tests have driven it, milliseconds. */
+const driven = new WeakMap<BrowserContext, number>();
 
 /** A page of a site whose clock a test drives by `pass`; between, it runs on as fast as it would. */
 export async function visit(context: BrowserContext, address: string): Promise<SitePage> {
-  // The clock is the context's: every page in it has the same, and it is put in once.
-  if (!clocked.has(context)) await context.clock.install({ time: new Date() });
-  clocked.add(context);
+  // Every page of a context has the same clock, and it is put in once.
+  if (!driven.has(context)) {
+    await context.clock.install({ time: new Date() });
+    await context.addInitScript(() => {
+      // Not yet: the clock of a later page is set to where the others are by scripts that come after this one.
+      new MutationObserver((_, observer) => {
+        observer.disconnect();
+        (window as unknown as { bornMs: number }).bornMs = Date.now();
+      }).observe(document, { childList: true });
+    });
+    driven.set(context, 0);
+  }
   const page = await context.newPage();
   const problems: string[] = [];
   page.on('pageerror', (error) => problems.push(`error in the page: ${error.message}`));
@@ -249,9 +259,38 @@ export class SitePage {
       () => typeof (window as { velarium?: { open?: unknown } }).velarium?.open === 'function',
     );
   }
-  /** Lets this much time pass on the page, every timer due in it running. */
+  /**
+   * Lets this much time pass on the page since it was last let pass, or since the page began; every timer due in it runs.
+   * What has passed by itself meanwhile is part of it, so that a slow machine makes no page older than its test says.
+   */
   async pass(seconds: number): Promise<void> {
-    await this.page.clock.runFor(seconds * 1000);
+    const context = this.page.context();
+    const wantedMs = seconds * 1000;
+    const { nowMs, bornMs } = await this.page.evaluate(() => ({
+      nowMs: Date.now(),
+      bornMs: (window as unknown as { bornMs?: number }).bornMs ?? Date.now(),
+    }));
+    const drivenMs = driven.get(context) ?? 0;
+    // A page of its own that a link has led to.
+    if (bornMs > this.passedUntilMs) this.isPassed(bornMs, drivenMs);
+    const byItselfMs = Math.max(0, nowMs - this.passedUntilMs - (drivenMs - this.drivenThenMs));
+    const leftMs = Math.max(0, wantedMs - byItselfMs);
+    if (leftMs > 0) await this.page.clock.runFor(leftMs);
+    driven.set(context, drivenMs + leftMs);
+    const since = nowMs - byItselfMs;
+    this.isPassed(since + wantedMs, drivenMs + leftMs);
+  }
+  /** Lets hours or days go by at once, as on a machine that slept: of what was due each timer runs once. */
+  async sleep(ticks: number | string): Promise<void> {
+    await this.page.clock.fastForward(ticks);
+    this.isPassed(await this.page.evaluate(() => Date.now()), driven.get(this.page.context()) ?? 0);
+  }
+  /** Until when time has been let pass, by the page's clock, and how far its clock had been driven by then. */
+  private passedUntilMs = 0;
+  private drivenThenMs = 0;
+  private isPassed(untilMs: number, drivenMs: number): void {
+    this.passedUntilMs = untilMs;
+    this.drivenThenMs = drivenMs;
   }
   /** Expects this many messages, once what has begun (a fetch, the sending of events) has come to its end. */
   async shows(count: number): Promise<void> {

@@ -37,7 +37,7 @@ export function BeforeItWasShown({ siteId, campaignId }: BeforeItWasShownProps) 
   const forecast = replay.forecasts.get(AS_IT_RUNS);
   const own = forecast?.campaigns.find(({ campaign }) => campaign === campaignId);
   return (
-    <section className="grid gap-3">
+    <section aria-label="Before it is shown" className="grid gap-3">
       <h2 className="font-serif text-xl">Before it is shown</h2>
       {own && forecast && traffic ? (
         <>

@@ -34,7 +34,7 @@ export function OnMessage({ results }: OnMessageProps) {
   const step = steps.find(({ id }) => id === chosen)?.id ?? steps[0]?.id;
   const here = places.filter((one) => one.step === step);
   return (
-    <section className="grid gap-3">
+    <section aria-label="On the message itself" className="grid gap-3">
       <div className="flex flex-wrap items-end gap-4">
         <h2 className="mr-auto font-serif text-xl">On the message itself</h2>
         {steps.length > 1 && step && (
@@ -149,6 +149,7 @@ function Drawn({ file, device, step, here }: DrawnProps) {
           box && (
             <span
               key={selectorOf(one)}
+              data-part={one.part}
               className="absolute rounded-sm border-2 border-sail"
               style={{
                 left: box.left * scale,
