@@ -12,29 +12,30 @@ const DAYS = 28;
 /** Page views that are enough to see where people are lost. */
 const SAMPLE = 10_000;
 const AS_IT_RUNS = 'live';
+const REPLAYED = 'replayed';
 
 interface BeforeItWasShownProps {
   readonly siteId: string;
   readonly campaignId: string;
 }
 
-/** The way down before the first showing: the site's recorded visits, replayed by the rule as it runs now. */
+/** The way down before the first showing: the site's recorded visits, replayed by the rule as it runs now, or by the draft of one that rests. */
 export function BeforeItWasShown({ siteId, campaignId }: BeforeItWasShownProps) {
   const site = useSite(siteId);
   const { data: traffic, error: ofTraffic } = useQuery(trafficQuery(siteId, DAYS, SAMPLE));
-  const { data: cast, error: ofCast } = useQuery(castQuery(siteId, AS_IT_RUNS));
-  const runs = cast?.campaigns.some(({ id }) => id === campaignId);
-  const casts = useMemo(
-    () => (cast && runs ? [{ key: AS_IT_RUNS, manifest: cast.manifest }] : undefined),
-    [cast, runs],
-  );
+  const live = useQuery(castQuery(siteId, AS_IT_RUNS));
+  const runs = live.data?.campaigns.some(({ id }) => id === campaignId);
+  // One that rests is asked what its draft would do.
+  const draft = useQuery({ ...castQuery(siteId, campaignId), enabled: runs === false });
+  const cast = runs ? live.data : draft.data;
+  const casts = useMemo(() => cast && [{ key: REPLAYED, manifest: cast.manifest }], [cast]);
   const replay = useReplay(
     casts,
     traffic && traffic.list.length > 0 ? traffic : undefined,
     USUAL_ASSUMPTIONS,
     site?.origins[0] ?? 'https://site.example',
   );
-  const forecast = replay.forecasts.get(AS_IT_RUNS);
+  const forecast = replay.forecasts.get(REPLAYED);
   const own = forecast?.campaigns.find(({ campaign }) => campaign === campaignId);
   return (
     <section aria-label="Before it is shown" className="grid gap-3">
@@ -43,24 +44,22 @@ export function BeforeItWasShown({ siteId, campaignId }: BeforeItWasShownProps) 
         <>
           <p className="max-w-3xl text-soft">
             {counted(forecast.visitors, 'visitor')} of the last {DAYS} days
-            {traffic.isSample ? ` (a fair sample of ${figure(traffic.list.length)})` : ''}, replayed by its
-            rule as it runs now. What no record tells is{' '}
+            {traffic.isSample ? ` (a fair sample of ${figure(traffic.list.length)})` : ''}, replayed by{' '}
+            {runs ? 'its rule as it runs now' : 'its draft, for it does not run now'}. What no record tells is{' '}
             <Link to={`/sites/${siteId}/forecast?of=${campaignId}`} className="underline underline-offset-4">
               taken for granted
             </Link>
-            .{replay.whole.has(AS_IT_RUNS) ? '' : ' Still counting …'}
+            .{replay.whole.has(REPLAYED) ? '' : ' Still counting …'}
           </p>
           <Way way={own.way} />
         </>
       ) : (
         <p role="status" className="text-soft">
-          {ofTraffic || ofCast || replay.hasFailed
+          {ofTraffic || live.error || draft.error || replay.hasFailed
             ? 'The site’s visits could not be replayed. Load the page again.'
-            : cast && !runs
-              ? 'It does not run now, so there is no rule to replay the site’s visits by.'
-              : traffic?.list.length === 0
-                ? 'Nothing has been recorded on this site in the last weeks.'
-                : 'Replaying the site’s own visits …'}
+            : traffic?.list.length === 0
+              ? 'Nothing has been recorded on this site in the last weeks.'
+              : 'Replaying the site’s own visits …'}
         </p>
       )}
     </section>

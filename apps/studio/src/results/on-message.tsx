@@ -150,7 +150,7 @@ function Drawn({ file, device, step, here }: DrawnProps) {
             <span
               key={selectorOf(one)}
               data-part={one.part}
-              className="absolute rounded-sm border-2 border-sail"
+              className="absolute rounded-sm outline-2 outline-offset-2 outline-sail"
               style={{
                 left: box.left * scale,
                 top: box.top * scale,
@@ -158,7 +158,7 @@ function Drawn({ file, device, step, here }: DrawnProps) {
                 height: box.height * scale,
               }}
             >
-              <span className="absolute -top-3 -left-3">
+              <span className="absolute top-1/2 -left-9 -translate-y-1/2">
                 <Mark number={n + 1} />
               </span>
             </span>
