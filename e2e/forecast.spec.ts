@@ -97,11 +97,33 @@ test('the Workbench says in one line whom a draft would have reached, and Foreca
   await expect(page.getByText('Replayed to the last visitor.')).toBeVisible({ timeout: 40_000 });
   const row = page.getByRole('row').filter({ hasText: 'Foreseen' });
   await expect(row).toContainText('not running now');
+  await expect(
+    page
+      .getByRole('region', { name: 'How far they come' })
+      .getByRole('listitem')
+      .filter({ hasText: 'are in its audience' }),
+  ).toBeVisible();
   const wins = page.getByRole('region', { name: 'What one change would win' });
   await expect(wins.getByRole('listitem').filter({ hasText: 'On every device' })).toContainText(
-    /\+\d+ % visitors/,
+    /\+\d+ % \(\+\d+ to \+\d+\) visitors/,
   );
   await expectAccessible(page);
+
+  // The same visits, with other limits of the site and with one campaign less; how they differ has an interval of its own.
+  await page.getByText('With other limits of the site').click();
+  await page.getByRole('textbox', { name: 'Per session, at most' }).fill('1');
+  await expect(page.getByText('Replayed to the last visitor.')).toBeVisible({ timeout: 40_000 });
+  await page.getByRole('button', { name: 'As they are' }).click();
+  await page.getByRole('combobox', { name: 'With the draft of' }).click();
+  await page.getByRole('option', { name: 'None: as it runs now' }).click();
+  await page.getByRole('combobox', { name: 'With the draft of' }).click();
+  await page.getByRole('option', { name: 'Foreseen' }).click();
+  await page.getByRole('combobox', { name: 'Without' }).click();
+  await page.getByRole('option', { name: 'Foreseen' }).click();
+  await expect(page.getByText('Replayed to the last visitor.')).toBeVisible({ timeout: 40_000 });
+  await expect(row).toHaveCount(0);
+  await page.reload();
+  await expect(page.getByRole('combobox', { name: 'Without' })).toContainText('Foreseen');
   // Back, and nothing is lost.
   await page.getByRole('link', { name: 'Board', exact: true }).first().click();
   await openCampaign(page, 'Foreseen');

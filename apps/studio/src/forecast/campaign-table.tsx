@@ -1,11 +1,4 @@
-import {
-  type CampaignForecast,
-  clockWords,
-  type Estimate,
-  type Forecast,
-  figure,
-  gain,
-} from '@velarium/core';
+import { clockWords, type Estimate, type Forecast, figure, gainWords, type ReachGain } from '@velarium/core';
 
 /** The cast as it would be, and as it is now. */
 export const THEN = 'then';
@@ -15,11 +8,13 @@ interface CampaignTableProps {
   readonly result: Forecast;
   /** As it runs now; nothing where that is what is shown. */
   readonly now: Forecast | undefined;
+  /** How many more visitors each reaches than now, once that is known. */
+  readonly gains: readonly ReachGain[] | undefined;
   readonly names: ReadonlyMap<string, string>;
 }
 
 /** What each campaign would do, and how that differs from now. */
-export function CampaignTable({ result, now, names }: CampaignTableProps) {
+export function CampaignTable({ result, now, gains, names }: CampaignTableProps) {
   return (
     <div className="overflow-x-auto">
       <table className="w-full min-w-[50rem] border-t border-line-strong text-left">
@@ -42,7 +37,6 @@ export function CampaignTable({ result, now, names }: CampaignTableProps) {
         </thead>
         <tbody>
           {result.campaigns.map((one) => {
-            const before = now?.campaigns.find(({ campaign }) => campaign === one.campaign);
             return (
               <tr key={one.campaign} className="border-t border-line align-top">
                 <th scope="row" className="py-2 pr-4 font-semibold">
@@ -50,7 +44,12 @@ export function CampaignTable({ result, now, names }: CampaignTableProps) {
                 </th>
                 <td className="py-2 pr-4">
                   <Figure of={one.reached} />
-                  {now && <Change before={before} after={one} />}
+                  {now && (
+                    <Change
+                      isNew={!now.campaigns.some(({ campaign }) => campaign === one.campaign)}
+                      gain={gains?.find(({ campaign }) => campaign === one.campaign)}
+                    />
+                  )}
                 </td>
                 <td className="py-2 pr-4">
                   <Figure of={one.showings} />
@@ -86,21 +85,17 @@ const Figure = ({ of }: { readonly of: Estimate }) => (
   </span>
 );
 
-function Change({
-  before,
-  after,
-}: {
-  readonly before: CampaignForecast | undefined;
-  readonly after: CampaignForecast;
-}) {
-  const more = before ? gain(before.reached.value, after.reached.value) : null;
-  if (!before) return <span className="block text-xs text-hold">not running now</span>;
-  if (more === null || Math.round(more * 100) === 0)
-    return <span className="block text-xs text-soft">as now</span>;
+interface ChangeProps {
+  readonly isNew: boolean;
+  readonly gain: ReachGain | undefined;
+}
+
+/** Of the same visits, so that the interval is of the difference and not of two counts. */
+function Change({ isNew, gain }: ChangeProps) {
+  if (isNew) return <span className="block text-xs text-hold">not running now</span>;
+  if (!gain) return <span className="block text-xs text-soft">counting …</span>;
+  const isClear = gain.low > 0 || gain.high < 0;
   return (
-    <span className="block text-xs text-hold">
-      {more > 0 ? '+' : '−'}
-      {figure(Math.abs(Math.round(more * 100)))} % against now
-    </span>
+    <span className={isClear ? 'block text-xs text-hold' : 'block text-xs text-soft'}>{gainWords(gain)}</span>
   );
 }

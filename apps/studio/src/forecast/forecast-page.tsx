@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import type { Assumptions, Cast, Traffic } from '@velarium/contract';
+import type { Assumptions, Cast, SiteLimits, Traffic } from '@velarium/contract';
 import {
   COSTLY_PARTS,
   type CostlyPart,
@@ -7,8 +7,10 @@ import {
   type Forecast,
   figure,
   forecastWords,
-  gain,
+  gainShareWords,
+  manifestSupposing,
   manifestWithout,
+  opposite,
   USUAL_ASSUMPTIONS,
 } from '@velarium/core';
 import { useMemo, useState } from 'react';
@@ -16,8 +18,10 @@ import { Link, useParams, useSearchParams } from 'react-router';
 import { trafficQuery } from '../api/forecasts.ts';
 import { campaignsQuery } from '../api/queries.ts';
 import { castQuery } from '../api/rehearsals.ts';
+import { LimitControls } from '../site/settings/limit-controls.tsx';
 import { useSite } from '../site/use-site.ts';
 import { Button } from '../ui/button.tsx';
+import { Fold } from '../ui/fold.tsx';
 import { NumberField } from '../ui/number-field.tsx';
 import { Segments } from '../ui/segments.tsx';
 import { Select } from '../ui/select.tsx';
@@ -27,6 +31,7 @@ import { useReplay } from './use-replay.ts';
 import { Way } from './way.tsx';
 
 const LIVE = 'live';
+const NONE = 'none';
 /** A campaign with one part of its sentence said in the widest way. */
 const WIDER: Readonly<Record<CostlyPart, string>> = {
   devices: 'On every device',
@@ -45,6 +50,14 @@ export function ForecastPage() {
   const [search, setSearch] = useSearchParams();
   const site = useSite(siteId);
   const of = search.get('of') ?? LIVE;
+  const without = search.get('without') ?? NONE;
+  const put = (key: 'of' | 'without', value: string, plain: string) =>
+    setSearch((old) => {
+      const next = new URLSearchParams(old);
+      if (value === plain) next.delete(key);
+      else next.set(key, value);
+      return next;
+    });
   const [days, setDays] = useState(28);
   const traffic = useQuery(trafficQuery(siteId, days));
   const live = useQuery({ ...castQuery(siteId, LIVE), staleTime: 0 });
@@ -82,7 +95,17 @@ export function ForecastPage() {
               .filter(({ id, state }) => id === of || state !== 'archived')
               .map(({ id, name }) => ({ value: id, label: name })),
           ]}
-          onChange={(next) => setSearch(next === LIVE ? {} : { of: next })}
+          onChange={(next) => put('of', next, LIVE)}
+        />
+        <Select
+          label="Without"
+          className="w-52"
+          value={without}
+          options={[
+            { value: NONE, label: 'None left out' },
+            ...(then.data?.campaigns ?? []).map(({ id, name }) => ({ value: id, label: name })),
+          ]}
+          onChange={(next) => put('without', next, NONE)}
         />
         <Segments
           label="Days"
@@ -108,12 +131,13 @@ export function ForecastPage() {
         </EmptyState>
       ) : (
         <Replayed
-          key={`${siteId} ${of} ${days}`}
+          key={`${siteId} ${of} ${without} ${days}`}
           origin={site.origins[0] ?? 'https://site.example'}
           traffic={traffic.data}
           live={live.data}
           then={then.data}
           of={of}
+          without={without === NONE ? null : without}
         />
       )}
     </div>
@@ -126,24 +150,31 @@ interface ReplayedProps {
   readonly live: Cast;
   readonly then: Cast;
   readonly of: string;
+  /** A campaign that is left out. */
+  readonly without: string | null;
 }
 
-function Replayed({ origin, traffic, live, then, of }: ReplayedProps) {
+function Replayed({ origin, traffic, live, then, of, without }: ReplayedProps) {
   const [assumptions, setAssumptions] = useState<Assumptions>(USUAL_ASSUMPTIONS);
-  const isCompared = of !== LIVE;
+  const [limits, setLimits] = useState<SiteLimits | null>(null);
+  const isCompared = of !== LIVE || without !== null || limits !== null;
+  const supposed = useMemo(
+    () => manifestSupposing(then.manifest, { without, limits }),
+    [then, without, limits],
+  );
   const one = then.campaigns.find(({ id }) => id === of);
   const casts = useMemo(
     () => [
-      { key: THEN, manifest: then.manifest },
+      { key: THEN, manifest: supposed },
       ...(isCompared ? [{ key: NOW, manifest: live.manifest }] : []),
       ...(one
         ? COSTLY_PARTS.flatMap((part) => {
-            const manifest = manifestWithout(then.manifest, one.id, part);
+            const manifest = manifestWithout(supposed, one.id, part);
             return manifest ? [{ key: part, manifest }] : [];
           })
         : []),
     ],
-    [then, live, one, isCompared],
+    [supposed, live, one, isCompared],
   );
   const replay = useReplay(casts, traffic, assumptions, origin);
   const result = replay.forecasts.get(THEN);
@@ -177,7 +208,14 @@ function Replayed({ origin, traffic, live, then, of }: ReplayedProps) {
           <Way way={own.way} />
         </section>
       )}
-      {result && <CampaignTable result={result} now={replay.forecasts.get(NOW)} names={names} />}
+      {result && (
+        <CampaignTable
+          result={result}
+          now={replay.forecasts.get(NOW)}
+          gains={replay.gains.get(NOW)?.map(opposite)}
+          names={names}
+        />
+      )}
       <div className="grid gap-8 lg:grid-cols-2">
         {result && <Met forecast={result} now={replay.forecasts.get(NOW)} />}
         {own && (
@@ -186,28 +224,31 @@ function Replayed({ origin, traffic, live, then, of }: ReplayedProps) {
             <ul className="border-t border-line-strong">
               {casts
                 .flatMap(({ key }) => {
-                  const freed = replay.forecasts
-                    .get(key)
-                    ?.campaigns.find(({ campaign }) => campaign === one.id);
-                  const more =
-                    freed && key !== THEN && key !== NOW
-                      ? gain(own.reached.value, freed.reached.value)
-                      : null;
-                  return more === null ? [] : [{ part: key as CostlyPart, more }];
+                  const found = replay.gains.get(key)?.find(({ campaign }) => campaign === one.id);
+                  return found && key !== NOW ? [{ part: key as CostlyPart, found }] : [];
                 })
-                .sort((a, b) => b.more - a.more)
-                .map(({ part, more }) => (
+                .sort((a, b) => b.found.value - a.found.value)
+                .map(({ part, found }) => (
                   <li key={part} className="flex gap-3 border-b border-line py-1.5">
                     <span className="flex-1">{WIDER[part]}</span>
-                    <span className="tabular-nums">
-                      {more > 0 ? '+' : ''}
-                      {figure(Math.round(more * 100))} % visitors
-                    </span>
+                    <span className="tabular-nums">{gainShareWords(found, own.reached.value)} visitors</span>
                   </li>
                 ))}
             </ul>
           </section>
         )}
+        <Fold
+          title="With other limits of the site"
+          note={limits ? 'as set here' : 'as they are'}
+          isOpen={limits !== null}
+        >
+          <LimitControls limits={limits ?? then.manifest.site.limits} onChange={setLimits} />
+          {limits && (
+            <Button className="h-7 w-fit text-sm" onClick={() => setLimits(null)}>
+              As they are
+            </Button>
+          )}
+        </Fold>
         <Granted assumptions={assumptions} onChange={setAssumptions} />
       </div>
     </div>

@@ -1,5 +1,5 @@
 import type { Assumptions, Manifest, Traffic } from '@velarium/contract';
-import type { Forecast } from '@velarium/core';
+import type { Forecast, ReachGain } from '@velarium/core';
 import { useEffect, useState } from 'react';
 import type { ReplayAnswer, ReplayTask } from './replay.worker.ts';
 
@@ -7,9 +7,11 @@ export interface Replay {
   readonly forecasts: ReadonlyMap<string, Forecast>;
   /** Casts that have been replayed to the last visitor. */
   readonly whole: ReadonlySet<string>;
+  /** How many more each campaign of a cast reaches than in the first one; of casts that are whole. */
+  readonly gains: ReadonlyMap<string, readonly ReachGain[]>;
   readonly hasFailed: boolean;
 }
-const NOTHING: Replay = { forecasts: new Map(), whole: new Set(), hasFailed: false };
+const NOTHING: Replay = { forecasts: new Map(), whole: new Set(), gains: new Map(), hasFailed: false };
 
 export interface Cast {
   readonly key: string;
@@ -35,11 +37,12 @@ export function useReplay(
     setWorker(thread);
     setStopped(false);
     // What was found before stands until it is found anew.
-    setReplay((old) => ({ ...old, whole: new Set() }));
-    thread.onmessage = ({ data: { key, forecast, isWhole } }: MessageEvent<ReplayAnswer>) =>
+    setReplay((old) => ({ ...old, whole: new Set(), gains: new Map() }));
+    thread.onmessage = ({ data: { key, forecast, isWhole, gains } }: MessageEvent<ReplayAnswer>) =>
       setReplay((old) => ({
         forecasts: new Map(old.forecasts).set(key, forecast),
         whole: isWhole ? new Set(old.whole).add(key) : new Set([...old.whole].filter((one) => one !== key)),
+        gains: gains ? new Map(old.gains).set(key, gains) : old.gains,
         hasFailed: false,
       }));
     thread.onerror = () => setReplay((old) => ({ ...old, hasFailed: true }));

@@ -38,7 +38,8 @@ export function BeforeItWasShown({ siteId, campaignId }: BeforeItWasShownProps) 
   const forecast = replay.forecasts.get(REPLAYED);
   const own = forecast?.campaigns.find(({ campaign }) => campaign === campaignId);
   return (
-    <section aria-label="Before it is shown" className="grid gap-3">
+    // What comes later finds its room there already: nothing below it jumps.
+    <section aria-label="Before it is shown" className="grid min-h-[22rem] content-start gap-3">
       <h2 className="font-serif text-xl">Before it is shown</h2>
       {own && forecast && traffic ? (
         <>

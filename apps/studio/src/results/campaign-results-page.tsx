@@ -7,12 +7,11 @@ import {
   counted,
   figure,
   partWords,
-  STAY_DEPTHS,
   STAY_SECONDS,
   saysLittle,
-  shareOf,
   wayDown,
 } from '@velarium/core';
+import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { campaignResultsQuery } from '../api/results.ts';
 import { useTitle } from '../app/use-title.ts';
@@ -20,7 +19,6 @@ import { cx } from '../ui/cx.ts';
 import { Rate, rateScale } from '../ui/rate.tsx';
 import { Select } from '../ui/select.tsx';
 import { EmptyState } from '../ui/states.tsx';
-import { when } from '../ui/when.ts';
 import { Bars } from './bars.tsx';
 import { BeforeAndAfter } from './before-and-after.tsx';
 import { BeforeItWasShown } from './before-it-was-shown.tsx';
@@ -33,6 +31,8 @@ import { OnMessage } from './on-message.tsx';
 import { OverTimeChart } from './over-time-chart.tsx';
 import { ResultsFrame } from './results-frame.tsx';
 import { isWhole, useQuestion } from './use-question.ts';
+import { VersionsOfCampaign } from './versions-of-campaign.tsx';
+import { WhenItOpened } from './when-it-opened.tsx';
 
 const LOOK_EVERY_MS = 15_000;
 
@@ -85,7 +85,8 @@ interface FoundProps {
 }
 
 function Found({ siteId, results, onBy }: FoundProps) {
-  const { counts, before, closes, openedSeconds, openedDepth } = results;
+  const { counts, before, closes } = results;
+  const [openedVersion, setOpenedVersion] = useState<number | null>(null);
   if (counts.visitors + counts.withheld === 0)
     return (
       <>
@@ -123,7 +124,7 @@ function Found({ siteId, results, onBy }: FoundProps) {
       <BeforeItWasShown siteId={siteId} campaignId={results.id} />
       <OnMessage results={results} />
       <ExperimentSection campaignId={results.id} />
-      <OverTimeChart {...results} />
+      <OverTimeChart {...results} onVersion={setOpenedVersion} />
       <GoalsOfCampaign siteId={siteId} results={results} scaleTo={scaleTo} />
       <section className="grid gap-3">
         <div className="flex items-end gap-4">
@@ -161,18 +162,15 @@ function Found({ siteId, results, onBy }: FoundProps) {
             </>
           )}
         </section>
-        <section className="grid content-start gap-3">
-          <h2 className="font-serif text-xl">When it opened</h2>
-          <Histogram
-            title="After how many seconds in sight"
-            unit="s"
-            edges={STAY_SECONDS}
-            counts={openedSeconds}
-          />
-          <Histogram title="At how much of the page" unit="%" edges={STAY_DEPTHS} counts={openedDepth} />
-        </section>
+        <WhenItOpened siteId={siteId} results={results} />
       </div>
-      <Versions results={results} scaleTo={scaleTo} />
+      <VersionsOfCampaign
+        siteId={siteId}
+        results={results}
+        scaleTo={scaleTo}
+        opened={openedVersion}
+        onOpen={setOpenedVersion}
+      />
       <BeforeAndAfter campaignId={results.id} />
     </div>
   );
@@ -243,35 +241,5 @@ function Parts({ results, scaleTo }: { readonly results: CampaignResults; readon
         </tbody>
       </table>
     </div>
-  );
-}
-
-function Versions({ results, scaleTo }: { readonly results: CampaignResults; readonly scaleTo: number }) {
-  const { versions, counts } = results;
-  if (versions.length < 2) return null;
-  return (
-    <section className="grid gap-3">
-      <h2 className="font-serif text-xl">What each version did</h2>
-      <ul className="grid max-w-4xl">
-        {versions.map((one) => (
-          <li
-            key={one.version}
-            className="grid grid-cols-[14rem_8rem_1fr] items-center gap-6 border-b max-sm:grid-cols-2 max-sm:gap-2 border-line py-2"
-          >
-            <span>
-              <b className="font-medium">Version {one.version}</b>
-              <span className="block text-xs text-soft">
-                published {when.format(new Date(one.publishedAt))}
-              </span>
-            </span>
-            <span className="text-right">
-              {counted(one.visitors, 'visitor')}
-              <span className="block text-xs text-soft">{shareOf(one.visitors, counts.visitors)}</span>
-            </span>
-            <Rate {...one} scaleTo={scaleTo} />
-          </li>
-        ))}
-      </ul>
-    </section>
   );
 }

@@ -1,4 +1,4 @@
-import { barsOf, counted } from '@velarium/core';
+import { barsOf, type CurvePoint, counted, percent } from '@velarium/core';
 
 export interface HistogramProps {
   readonly title: string;
@@ -6,6 +6,8 @@ export interface HistogramProps {
   /** Where each bar begins. */
   readonly edges: readonly number[];
   readonly counts: readonly number[];
+  /** How many page views come so far, drawn over the bars; a point at the beginning of each. */
+  readonly curve?: readonly CurvePoint[];
 }
 
 const WIDTH = 520;
@@ -14,7 +16,7 @@ const HEIGHT = 64;
 const NAMED_EVERY = 4;
 
 /** Standing bars over seconds or per cent, the same as those the visit line is drawn from. */
-export function Histogram({ title, unit, edges, counts }: HistogramProps) {
+export function Histogram({ title, unit, edges, counts, curve = [] }: HistogramProps) {
   const { sum, most } = barsOf(counts);
   const step = WIDTH / edges.length;
   if (sum === 0) return <p className="text-soft">{title}: not told on these days.</p>;
@@ -39,7 +41,9 @@ export function Histogram({ title, unit, edges, counts }: HistogramProps) {
                 height={height}
                 fill="var(--color-ink)"
               >
-                <title>{`${edge} ${unit}: ${counts[at] ?? 0}`}</title>
+                <title>
+                  {`${edge} ${unit}: ${counts[at] ?? 0}${curve[at] ? `; ${percent(curve[at].share)} of page views still there` : ''}`}
+                </title>
               </rect>
               {at % NAMED_EVERY === 0 && (
                 <text x={at * step + 1} y={HEIGHT + 13} fontSize="11" fill="var(--color-soft)">
@@ -49,6 +53,14 @@ export function Histogram({ title, unit, edges, counts }: HistogramProps) {
             </g>
           );
         })}
+        {curve.length > 0 && (
+          <polyline
+            points={curve.map(({ share }, at) => `${at * step},${HEIGHT - share * (HEIGHT - 2)}`).join(' ')}
+            fill="none"
+            stroke="var(--color-sail)"
+            strokeWidth="2"
+          />
+        )}
       </svg>
     </figure>
   );

@@ -14,6 +14,9 @@ export interface OverTimeProps {
   readonly points: readonly ResultPoint[];
   readonly pointsAgainst: readonly ResultPoint[];
   readonly marks: readonly ResultMark[];
+  /** Of one campaign: its id, and what opens a version of it. */
+  readonly id?: string;
+  readonly onVersion?: (version: number) => void;
 }
 
 const HOURS = 24;
@@ -34,7 +37,10 @@ const stepWords = (step: string): string =>
 
 /** Showings as bars and conversions as a line, step by step, with what was done with campaigns marked on them. */
 export function OverTimeChart(props: OverTimeProps) {
-  const { period, against, points, pointsAgainst, marks } = props;
+  const { period, against, points, pointsAgainst, marks, id, onVersion } = props;
+  const own = onVersion
+    ? marks.filter(({ campaignId, what }) => campaignId === id && what === 'published')
+    : [];
   const frame = useRef<HTMLDivElement>(null);
   const data = useMemo(() => {
     const steps = stepsOf(period);
@@ -171,6 +177,21 @@ export function OverTimeChart(props: OverTimeProps) {
           </span>
         )}
       </figcaption>
+      {own.length > 0 && (
+        <p className="flex flex-wrap gap-x-4 text-xs text-soft">
+          Published in these days:
+          {own.map(({ day, version }) => (
+            <button
+              key={version}
+              type="button"
+              className="underline underline-offset-4"
+              onClick={() => onVersion?.(version ?? 1)}
+            >
+              version {version}, {stepWords(day)}
+            </button>
+          ))}
+        </p>
+      )}
       <details className="text-sm">
         <summary className="w-fit text-xs text-soft underline-offset-4 hover:underline">
           The same as a table

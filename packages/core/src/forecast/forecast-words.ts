@@ -1,12 +1,28 @@
 import { clockWords } from '../rehearsal/expectations.ts';
 import { counted, figure } from '../sentence/words.ts';
 import type { Verdict } from '../verdict/verdict.ts';
-import type { CampaignForecast } from './forecast.ts';
+import type { CampaignForecast, ReachGain } from './forecast.ts';
 import type { WayStepId } from './way.ts';
 
-/** By which share a count grows, 0.5 for half as many again; `null` where there was nothing to grow from. */
-export const gain = (before: number, after: number): number | null =>
-  before === 0 ? (after === 0 ? 0 : null) : (after - before) / before;
+/** A gain over what is now, with its interval: `+120 visitors (+90 to +150)`; `as now` where nobody is told apart. */
+export function gainWords({ value, low, high }: Pick<ReachGain, 'value' | 'low' | 'high'>): string {
+  if (value === 0 && low <= 0 && high >= 0) return 'as now';
+  const signed = (count: number) => `${count < 0 ? '−' : count > 0 ? '+' : ''}${figure(Math.abs(count))}`;
+  return `${signed(value)} (${signed(low)} to ${signed(high)}) against now`;
+}
+
+/** What a change would win, as a share of what is reached without it: `+41 % (+38 to +44)`. */
+export function gainShareWords(
+  { value, low, high }: Pick<ReachGain, 'value' | 'low' | 'high'>,
+  reached: number,
+): string {
+  if (reached === 0) return value === 0 ? 'nothing' : `${figure(value)} instead of none`;
+  const share = (count: number) => {
+    const points = Math.round((count / reached) * 100);
+    return `${points < 0 ? '−' : points > 0 ? '+' : ''}${figure(Math.abs(points))}`;
+  };
+  return `${share(value)} % (${share(low)} to ${share(high)})`;
+}
 
 /** `1,234 of 11,690 visitors would meet it (1,180 to 1,290), 1.2 times each, half of them by 0:12 of a page.` */
 export function forecastWords({ reached, showings, second }: CampaignForecast, visitors: number): string {

@@ -4,8 +4,8 @@ import { playVisit } from '../rehearsal/play.ts';
 import { plainSettings } from '../testing/arbitrary.ts';
 import { campaign, on, time } from '../testing/begin-page-view.ts';
 import { asRehearsal, lot, staysOf, USUAL_ASSUMPTIONS } from './as-rehearsal.ts';
-import { createForecast, manifestWithout } from './forecast.ts';
-import { forecastWords, gain } from './forecast-words.ts';
+import { createForecast, manifestSupposing, manifestWithout, opposite, reachGains } from './forecast.ts';
+import { forecastWords, gainShareWords, gainWords } from './forecast-words.ts';
 
 const A = '00000000-0000-4000-8000-00000000000a';
 const B = '00000000-0000-4000-8000-00000000000b';
@@ -223,6 +223,43 @@ describe('the way to a showing', () => {
   });
 });
 
+describe('two casts over the same visits', () => {
+  const replayed = (of: Manifest, what: Traffic) => {
+    const one = createForecast(of, what, NO_LEAVING, ORIGIN);
+    while (one.play(100));
+    return one;
+  };
+  const of = (seconds: number, ...more: ManifestCampaign[]) =>
+    manifest(campaign(A, { ...on(time(seconds)), caps: [{ max: 1, per: 'ever' }] }), ...more);
+  it('differ by the visitors that one reaches and the other does not, reckoned up to all', () => {
+    const what = traffic(crowd(1000, 21), 10_000);
+    const [early, late] = [replayed(of(5), what), replayed(of(30), what)];
+    const reached = (run: typeof early) => run.result().campaigns[0]?.reached.value ?? 0;
+    const [found] = reachGains(late, early, of(5).campaigns);
+    expect(found?.value).toBe(reached(early) - reached(late));
+    expect(found?.low).toBeGreaterThan(0);
+    expect(reachGains(early, late, of(5).campaigns)).toEqual(found ? [opposite(found)] : []);
+    // Nothing is gained on oneself, and one that is new has nothing to be held against.
+    expect(reachGains(early, early, of(5).campaigns)[0]?.value).toBe(0);
+    expect(reachGains(early, replayed(of(5, campaign(B, on(time(9)))), what), [{ id: B }])).toEqual([]);
+  });
+  it.each([
+    [{ value: 120, low: 90, high: 1150 }, '+120 (+90 to +1,150) against now'],
+    [{ value: -3, low: -9, high: 3 }, '−3 (−9 to +3) against now'],
+    [{ value: 0, low: -2, high: 2 }, 'as now'],
+  ])('%j in words', (one, words) => {
+    expect(gainWords(one)).toBe(words);
+  });
+  it.each([
+    [{ value: 41, low: 38, high: 44 }, 100, '+41 % (+38 to +44)'],
+    [{ value: 0, low: -1, high: 1 }, 1000, '0 % (0 to 0)'],
+    [{ value: -5, low: -9, high: -1 }, 50, '−10 % (−18 to −2)'],
+    [{ value: 12, low: 8, high: 15 }, 0, '12 instead of none'],
+  ])('%j of %d as a share', (one, reached, words) => {
+    expect(gainShareWords(one, reached)).toBe(words);
+  });
+});
+
 describe('what a part of a rule costs', () => {
   it('is what comes out without it', () => {
     const of = manifest(campaign(A, { ...on(time(3)), caps: [], devices: 1 }));
@@ -257,6 +294,26 @@ describe('what a part of a rule costs', () => {
   });
 });
 
+describe('what a site would be like', () => {
+  const often = (id: string) => campaign(id, { ...on(time(3)), caps: [] });
+  const what = traffic([
+    visitor({
+      pages: [0, 1, 2].map((n) => ({ path: '/a', atMs: NOON_MS + n * 60_000, seconds: 30, depth: 40 })),
+    }),
+  ]);
+  const met = (of: Manifest) => forecast(of, what).campaigns.map(({ showings }) => showings.value);
+  it('without a campaign gives its place to the others', () => {
+    const both = manifest(often(A), { ...often(B), whenBusy: 'yield' });
+    expect(met(both)).toEqual([3, 0]);
+    expect(met(manifestSupposing(both, { without: A, limits: null }))).toEqual([3]);
+    expect(manifestSupposing(both, { without: null, limits: null })).toEqual(both);
+  });
+  it('with other limits shows fewer', () => {
+    const limits = { ...plainSettings.limits, perSession: 1 };
+    expect(met(manifestSupposing(manifest(often(A)), { without: null, limits }))).toEqual([1]);
+  });
+});
+
 describe('a forecast in words', () => {
   const none = { value: 0, low: 0, high: 0 };
   const one = { campaign: A, devices: { desktop: 0, tablet: 0, mobile: 0 }, pages: [], gaveWay: [], way: [] };
@@ -272,13 +329,5 @@ describe('a forecast in words', () => {
     [{ reached: none, showings: none, second: null }, 'none of 11,690 visitors would meet it.'],
   ])('%#', (figures, words) => {
     expect(forecastWords({ ...one, ...figures }, 11_690)).toBe(words);
-  });
-  it.each([
-    [10, 15, 0.5],
-    [10, 5, -0.5],
-    [0, 0, 0],
-    [0, 5, null],
-  ])('from %d to %d it grows by %s', (before, after, share) => {
-    expect(gain(before, after)).toBe(share);
   });
 });

@@ -1,6 +1,14 @@
-import type { Assumptions, Device, Manifest, ManifestCampaign, Traffic } from '@velarium/contract';
+import type {
+  Assumptions,
+  Device,
+  Manifest,
+  ManifestCampaign,
+  SiteLimits,
+  Traffic,
+} from '@velarium/contract';
 import { DEVICES } from '@velarium/contract/values';
 import { playVisit } from '../rehearsal/play.ts';
+import { pairedDifference } from '../statistics/paired.ts';
 import { wilson } from '../statistics/wilson.ts';
 import { asRehearsal, staysOf } from './as-rehearsal.ts';
 import { createWay, type WayToShowing } from './way.ts';
@@ -42,6 +50,11 @@ const MET = 6;
 const PAGES_NAMED = 5;
 const Z_95 = 1.959963984540054;
 
+/** How many more visitors a campaign reaches in one cast than in another, of the same visits. */
+export interface ReachGain extends Estimate {
+  readonly campaign: string;
+}
+
 interface Tally {
   reached: number;
   showings: number;
@@ -52,6 +65,8 @@ interface Tally {
   readonly pages: Map<string, number>;
   readonly gaveWay: Map<string, number>;
   readonly way: ReturnType<typeof createWay>;
+  /** Whom it reached, a bit for each visitor. */
+  readonly who: Uint8Array;
 }
 /** Seconds kept of one campaign: enough for a median, and no more however many visitors come. */
 const SECONDS_KEPT = 20_000;
@@ -76,6 +91,7 @@ export function createForecast(
         pages: new Map(),
         gaveWay: new Map(),
         way: createWay(),
+        who: new Uint8Array(Math.ceil(traffic.list.length / 8)),
       },
     ]),
   );
@@ -103,6 +119,7 @@ export function createForecast(
         for (const [campaign, times] of shown) {
           const tally = tallies.get(campaign) as Tally;
           tally.reached++;
+          tally.who[played >> 3] = (tally.who[played >> 3] ?? 0) | (1 << (played & 7));
           tally.showings += times;
           tally.squares += times * times;
         }
@@ -128,6 +145,9 @@ export function createForecast(
       }
       return played < traffic.list.length;
     },
+    /** Whom a campaign reached of those played, a bit for each; nothing where it is not in this cast. */
+    whoOf: (campaign: string): Uint8Array | undefined => tallies.get(campaign)?.who,
+    visitors: traffic.visitors,
     get played(): number {
       return played;
     },
@@ -144,6 +164,38 @@ export function createForecast(
       };
     },
   };
+}
+
+/** The same seen from the other side: how many fewer. */
+export const opposite = ({ campaign, value, low, high }: ReachGain): ReachGain => ({
+  campaign,
+  value: 0 - value,
+  low: 0 - high,
+  high: 0 - low,
+});
+
+type Replayed = Pick<ReturnType<typeof createForecast>, 'whoOf' | 'visitors' | 'played'>;
+
+/** Of two casts over the same visits, how many more visitors each campaign that is in both reaches in the second. */
+export function reachGains(
+  before: Replayed,
+  after: Replayed,
+  campaigns: readonly Pick<ManifestCampaign, 'id'>[],
+): ReachGain[] {
+  const bits = (byte: number): number => (byte === 0 ? 0 : (byte & 1) + bits(byte >> 1));
+  return campaigns.flatMap(({ id }) => {
+    const [was, is] = [before.whoOf(id), after.whoOf(id)];
+    if (!was || !is) return [];
+    let [gained, lost] = [0, 0];
+    for (let n = 0; n < was.length; n++) {
+      const [old, now] = [was[n] ?? 0, is[n] ?? 0];
+      gained += bits(now & ~old);
+      lost += bits(old & ~now);
+    }
+    const { value, low, high } = pairedDifference({ pairs: after.played, gained, lost });
+    const scaled = (share: number) => Math.round(share * after.visitors);
+    return [{ campaign: id, value: scaled(value ?? 0), low: scaled(low), high: scaled(high) }];
+  });
 }
 
 function forecastOf(campaign: string, tally: Tally, played: number, times: number): CampaignForecast {
@@ -175,6 +227,18 @@ function forecastOf(campaign: string, tally: Tally, played: number, times: numbe
       .map(([path, count]) => ({ path, share: count / tally.showings })),
     gaveWay: most(tally.gaveWay).map(([to, views]) => ({ to, views: scaled(views) })),
     way: tally.way.result(times),
+  };
+}
+
+/** The same site with one campaign less, or with other limits of its own. */
+export function manifestSupposing(
+  manifest: Manifest,
+  { without, limits }: { readonly without: string | null; readonly limits: SiteLimits | null },
+): Manifest {
+  return {
+    ...manifest,
+    site: limits ? { ...manifest.site, limits } : manifest.site,
+    campaigns: manifest.campaigns.filter(({ id }) => id !== without),
   };
 }
 

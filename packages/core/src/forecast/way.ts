@@ -49,7 +49,7 @@ export interface WayToShowing {
 }
 
 /** The furthest step of a lane, and the last verdict that kept its visitor there. */
-export function furthest(stretches: readonly Stretch[]): { step: number; code: Verdict['code'] } | undefined {
+function furthest(stretches: readonly Stretch[]): { step: number; code: Verdict['code'] } | undefined {
   let found: { step: number; code: Verdict['code'] } | undefined;
   for (const { verdict } of stretches) {
     const step = WAY_STEPS.indexOf(KEPT_AT[verdict.code]);

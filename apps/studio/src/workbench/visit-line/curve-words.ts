@@ -1,7 +1,8 @@
 import type { Device } from '@velarium/contract';
 import { shareAt } from '@velarium/core';
+import type { Curves } from '../../site/use-stay-curves.ts';
 import { clock, percent } from './scale.ts';
-import type { CurveChoice, Curves } from './use-curves.ts';
+import type { CurveChoice } from './use-curves.ts';
 
 const ON: Readonly<Record<Device | 'any', string>> = {
   any: '',

@@ -1,0 +1,46 @@
+import { useQuery } from '@tanstack/react-query';
+import type { Device } from '@velarium/contract';
+import { type CurvePoint, countedIn, STAY_DEPTHS, STAY_SECONDS, survivalCurve } from '@velarium/core';
+import { useMemo } from 'react';
+import { staysQuery } from '../api/queries.ts';
+import type { Coverage } from './use-site.ts';
+
+export interface Curves {
+  readonly seconds: readonly CurvePoint[];
+  readonly depth: readonly CurvePoint[];
+  readonly views: number;
+  readonly isPending: boolean;
+  readonly hasFailed: boolean;
+  /** Whether any page is covered at all, so that there are page views to speak of. */
+  readonly isCovering: boolean;
+}
+
+/** How many page views of these pages, or of the whole site, are still there at each second, and at each depth. */
+export function useStayCurves(
+  siteId: string,
+  covered: Coverage['covered'] | 'all',
+  device: Device | null,
+): Curves {
+  const isWhole = covered === 'all';
+  const paths = useMemo(
+    () => (covered === 'all' ? null : [...new Set(covered.map(({ path }) => path.split('?')[0] as string))]),
+    [covered],
+  );
+  const isCovering = isWhole || covered.length > 0;
+  const { data, isPending, error } = useQuery({
+    ...staysQuery(siteId, { paths, device }),
+    enabled: isCovering,
+    placeholderData: (old) => old,
+  });
+  return useMemo(
+    () => ({
+      seconds: data ? survivalCurve(data.seconds, STAY_SECONDS) : [],
+      depth: data ? survivalCurve(data.depth, STAY_DEPTHS) : [],
+      views: countedIn(data?.seconds ?? []),
+      isPending: isPending && isCovering,
+      hasFailed: error !== null,
+      isCovering,
+    }),
+    [data, isPending, error, isCovering],
+  );
+}
