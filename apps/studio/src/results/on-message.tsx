@@ -13,6 +13,8 @@ const ROOM: Readonly<Record<Device, { readonly width: number; readonly height: n
   tablet: { width: 400, height: 500 },
   mobile: { width: 260, height: 500 },
 };
+/** What a narrow window leaves beside it. */
+const BESIDE = 40;
 const FIRST_VARIANT = 'a';
 
 interface OnMessageProps {
@@ -119,7 +121,8 @@ interface DrawnProps {
 /** The window of a device with the message in it, and over it where each thing was done. */
 function Drawn({ file, device, step, here }: DrawnProps) {
   const [boxes, setBoxes] = useState<ReadonlyMap<string, DOMRect>>(new Map());
-  const { width, height } = ROOM[device];
+  const { height } = ROOM[device];
+  const width = Math.min(ROOM[device].width, window.innerWidth - BESIDE);
   const size = WINDOW_OF[device];
   const scale = Math.min(width / size.width, height / size.height);
   const selectorOf = ({ part, field }: DoneThere) => `[data-${field ? 'field' : 'block'}="${part}"]`;

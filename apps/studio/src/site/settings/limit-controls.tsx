@@ -24,7 +24,7 @@ interface LimitControlsProps {
 export function LimitControls({ limits, onChange }: LimitControlsProps) {
   return (
     <>
-      <div className="grid grid-cols-4 gap-3 max-sm:grid-cols-2">
+      <div className="grid grid-cols-[repeat(auto-fit,minmax(10rem,1fr))] gap-3">
         {LIMITS.map(({ key, label, max, plain }) => (
           <div key={key} className="grid content-start gap-1.5">
             <Switch
