@@ -307,6 +307,22 @@ describe('the way out is followed to its end, on each device', () => {
       'desktop',
     ],
     [
+      'words in the colour of the box, on the accent of a main button',
+      message([stepOf('a', 'first', button('x', { style: { ...PLAIN_STYLE, all: { colour: 'surface' } } }))]),
+      undefined,
+    ],
+    [
+      'the same on a quiet button, which stands on the box',
+      message([
+        stepOf(
+          'a',
+          'first',
+          button('x', { tone: 'quiet', style: { ...PLAIN_STYLE, all: { colour: 'surface' } } }),
+        ),
+      ]),
+      'desktop',
+    ],
+    [
       'a sign in the colour of its ground',
       message([stepOf('a', 'first')], { close: { ...PLAIN_CLOSE, colour: 'surface' } }),
       'desktop',

@@ -91,6 +91,20 @@ describe('an audience nobody can be in', () => {
       true,
     ],
     ['the 3rd at least and at most', allOf([sessions('atLeast', 3)], [sessions('atMost', 3)]), false],
+    [
+      'many sessions and few views, which are not the same count',
+      allOf([sessions('atLeast', 5)], [{ kind: 'views', comparison: 'atMost', count: 3 }]),
+      false,
+    ],
+    [
+      'more in the basket than there may be',
+      allOf(
+        [{ kind: 'basketItems', comparison: 'atLeast', count: 3 }],
+        [{ kind: 'basketItems', comparison: 'atMost', count: 2 }],
+        [sessions('atLeast', 2)],
+      ),
+      true,
+    ],
     ['exactly two, and at least two', allOf([sessions('exactly', 2)], [sessions('atLeast', 2)]), false],
     [
       'any of what contradicts',

@@ -108,6 +108,17 @@ describe('replayed traffic', () => {
     // Found before launch: the second has none of its place while the first has it.
     expect(result.campaigns[1]).toMatchObject({ showings: { value: 0 }, gaveWay: [{ to: A, views: 2 }] });
   });
+  it('says by which second half of its showings have opened', () => {
+    const of = manifest(campaign(A, { ...on({ kind: 'scroll', unit: 'percent', amount: 50 }), caps: [] }));
+    const reading = (seconds: number) =>
+      visitor({ pages: [{ path: '/a', atMs: NOON_MS, seconds, depth: 100 }] });
+    const second = (...stays: number[]) =>
+      forecast(of, traffic(stays.map(reading))).campaigns[0]?.second ?? Number.NaN;
+    // Pages are read evenly: half of one has been in sight after half of its time.
+    expect(second(10, 20, 30, 40, 50, 60, 90)).toBeCloseTo(second(40), 6);
+    expect(second(90, 10, 60, 20, 50, 30, 40)).toBeCloseTo(second(40), 6);
+    expect(second(40)).toBeGreaterThan(second(30));
+  });
   it('finds the visitor who would be bothered five times', () => {
     const often = [A, B].map((id) => campaign(id, { ...on(time(3)), caps: [] }));
     const restless = visitor({

@@ -46,9 +46,15 @@ describe('the days a question is about', () => {
     [{ period: 'own' }, /^Choose the first and the last day/],
     [{ period: 'own', from: '2026-03-02', until: '2026-03-01' }, /lies before the first/],
     [{ period: 'own', from: '2020-01-01', until: '2026-03-01' }, /At most 1100 days/],
+    // One day more than there may be, counted by hand from three years of 365 and five days.
+    [{ period: 'own', from: '2023-03-01', until: '2026-03-05' }, /At most 1100 days/],
     [{ against: 'own', againstFrom: '2026-03-02', againstUntil: '2026-03-01' }, /days to compare with lies/],
   ])('%j is refused in words', (question, words) => {
     expect(ask(question)).toMatch(words);
+  });
+  it('may be as many days as are said, and no more', () => {
+    const found = ask({ period: 'own', from: '2023-03-02', until: '2026-03-05' });
+    expect(daysIn((found as { period: { from: string; until: string } }).period)).toBe(1100);
   });
   it('counts both ends, over a change of the clocks too', () => {
     expect(daysIn({ from: '2026-03-28', until: '2026-03-30' })).toBe(3);

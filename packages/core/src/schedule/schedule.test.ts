@@ -25,6 +25,10 @@ const next = (schedule: Partial<Schedule>, iso: string, zone = 'Europe/London') 
   return ms === null ? null : new Date(ms).toISOString().replace('.000', '');
 };
 
+it('nothing set never changes', () => {
+  expect(nextChange(null, at('2026-11-01T12:00Z'), 'UTC')).toBeNull();
+});
+
 const someTime = fc
   .integer({ min: 0, max: 24 * 4 })
   .map((q) => `${String(Math.floor(q / 4)).padStart(2, '0')}:${String((q % 4) * 15).padStart(2, '0')}`);
