@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { CampaignSummary } from '@velarium/contract';
-import { counted } from '@velarium/core';
+import { counted, outcomeOf } from '@velarium/core';
 import { Link } from 'react-router';
 import { playedQuery } from '../api/rehearsals.ts';
 import { cx } from '../ui/cx.ts';
@@ -22,8 +22,7 @@ export function RehearsalsHold({ siteId, campaigns }: RehearsalsHoldProps) {
     // What was found stands until it is found anew.
     placeholderData: (old) => old,
   });
-  const asked = data.filter(({ expectations }) => expectations.length > 0);
-  const failing = asked.filter(({ expectations }) => expectations.some(({ holds }) => !holds));
+  const { asked, failing } = outcomeOf(data);
   const [first] = failing.length > 0 ? failing : asked;
   if (!first) return null;
   return (

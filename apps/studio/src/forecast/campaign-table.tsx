@@ -1,4 +1,12 @@
-import { clockWords, type Estimate, type Forecast, figure, gainWords, type ReachGain } from '@velarium/core';
+import {
+  clockWords,
+  directionOf,
+  type Estimate,
+  type Forecast,
+  figure,
+  gainWords,
+  type ReachGain,
+} from '@velarium/core';
 
 /** The cast as it would be, and as it is now. */
 export const THEN = 'then';
@@ -94,8 +102,9 @@ interface ChangeProps {
 function Change({ isNew, gain }: ChangeProps) {
   if (isNew) return <span className="block text-xs text-hold">not running now</span>;
   if (!gain) return <span className="block text-xs text-soft">counting …</span>;
-  const isClear = gain.low > 0 || gain.high < 0;
   return (
-    <span className={isClear ? 'block text-xs text-hold' : 'block text-xs text-soft'}>{gainWords(gain)}</span>
+    <span className={directionOf(gain) === 'unclear' ? 'block text-xs text-soft' : 'block text-xs text-hold'}>
+      {gainWords(gain)}
+    </span>
   );
 }

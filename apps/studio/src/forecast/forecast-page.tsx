@@ -178,6 +178,8 @@ function Replayed({ origin, traffic, live, then, of, without }: ReplayedProps) {
   );
   const replay = useReplay(casts, traffic, assumptions, origin);
   const result = replay.forecasts.get(THEN);
+  // What was compared before is still kept there.
+  const now = isCompared ? replay.forecasts.get(NOW) : undefined;
   const isDone = casts.every(({ key }) => replay.whole.has(key));
   const names = new Map(then.campaigns.map(({ id, name }) => [id, name]));
   const own = one && result?.campaigns.find(({ campaign }) => campaign === one.id);
@@ -209,15 +211,10 @@ function Replayed({ origin, traffic, live, then, of, without }: ReplayedProps) {
         </section>
       )}
       {result && (
-        <CampaignTable
-          result={result}
-          now={replay.forecasts.get(NOW)}
-          gains={replay.gains.get(NOW)?.map(opposite)}
-          names={names}
-        />
+        <CampaignTable result={result} now={now} gains={replay.gains.get(NOW)?.map(opposite)} names={names} />
       )}
       <div className="grid gap-8 lg:grid-cols-2">
-        {result && <Met forecast={result} now={replay.forecasts.get(NOW)} />}
+        {result && <Met forecast={result} now={now} />}
         {own && (
           <section aria-label="What one change would win">
             <h2 className="pb-2 font-semibold">What one change would win</h2>

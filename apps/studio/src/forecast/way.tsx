@@ -5,10 +5,9 @@ const NAMED = 3;
 
 /** How far the site's visitors come towards a campaign, and what keeps those who come no further. */
 export function Way({ way }: Pick<CampaignForecast, 'way'>) {
-  const all = way[0]?.visitors ?? 0;
   return (
     <ol className="grid gap-2">
-      {way.map(({ step, visitors, kept }) => (
+      {way.map(({ step, visitors, share, kept }) => (
         <li
           key={step}
           className="grid grid-cols-[13rem_1fr_5rem] items-start gap-x-4 max-sm:grid-cols-[1fr_5rem] max-sm:[&>[aria-hidden]]:hidden"
@@ -17,7 +16,7 @@ export function Way({ way }: Pick<CampaignForecast, 'way'>) {
           <span aria-hidden="true" className="block h-5 bg-line/40">
             <span
               className={step === 'shown' ? 'block h-5 bg-ink' : 'block h-5 border border-ink bg-ink/25'}
-              style={{ width: `${all === 0 ? 0 : (visitors / all) * 100}%` }}
+              style={{ width: `${share * 100}%` }}
             />
           </span>
           <b className="text-right font-semibold tabular-nums">{figure(visitors)}</b>

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { CampaignResults, Device } from '@velarium/contract';
-import { type DoneThere, doneOnMessage, figure, percent, stepName, WINDOW_OF } from '@velarium/core';
+import { counted, type DoneThere, doneOnMessage, figure, percent, stepName, WINDOW_OF } from '@velarium/core';
 import { useState } from 'react';
 import { frozenFileQuery, versionQuery } from '../api/versions.ts';
 import { Segments } from '../ui/segments.tsx';
@@ -81,7 +81,7 @@ export function OnMessage({ results }: OnMessageProps) {
           <p className="text-xs text-soft">
             Visitors of these days, on version {version.version} as they had it.
             {elsewhere > 0 &&
-              ` ${figure(elsewhere)} more did something on parts that this version does not have.`}
+              ` Something was done as well on ${counted(elsewhere, 'part')} that this version does not have.`}
           </p>
         </div>
       </div>

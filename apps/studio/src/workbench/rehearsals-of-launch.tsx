@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { counted } from '@velarium/core';
+import { counted, outcomeOf } from '@velarium/core';
 import { Link } from 'react-router';
 import { playedQuery } from '../api/rehearsals.ts';
 import { useWorkbench } from './store.ts';
@@ -20,9 +20,8 @@ export function RehearsalsOfLaunch({ siteId, campaignId }: RehearsalsOfLaunchPro
   );
   if (error) return <p className="text-halt">The rehearsals could not be played: {error.message}</p>;
   if (isPending) return <p className="text-soft">Playing the kept rehearsals …</p>;
-  const asked = data.filter(({ expectations }) => expectations.length > 0);
+  const { asked, failing } = outcomeOf(data);
   if (asked.length === 0) return null;
-  const failing = asked.filter(({ expectations }) => expectations.some(({ holds }) => !holds));
   return (
     <section aria-label="Rehearsals" className="grid gap-1">
       {failing.length === 0 ? (

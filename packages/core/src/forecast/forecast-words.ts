@@ -4,10 +4,13 @@ import type { Verdict } from '../verdict/verdict.ts';
 import type { CampaignForecast, ReachGain } from './forecast.ts';
 import type { WayStepId } from './way.ts';
 
+/** A count that says which way it goes. */
+const signed = (count: number): string =>
+  `${count < 0 ? '−' : count > 0 ? '+' : ''}${figure(Math.abs(count))}`;
+
 /** A gain over what is now, with its interval: `+120 visitors (+90 to +150)`; `as now` where nobody is told apart. */
 export function gainWords({ value, low, high }: Pick<ReachGain, 'value' | 'low' | 'high'>): string {
   if (value === 0 && low <= 0 && high >= 0) return 'as now';
-  const signed = (count: number) => `${count < 0 ? '−' : count > 0 ? '+' : ''}${figure(Math.abs(count))}`;
   return `${signed(value)} (${signed(low)} to ${signed(high)}) against now`;
 }
 
@@ -17,10 +20,7 @@ export function gainShareWords(
   reached: number,
 ): string {
   if (reached === 0) return value === 0 ? 'nothing' : `${figure(value)} instead of none`;
-  const share = (count: number) => {
-    const points = Math.round((count / reached) * 100);
-    return `${points < 0 ? '−' : points > 0 ? '+' : ''}${figure(Math.abs(points))}`;
-  };
+  const share = (count: number) => signed(Math.round((count / reached) * 100));
   return `${share(value)} % (${share(low)} to ${share(high)})`;
 }
 

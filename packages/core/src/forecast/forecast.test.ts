@@ -224,7 +224,9 @@ describe('the way to a showing', () => {
   it('reckons a sample up to all, and loses nobody between two steps', () => {
     const way = wayOf(crowd(500, 8), 5000) ?? [];
     expect(way.map(({ step }) => step)).toEqual(['came', 'covered', 'audience', 'moment', 'shown']);
-    expect(way[0]?.visitors).toBe(5000);
+    expect(way[0]).toMatchObject({ visitors: 5000, share: 1 });
+    for (const { visitors, share } of way) expect(share).toBeCloseTo(visitors / 5000, 12);
+    expect(wayOf([])?.every(({ visitors, share }) => visitors === 0 && share === 0)).toBe(true);
     way.slice(1).forEach(({ visitors }, n) => {
       const before = way[n];
       const kept = before?.kept.reduce((sum, one) => sum + one.visitors, 0) ?? 0;

@@ -44,6 +44,8 @@ export interface WayToShowing {
   readonly step: WayStepId;
   /** Who came at least so far. */
   readonly visitors: number;
+  /** Of all who came, 0 to 1. */
+  readonly share: number;
   /** What kept those who came no further, the most first. */
   readonly kept: readonly Kept[];
 }
@@ -70,9 +72,12 @@ export function createWay() {
     /** Every count taken so many times. */
     result(times: number): WayToShowing[] {
       const sums = keptAt.map((codes) => [...codes.values()].reduce((sum, count) => sum + count, 0));
+      const from = (at: number) => sums.slice(at).reduce((sum, count) => sum + count, 0);
+      const all = from(0);
       return WAY_STEPS.map((step, at) => ({
         step,
-        visitors: Math.round(sums.slice(at).reduce((sum, count) => sum + count, 0) * times),
+        visitors: Math.round(from(at) * times),
+        share: all === 0 ? 0 : from(at) / all,
         kept:
           step === 'shown'
             ? []

@@ -1,4 +1,4 @@
-import type { Expectation, Rehearsal } from '@velarium/contract';
+import type { Expectation, Rehearsal, Rehearsed } from '@velarium/contract';
 import { counted, ordinal, quoted } from '../sentence/words.ts';
 import { verdictSentence } from '../verdict/verdict.ts';
 import type { Played } from './play.ts';
@@ -74,4 +74,10 @@ export function judge(
     const why = whyOf(expectation);
     return { words: expectationWords(expectation, rehearsal, nameOf), holds: why === '', why };
   });
+}
+
+/** Of rehearsals that were played: those that expect anything, and of them those of which something does not hold. */
+export function outcomeOf(played: readonly Rehearsed[]): { asked: Rehearsed[]; failing: Rehearsed[] } {
+  const asked = played.filter(({ expectations }) => expectations.length > 0);
+  return { asked, failing: asked.filter(({ expectations }) => expectations.some(({ holds }) => !holds)) };
 }

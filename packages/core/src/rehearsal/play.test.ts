@@ -4,7 +4,7 @@ import { describe, expect, it, test } from 'vitest';
 import { plainSettings } from '../testing/arbitrary.ts';
 import { type Change, campaign, on, time } from '../testing/begin-page-view.ts';
 import { beginRehearsal } from './beginning.ts';
-import { clockWords, judge } from './expectations.ts';
+import { clockWords, judge, outcomeOf } from './expectations.ts';
 import { playVisit } from './play.ts';
 
 const A = '00000000-0000-4000-8000-00000000000a';
@@ -227,6 +227,18 @@ it('every second of every page has one verdict for every campaign, whatever happ
 });
 
 describe('what is expected', () => {
+  it('is asked of those that expect anything, and fails where one of it does not hold', () => {
+    const played = (name: string, ...holds: boolean[]) => ({
+      id: name,
+      name,
+      expectations: holds.map((one) => ({ words: name, holds: one, why: one ? '' : 'It opened.' })),
+    });
+    const all = [played('nothing'), played('held', true, true), played('half', true, false)];
+    const { asked, failing } = outcomeOf(all);
+    expect(asked.map(({ name }) => name)).toEqual(['held', 'half']);
+    expect(failing.map(({ name }) => name)).toEqual(['half']);
+    expect(outcomeOf([])).toEqual({ asked: [], failing: [] });
+  });
   const opens = (bySecond: number | null, of: number | null = null) =>
     ({ kind: 'opens', campaign: A, page: of, bySecond }) as const;
   const write = () => 'later';

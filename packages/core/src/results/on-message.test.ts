@@ -86,7 +86,7 @@ describe('what was done on a message', () => {
           { ...none, part: 'b', clickers: 1 },
         ],
       }).elsewhere,
-    ).toBe(5);
+    ).toBe(1);
   });
 });
 

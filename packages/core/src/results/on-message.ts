@@ -18,7 +18,7 @@ export interface DoneThere {
 
 /**
  * What was clicked and written on a message, in its own order; every field of a form that anybody wrote into, and every
- * block that was clicked. `elsewhere` counts what was done on parts that this version has not.
+ * block that was clicked. `elsewhere` counts the parts of other versions on which something was done.
  */
 export function doneOnMessage(
   { steps }: Pick<Message, 'steps'>,
@@ -60,8 +60,6 @@ export function doneOnMessage(
   );
   return {
     places,
-    elsewhere: onMessage
-      .filter(({ part }) => !met.has(part))
-      .reduce((sum, { clickers, writers }) => sum + Math.max(clickers, writers), 0),
+    elsewhere: onMessage.filter(({ part }) => !met.has(part)).length,
   };
 }
