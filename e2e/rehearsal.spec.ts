@@ -9,8 +9,10 @@ const VISITS = 15;
 const SEEDS = [20261127, 7, 1610, 1655];
 /** One frame, and what a timer may come late. */
 const FRAME_SECONDS = 0.05;
-/** Real milliseconds in which what was begun (a file from the edge, a fade) comes to its end; the page's clock stands. */
+/** Real milliseconds in which what was begun comes to its end once its files are here; the page's clock stands. */
 const WORK_MS = 70;
+/** Real milliseconds an opening that is due may take: the machine may be busy with other things. */
+const PATIENCE_MS = 5_000;
 const PATHS = ['/about', '/contact', '/shop', '/membership'];
 
 /** A generator of numbers from 0 to below 1, the same from the same seed (mulberry32, a common exercise). */
@@ -121,10 +123,36 @@ const happen = (page: Page, happening: Happening) =>
 
 const sleep = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
+/** Waits until all that was begun on the page has come to its end: its files are here, and what they lead to is done. */
+function settling(page: Page): () => Promise<void> {
+  const underWay = new Set<unknown>();
+  page.on('request', (request) => underWay.add(request));
+  page.on('requestfinished', (request) => underWay.delete(request));
+  page.on('requestfailed', (request) => underWay.delete(request));
+  // Whatever the page is busy with comes before the question.
+  const turn = () => page.evaluate(() => undefined);
+  return async () => {
+    do {
+      await sleep(WORK_MS);
+      await turn();
+    } while (underWay.size > 0);
+  };
+}
+
+/** Waits while the page's clock stands; one that does not come is found when the openings are compared. */
+async function isShown(page: Page, opened: number): Promise<void> {
+  const until = Date.now() + PATIENCE_MS;
+  while (Date.now() < until) {
+    if ((await page.evaluate(() => (window as unknown as Scope).shown.length)) >= opened) return;
+    await sleep(WORK_MS / 7);
+  }
+}
+
 /** Plays a visit on the real pages with the real tag; only the clock is driven. */
 async function playForReal(page: Page, velarium: Velarium, rehearsal: Rehearsal, planned: Played) {
   const openings: { campaign: string; page: number; second: number }[] = [];
   const verdicts: Record<string, string>[] = [];
+  const settle = settling(page);
   for (const [position, { path, seconds, afterMinutes, happenings }] of rehearsal.pages.entries()) {
     if (afterMinutes > 0) {
       await page.goto('about:blank');
@@ -132,7 +160,7 @@ async function playForReal(page: Page, velarium: Velarium, rehearsal: Rehearsal,
     }
     await page.goto(velarium.fell + path);
     await page.waitForFunction(() => typeof (window as unknown as Scope).velarium?.open === 'function');
-    await sleep(WORK_MS);
+    await settle();
     const passTo = async (second: number) => {
       const now = await page.evaluate(() => performance.now() - (window as unknown as Scope).begun);
       if (second * 1000 > now) await page.clock.runFor(Math.ceil(second * 1000 - now));
@@ -153,22 +181,30 @@ async function playForReal(page: Page, velarium: Velarium, rehearsal: Rehearsal,
       },
       Array.from({ length: Math.floor(seconds) }, (_, n) => n + 0.5).filter((at) => !isStill(at)),
     );
+    // What opens because of something comes after it.
     const steps = [
-      ...ofPage.map(({ second }) => ({ at: second, what: 'opens' as const })),
       ...closes,
       ...happenings,
+      ...ofPage.map(({ second }) => ({ at: second, what: 'opens' as const })),
     ]
       .filter(({ at }) => at < seconds)
       .sort((a, b) => a.at - b.at);
+    let opened = 0;
     for (const step of steps) {
       await passTo(step.at);
-      await sleep(WORK_MS);
-      if (step.what === 'closes') await page.evaluate(() => (window as unknown as Scope).velarium.close?.());
-      else if (step.what !== 'opens') await happen(page, step);
-      if (step.what !== 'opens') await sleep(WORK_MS);
+      if (step.what === 'opens') {
+        opened++;
+        await isShown(page, opened);
+      } else {
+        await settle();
+        if (step.what === 'closes')
+          await page.evaluate(() => (window as unknown as Scope).velarium.close?.());
+        else await happen(page, step);
+      }
+      await settle();
     }
     await passTo(seconds);
-    await sleep(WORK_MS);
+    await settle();
     await page.evaluate(() => {
       const scope = window as unknown as Scope;
       scope.told = {};
