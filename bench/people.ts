@@ -60,6 +60,7 @@ export async function measurePeople(): Promise<Figure[]> {
         email: '',
         workspaceId: letter.workspaceId,
         workspaceName: '',
+        asksSecond: false,
         role: 'owner',
       },
       { name: 'Export', siteId: letter.siteId },

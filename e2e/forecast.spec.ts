@@ -1,6 +1,7 @@
+import { gzipSync } from 'node:zlib';
 import { type Manifest, type Traffic, trafficSchema } from '@velarium/contract';
 import { createForecast, USUAL_ASSUMPTIONS } from '@velarium/core';
-import { publish, restAll } from './lib/api.ts';
+import { addSite, publish, restAll } from './lib/api.ts';
 import { expect, expectAccessible, newVisitor, test, visit } from './lib/velarium.ts';
 import { newCampaign, openCampaign, saved, say } from './lib/workbench.ts';
 
@@ -127,4 +128,74 @@ test('the Workbench says in one line whom a draft would have reached, and Foreca
   // Back, and nothing is lost.
   await page.getByRole('link', { name: 'Board', exact: true }).first().click();
   await openCampaign(page, 'Foreseen');
+});
+
+test('a server’s log is replayed in the browser, and a site without either from visits that are plainly invented', async ({
+  velarium,
+  studioPage: page,
+}) => {
+  await restAll(velarium);
+  await publish(velarium, {
+    triggers: [{ kind: 'time', seconds: 20 }],
+    reach: { pages: { include: [{ kind: 'exact', address: '/about' }], exclude: [], follows: null } },
+  });
+  const line = (
+    n: number,
+    time: string,
+    path: string,
+    agent = 'Mozilla/5.0 (Windows NT 10.0) Chrome/140.0',
+  ) => `203.0.113.${n} - - [24/Nov/2026:${time} +0000] "GET ${path} HTTP/1.1" 200 512 "-" "${agent}"`;
+  // Thirty stay on the page for 25 seconds, ten for 15; a robot and a picture are nobody.
+  const log = [
+    ...Array.from({ length: 40 }, (_, n) => [
+      line(n, '10:00:00', '/about'),
+      line(n, '10:00:00', '/drawn.png'),
+      line(n, n < 30 ? '10:00:25' : '10:00:15', '/contact'),
+    ]).flat(),
+    line(200, '10:00:00', '/about', 'Examplebot/2.1 (+https://bot.example/bot.html)'),
+    'and this is no line of a log',
+  ].join('\n');
+  const siteOf = () => page.url().match(/sites\/([^/]+)/)?.[1];
+  await page.goto(`${velarium.studio}/sites/${siteOf()}/forecast?visits=log`);
+  const file = page.getByLabel('Log file');
+  const asked: string[] = [];
+  page.on('request', (request) => asked.push(`${request.method()} ${request.postData() ?? ''}`));
+  await file.setInputFiles({ name: 'access.log.gz', mimeType: 'application/gzip', buffer: gzipSync(log) });
+  const part = page.getByRole('region', { name: 'The log' });
+  await expect(part).toContainText('access.log.gz: 80 page views in 122 lines, 24 November 2026');
+  await expect(part).toContainText('Left out: 40 files, 1 page view of robots, 1 line that cannot be read');
+  await expect(part).toContainText('Line 122 is the first that cannot be read');
+  await expect(page.getByText('40 visitors of 1 day in a server’s log, replayed')).toBeVisible();
+  await expect(page.getByText('Replayed to the last visitor.')).toBeVisible({ timeout: 40_000 });
+  const table = page.getByRole('table').first();
+  await expect(table.getByRole('row').nth(1)).toHaveText(/^Test30 24 to 34/);
+  // Nothing of it has left the browser.
+  expect(asked.filter((one) => one.includes('203.0.113'))).toEqual([]);
+  await expectAccessible(page);
+
+  // Gone elsewhere and come back, it is still there; another that is none says what is wrong.
+  await page.getByRole('link', { name: 'Coverage' }).first().click();
+  await expect(page.getByRole('heading', { name: 'Coverage' })).toBeVisible();
+  await page.goBack();
+  await expect(part).toContainText('80 page views');
+  await file.setInputFiles({
+    name: 'broken.gz',
+    mimeType: 'application/gzip',
+    buffer: gzipSync(log).subarray(0, 60),
+  });
+  await expect(part.getByRole('alert')).toContainText('broken.gz cannot be read');
+  await file.setInputFiles({ name: 'prices.csv', mimeType: 'text/csv', buffer: Buffer.from('a;b\n1;2') });
+  await expect(part.getByRole('alert')).toContainText(
+    'Line 1 is the first that cannot be read: it is not of the form',
+  );
+  await expect(page.getByRole('heading', { name: 'No page view in it' })).toBeVisible();
+
+  // A site where nothing was ever recorded.
+  const bare = await addSite(velarium, 'Moorland Hut', 'https://hut.example');
+  await page.goto(`${velarium.studio}/sites/${bare}/forecast`);
+  await page.getByRole('button', { name: 'Invent some visits' }).click();
+  await expect(page.getByText(/visitors in 28 days, invented, replayed/)).toBeVisible();
+  await page.getByRole('textbox', { name: 'Visits a day' }).fill('10');
+  await expect(page.getByText(/^2\d\d visitors in 28 days, invented, replayed$/)).toBeVisible();
+  await expectAccessible(page);
 });

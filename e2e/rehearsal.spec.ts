@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import type { Happening, Manifest, Rehearsal, RehearsedPage, Rule, Trigger } from '@velarium/contract';
-import { beginPage, beginRehearsal, type Played, playVisit, TEMPLATES } from '@velarium/core';
+import { beginPage, beginRehearsal, type Played, playVisit, seededRandom, TEMPLATES } from '@velarium/core';
 import { changeSettings, publish, restAll } from './lib/api.ts';
 import { expect, newVisitor, test, type Velarium } from './lib/velarium.ts';
 
@@ -14,17 +14,6 @@ const WORK_MS = 70;
 /** Real milliseconds an opening that is due may take: the machine may be busy with other things. */
 const PATIENCE_MS = 5_000;
 const PATHS = ['/about', '/contact', '/shop', '/membership'];
-
-/** A generator of numbers from 0 to below 1, the same from the same seed (mulberry32, a common exercise). */
-function seeded(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4_294_967_296;
-  };
-}
 
 const time = (seconds: number): Trigger => ({ kind: 'time', seconds });
 const event = (name: string, atLeast?: number): Trigger => ({
@@ -235,7 +224,7 @@ for (const seed of SEEDS)
   }) => {
     test.setTimeout(300_000);
     const manifest = await cast(velarium);
-    const chance = seeded(seed);
+    const chance = seededRandom(seed);
     let opened = 0;
     for (let n = 0; n < VISITS; n++) {
       const rehearsal = visitByChance(chance, manifest);

@@ -93,4 +93,6 @@ test('a visit is put together, played, expected of, kept, and asked again before
   await launch(page);
   await page.getByRole('link', { name: '■ 1 of 1 rehearsal no longer holds' }).click();
   await expect(expected.getByText('■ fails')).toBeVisible();
+  await expect(expected.getByText(/^Held last on/)).toBeVisible();
+  await expect(expected.getByText(/Friday’s tour”: “.+” has become “after 14 seconds”\.$/)).toBeVisible();
 });

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { restAll } from './lib/api.ts';
-import { expect, expectAccessible, newVisitor, test, visit } from './lib/velarium.ts';
+import { expect, expectAccessible, newVisitor, signIn, test, visit } from './lib/velarium.ts';
 import { newCampaign, openCampaign, saved, say, stage } from './lib/workbench.ts';
 
 const retitle = async (page: Page, words: string) => {
@@ -176,4 +176,65 @@ test('any earlier draft is found on a line, held against what it says now, and b
   await drafts.getByRole('button', { name: 'Bring back as draft' }).click();
   const heading = stage(page, 'desktop').getByRole('textbox', { name: 'Heading' });
   await expect(heading).toHaveText('The first words');
+});
+
+test('where the workspace asks for it, a second person sees what a launch changes, and agrees to it or not', async ({
+  velarium,
+  studioPage: page,
+  browser,
+}) => {
+  await restAll(velarium);
+  await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: 'Team' }).click();
+  const asks = page.getByRole('switch', { name: 'A second person agrees before anything is launched' });
+  await asks.click();
+  await expect(asks).toBeChecked();
+  await expectAccessible(page);
+
+  const other = await (await browser.newContext()).newPage();
+  await signIn(other, velarium, 'idris@quillonfell.example');
+  await newCampaign(other, 'For two to see', /Corner invitation/);
+  await say(other, 'after 5 seconds, everywhere');
+  await saved(other);
+  await other.keyboard.press('ControlOrMeta+Enter');
+  const sheet = other.getByRole('dialog');
+  await expect(sheet.getByText('In this workspace a second person agrees first.')).toBeVisible();
+  await sheet.getByLabel('What and why, for the history').fill('For the open evening');
+  await sheet.getByRole('button', { name: 'Ask a second person' }).click();
+  await expect(other.getByText(/“For two to see” waits for a second person to agree/)).toBeVisible();
+  // Whoever asks can call it off, and does not agree themselves.
+  const waits = { name: '◇ its launch waits for a second person to agree' };
+  await other.getByRole('link', waits).click();
+  await expect(other.getByText('You ask a second person to agree to a launch')).toBeVisible();
+  await expect(other.getByRole('button', { name: 'Call it off' })).toBeVisible();
+  await expect(other.getByRole('button', { name: 'Look at it' })).toHaveCount(0);
+
+  await page.goto(velarium.studio);
+  await page.getByRole('link', waits).click();
+  await expect(
+    page.getByText(/Idris Vane asks a second person to agree to a launch as soon as they do/),
+  ).toBeVisible();
+  await page.getByRole('button', { name: 'Look at it' }).click();
+  const agreeing = page.getByRole('dialog', { name: 'Launch “For two to see”' });
+  await expect(agreeing.getByText('“For the open evening”')).toBeVisible();
+  await expect(agreeing.getByText('As visitors would meet it first')).toBeVisible();
+  await expect(agreeing.getByRole('button', { name: 'Agree and publish' })).toBeEnabled();
+  await expectAccessible(page);
+  await agreeing.getByLabel('If you do not agree: why, for the history').fill('Not before Friday');
+  await agreeing.getByRole('button', { name: 'Do not agree' }).click();
+  await expect(page.getByText(/“For two to see” stays as it is/)).toBeVisible();
+  await other.reload();
+  await expect(other.getByText('You ask a second person')).toHaveCount(0);
+
+  // Asked again, it is agreed to, and runs.
+  await other.getByRole('link', { name: 'For two to see' }).click();
+  await saved(other);
+  await other.keyboard.press('ControlOrMeta+Enter');
+  await sheet.getByRole('button', { name: 'Ask a second person' }).click();
+  await page.reload();
+  await page.getByRole('button', { name: 'Look at it' }).click();
+  await agreeing.getByRole('button', { name: 'Agree and publish' }).click();
+  await expect(page.getByText('Agreed. “For two to see” is published.')).toBeVisible();
+  const lines = page.getByRole('list', { name: 'History' }).getByRole('listitem');
+  await expect(lines.filter({ hasText: 'Version 1' })).toContainText('Idris Vane, agreed to by Mara Tindall');
+  await expect(lines.filter({ hasText: 'Not agreed to' })).toContainText('Not before Friday');
 });

@@ -137,6 +137,10 @@ export async function makeGroup(
   return (await ask<{ id: string }>(velarium, 'POST', `/sites/${site?.id}/groups`, { name, rules })).id;
 }
 
+/** Adds a site of which nothing is known yet, and answers its id. */
+export const addSite = async (velarium: Velarium, name: string, origin: string): Promise<string> =>
+  (await ask<Site>(velarium, 'POST', '/sites', { name, origins: [origin], timeZone: 'Europe/London' })).id;
+
 /** A page's address as the studio opens it to try a campaign there. */
 export async function previewAddress(velarium: Velarium, address: string, campaign: string): Promise<string> {
   const [site] = await ask<Site[]>(velarium, 'GET', '/sites');

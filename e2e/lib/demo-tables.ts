@@ -36,6 +36,7 @@ const TABLES = [
   'goal',
   'goal_reached',
   'rehearsal',
+  'held_cast',
   'person',
   'lead',
   'lead_before',

@@ -93,7 +93,13 @@ export function createServices(
   });
   const rehearsals = createRehearsalService({ db, sites, publishing });
   const forecasts = createForecastService({ db, sites });
-  const versions = createVersionService({ db, jobs, campaigns, publishing });
+  const versions = createVersionService({
+    db,
+    jobs,
+    campaigns,
+    publishing,
+    onAsked: members.askToAgree,
+  });
   const intake = createIntakeService({ db, people, deliveries, publishing, sites });
   return {
     db,

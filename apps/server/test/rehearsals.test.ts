@@ -1,4 +1,4 @@
-import type { Campaign, Cast, KeptRehearsal, Rehearsal, Rehearsed } from '@velarium/contract';
+import type { Campaign, Cast, KeptRehearsal, Rehearsal, Rehearsed, Site } from '@velarium/contract';
 import { beginPage, beginRehearsal } from '@velarium/core';
 import { afterAll, beforeAll, beforeEach, expect, it, test } from 'vitest';
 import {
@@ -64,6 +64,49 @@ it('what must hold is kept, and asked of what runs and of a draft among what run
     holds: false,
     why: expect.stringContaining('not among the campaigns'),
   });
+});
+
+it('one that fails says since when, and what is otherwise: a rule, who runs, the site’s limits, the visit itself', async () => {
+  const body = { name: 'A first visit', rehearsal: visit([opensBy(10)]) };
+  const kept = (await owner.ask('POST', at('rehearsals'), body)).json<KeptRehearsal>();
+  const since = async (of = 'live') =>
+    (await owner.ask('GET', at(`rehearsals/played?of=${of}`))).json<Rehearsed[]>()[0]?.since;
+  const publishAt = async (seconds: number) => {
+    const { document, revision } = (await owner.ask('GET', `/campaigns/${campaign.id}`)).json<Campaign>();
+    const moment = { ...document.rule.moment, triggers: [{ kind: 'time' as const, seconds }] };
+    await owner.ask('PUT', `/campaigns/${campaign.id}/draft`, {
+      revision,
+      document: { ...document, rule: { ...document.rule, moment } },
+    });
+    await owner.publish(campaign.id);
+  };
+  // Nobody has seen it hold yet: of a draft that is asked nothing is noted.
+  await publishAt(12);
+  expect(await since('drafts')).toBeNull();
+  expect(await since()).toBeNull();
+  await publishAt(5);
+  expect(await since()).toBeNull();
+  await publishAt(14);
+  const first = await since();
+  expect(first?.changes).toEqual([`“${campaign.name}”: “after 5 seconds” has become “after 14 seconds”.`]);
+  expect(Date.now() - Date.parse(first?.heldAt ?? '')).toBeLessThan(60_000);
+  // It stands as long as it fails, and gathers what comes.
+  const [site] = (await owner.ask('GET', '/sites')).json<Site[]>();
+  await owner.ask('PUT', at('settings'), {
+    ...site?.settings,
+    limits: { ...site?.settings.limits, perSession: 1 },
+  });
+  await owner.ask('PUT', at(`rehearsals/${kept.id}`), { ...body, rehearsal: visit([opensBy(9)]) });
+  expect(await since()).toMatchObject({
+    heldAt: first?.heldAt,
+    changes: [
+      'The visit, or what is expected of it, has been changed.',
+      expect.stringContaining('“after 14 seconds”'),
+      expect.stringMatching(/^The site’s limits: .* has become .*1 in a session/),
+    ],
+  });
+  await owner.ask('POST', `/campaigns/${campaign.id}/rest`);
+  expect((await since())?.changes).toContain(`“${campaign.name}” is no longer among them.`);
 });
 
 it('a cast names its campaigns: those that run, or every draft', async () => {

@@ -39,6 +39,7 @@ async function everything(): Promise<string> {
     'lead',
     'page_group',
     'rehearsal',
+    'held_cast',
     'season_note',
     'week_mail',
     'why_code',
@@ -56,6 +57,8 @@ async function everything(): Promise<string> {
     'delivery',
     'goal',
     'experiment',
+    'planned_launch',
+    'workspace',
   ];
   const rows = await Promise.all(
     tables.map((table) => server.db.query(`SELECT * FROM ${table} ORDER BY 1, 2`)),
@@ -234,6 +237,8 @@ it('no route lets one workspace read or touch what is another’s', { timeout: 6
       at: new Date(Date.now() + 3_600_000).toISOString(),
       note: '',
     },
+    'POST /api/campaigns/{campaignId}/plan/agree': { id: randomUUID() },
+    'POST /api/campaigns/{campaignId}/plan/decline': { id: randomUUID(), note: '' },
     'POST /api/sites/{siteId}/launches': { campaigns: [{ id: theirCampaign, revision: 0 }], note: '' },
     'POST /api/campaigns/{campaignId}/experiments/forecast': { smallest: 1, isPlanned: true, arms: 2 },
     'POST /api/campaigns/{campaignId}/experiments/end': { adopt: null },

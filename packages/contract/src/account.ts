@@ -24,11 +24,20 @@ export type SignIn = z.infer<typeof signInSchema>;
 
 export const sessionSchema = z.strictObject({
   account: z.strictObject({ id: z.uuid(), name: z.string(), email: z.string() }),
-  workspace: z.strictObject({ id: z.uuid(), name: z.string() }),
+  workspace: z.strictObject({
+    id: z.uuid(),
+    name: z.string(),
+    /** Whether nothing is launched before a second person has agreed to it. */
+    asksSecond: z.boolean(),
+  }),
   role: z.enum(ROLES),
   csrfToken: z.string(),
 });
 export type Session = z.infer<typeof sessionSchema>;
+
+/** What holds for the whole workspace. */
+export const workspaceSettingsSchema = sessionSchema.shape.workspace.pick({ asksSecond: true });
+export type WorkspaceSettings = z.infer<typeof workspaceSettingsSchema>;
 
 export const memberSchema = z.strictObject({
   accountId: z.uuid(),

@@ -78,6 +78,8 @@ export const campaignSummarySchema = z.strictObject({
   publishedAt: z.iso.datetime().nullable(),
   /** When its draft, as it was when that was planned, is published by itself. */
   plannedAt: z.iso.datetime().nullable(),
+  /** A launch of it waits for a second person to agree. */
+  awaits: z.boolean(),
   /** When its schedule will next open or shut it. */
   nextChangeAt: z.iso.datetime().nullable(),
   /** When its schedule ends it for good. */

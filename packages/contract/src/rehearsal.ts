@@ -159,5 +159,7 @@ export const rehearsedSchema = z.strictObject({
   id: z.uuid(),
   name: z.string(),
   expectations: z.array(z.strictObject({ words: z.string(), holds: z.boolean(), why: z.string() })),
+  /** Of one that fails and has held before against what ran: when it was last seen to, and what is otherwise since. */
+  since: z.strictObject({ heldAt: z.iso.datetime(), changes: z.array(z.string()) }).nullable(),
 });
 export type Rehearsed = z.infer<typeof rehearsedSchema>;

@@ -157,6 +157,8 @@ export const LIMITS = {
 
 /** Page views read at most for one replay of traffic. */
 export const MOST_TRAFFIC = 30_000;
+/** Pages of one visitor that are replayed; who reads more is a machine, or a tab that is never closed. */
+export const MOST_PAGES_OF_VISITOR = 50;
 
 /** Letters of what a team writes down about a campaign for itself. */
 export const MOST_NOTE = 1000;
@@ -235,6 +237,7 @@ export const DELIVERY_KINDS = [
   'alert',
   'invitation',
   'password',
+  'agreement',
   'event',
   'request',
 ] as const;

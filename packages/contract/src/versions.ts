@@ -11,16 +11,22 @@ export const moveNoteSchema = note.default('');
 /** One line of a campaign's history. `redrawn` is no move: a Look or saved block changed what its version looks like. */
 export const historyEntrySchema = z.strictObject({
   at: z.iso.datetime(),
-  what: z.enum(['published', 'rested', 'resumed', 'redrawn']),
+  what: z.enum(['published', 'rested', 'resumed', 'redrawn', 'asked', 'declined']),
   version: version.nullable(),
   byName: z.string(),
   note: z.string(),
 });
 export type HistoryEntry = z.infer<typeof historyEntrySchema>;
 
-/** What will be published by itself: the draft as it was when it was planned. */
+/** What will be published by itself: the draft as it was when it was planned, or when agreement to it was asked for. */
 export const plannedLaunchSchema = z.strictObject({
-  at: z.iso.datetime(),
+  id: z.uuid(),
+  /** `null`: as soon as somebody agrees. */
+  at: z.iso.datetime().nullable(),
+  /** It waits for a second person to agree. */
+  awaits: z.boolean(),
+  /** Whoever asks planned it. */
+  isMine: z.boolean(),
   note: z.string(),
   byName: z.string(),
   revision: z.number().int(),
@@ -28,6 +34,9 @@ export const plannedLaunchSchema = z.strictObject({
   failure: z.string(),
 });
 export type PlannedLaunch = z.infer<typeof plannedLaunchSchema>;
+/** The same with what is published: what a second person looks at. */
+export const plannedDocumentSchema = plannedLaunchSchema.extend({ document: campaignDocumentSchema });
+export type PlannedDocument = z.infer<typeof plannedDocumentSchema>;
 
 /** What has become of a campaign, the newest first. */
 export const campaignHistorySchema = z.strictObject({
@@ -51,7 +60,10 @@ export type EarlierDraft = z.infer<typeof earlierDraftSchema>;
 export const historyCursorSchema = z.strictObject({
   cursor: z
     .string()
-    .regex(/^[-\d:. +]{20,40}~(published|rested|resumed|redrawn)~\d{0,9}$/, 'expected a cursor of this list')
+    .regex(
+      /^[-\d:. +]{20,40}~(published|rested|resumed|redrawn|asked|declined)~\d{0,9}$/,
+      'expected a cursor of this list',
+    )
     .optional(),
 });
 
@@ -72,13 +84,21 @@ export const campaignVersionSchema = z.strictObject({
 });
 export type CampaignVersion = z.infer<typeof campaignVersionSchema>;
 
-/** A launch for later; `revision` is the draft that was looked at. */
+/**
+ * A launch for later, or one that a second person is asked to agree to; `revision` is the draft that was looked at. Without
+ * a time it is launched as soon as they do.
+ */
 export const planLaunchSchema = z.strictObject({
   revision: z.number().int().min(0),
-  at: z.iso.datetime(),
+  at: z.iso.datetime().nullable(),
   note: moveNoteSchema,
 });
 export type PlanLaunch = z.input<typeof planLaunchSchema>;
+
+/** A second person agrees to this plan and to no other. */
+export const agreeSchema = z.strictObject({ id: z.uuid() });
+/** Or does not, and says why. */
+export const declineSchema = agreeSchema.extend({ note: moveNoteSchema });
 
 /** Several campaigns of a site published together: all, or none. */
 export const launchTogetherSchema = z.strictObject({

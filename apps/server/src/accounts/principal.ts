@@ -7,5 +7,7 @@ export interface Principal {
   readonly email: string;
   readonly workspaceId: string;
   readonly workspaceName: string;
+  /** Nothing is launched in this workspace before a second person has agreed to it. */
+  readonly asksSecond: boolean;
   readonly role: Role;
 }

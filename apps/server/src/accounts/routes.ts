@@ -8,6 +8,7 @@ import {
   type Session,
   sessionSchema,
   signInSchema,
+  workspaceSettingsSchema,
 } from '@velarium/contract';
 import type { FastifyReply } from 'fastify';
 import type { FastifyPluginAsyncZod, ZodTypeProvider } from 'fastify-type-provider-zod';
@@ -91,6 +92,17 @@ export const accountRoutes: FastifyPluginAsyncZod<{ accounts: AccountService }> 
         },
       );
     });
+    members.put(
+      '/workspace',
+      {
+        preHandler: requireRole('owner'),
+        schema: { body: workspaceSettingsSchema, response: { 204: z.void() } },
+      },
+      async ({ principal, body }, reply) => {
+        await accounts.setWorkspace(principal.workspaceId, body);
+        return reply.status(204).send();
+      },
+    );
     members.patch(
       '/members/:accountId',
       {
@@ -116,7 +128,11 @@ export const accountRoutes: FastifyPluginAsyncZod<{ accounts: AccountService }> 
 function sessionOf(principal: Principal, reply: FastifyReply): Session {
   return {
     account: { id: principal.accountId, name: principal.name, email: principal.email },
-    workspace: { id: principal.workspaceId, name: principal.workspaceName },
+    workspace: {
+      id: principal.workspaceId,
+      name: principal.workspaceName,
+      asksSecond: principal.asksSecond,
+    },
     role: principal.role,
     csrfToken: reply.generateCsrf(),
   };

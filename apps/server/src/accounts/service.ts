@@ -1,4 +1,4 @@
-import type { Invite, Member, Role } from '@velarium/contract';
+import type { Invite, Member, Role, WorkspaceSettings } from '@velarium/contract';
 import argon2 from 'argon2';
 import type { DataSource, EntityManager } from 'typeorm';
 import { notFound, ProblemError } from '../infra/problem.ts';
@@ -34,7 +34,8 @@ export function createAccountService(db: DataSource, hashingCost: HashingCost = 
 
   async function findPrincipal(accountId: string): Promise<Principal | undefined> {
     const [row]: Principal[] = await db.query(
-      `SELECT a.id AS "accountId", a.name, a.email, w.id AS "workspaceId", w.name AS "workspaceName", m.role
+      `SELECT a.id AS "accountId", a.name, a.email, w.id AS "workspaceId", w.name AS "workspaceName",
+              w.asks_second AS "asksSecond", m.role
          FROM account a JOIN membership m ON m.account_id = a.id JOIN workspace w ON w.id = m.workspace_id
         WHERE a.id = $1 ORDER BY m.created_at LIMIT 1`,
       [accountId],
@@ -84,6 +85,19 @@ export function createAccountService(db: DataSource, hashingCost: HashingCost = 
         const account = await accounts.save({ name, email, passwordHash });
         await manager.getRepository(MembershipEntity).save({ workspaceId, accountId: account.id, role });
         return { accountId: account.id, name, email, role };
+      });
+    },
+
+    /** Plans of before are agreed to first as well, once that is asked for. */
+    async setWorkspace(workspaceId: string, { asksSecond }: WorkspaceSettings): Promise<void> {
+      await db.transaction(async (manager) => {
+        await manager.query('UPDATE workspace SET asks_second = $2 WHERE id = $1', [workspaceId, asksSecond]);
+        if (asksSecond)
+          await manager.query(
+            `UPDATE planned_launch SET awaits = true
+               FROM campaign WHERE campaign.id = campaign_id AND campaign.workspace_id = $1`,
+            [workspaceId],
+          );
       });
     },
 

@@ -58,11 +58,18 @@ export function createTokens(db: DataSource) {
     async find(secret: string): Promise<{ principal: Principal; scope: TokenScope } | undefined> {
       if (!secret.startsWith(PREFIX)) return undefined;
       const [[row]]: [
-        { id: string; workspaceId: string; workspace: string; siteId: string | null; name: string }[],
+        {
+          id: string;
+          workspaceId: string;
+          workspace: string;
+          asksSecond: boolean;
+          siteId: string | null;
+          name: string;
+        }[],
       ] = await db.query(
         `UPDATE access_token t SET last_used_at = now() FROM workspace w
             WHERE t.hash = $1 AND w.id = t.workspace_id
-           RETURNING t.id, t.workspace_id AS "workspaceId", w.name AS workspace, t.site_id AS "siteId", t.name`,
+           RETURNING t.id, t.workspace_id AS "workspaceId", w.name AS workspace, w.asks_second AS "asksSecond", t.site_id AS "siteId", t.name`,
         [hashOf(secret)],
       );
       if (!row) return undefined;
@@ -72,6 +79,7 @@ export function createTokens(db: DataSource) {
         email: '',
         workspaceId: row.workspaceId,
         workspaceName: row.workspace,
+        asksSecond: row.asksSecond,
         role: 'editor',
       };
       return { principal, scope: { siteId: row.siteId } };

@@ -23,13 +23,13 @@ export function createSummaries({ db, results, library }: SummaryServices) {
     return new Map(versions.map((version) => [version.campaignId, version]));
   }
 
-  /** When drafts are published by themselves. */
-  async function plannedLaunches(rows: readonly CampaignRow[]): Promise<Map<string, Date>> {
-    const found: { id: string; at: Date }[] = await db.query(
-      'SELECT campaign_id AS id, at FROM planned_launch WHERE campaign_id = ANY($1::uuid[])',
+  /** When drafts are published by themselves, and which wait for a second person. */
+  async function plannedLaunches(rows: readonly CampaignRow[]) {
+    const found: { id: string; at: Date | null; awaits: boolean }[] = await db.query(
+      'SELECT campaign_id AS id, at, awaits FROM planned_launch WHERE campaign_id = ANY($1::uuid[])',
       [rows.map(({ id }) => id)],
     );
-    return new Map(found.map(({ id, at }) => [id, at]));
+    return new Map(found.map((one) => [one.id, one]));
   }
 
   /** Showings of the site's last seven days, and what was given up of that which answers of thirty days sent out. */
@@ -92,7 +92,8 @@ export function createSummaries({ db, results, library }: SummaryServices) {
         revision: row.revision,
         hasUnpublishedChanges: version !== undefined && row.publishedRevision !== row.revision,
         publishedAt: version?.publishedAt.toISOString() ?? null,
-        plannedAt: planned.get(row.id)?.toISOString() ?? null,
+        plannedAt: planned.get(row.id)?.at?.toISOString() ?? null,
+        awaits: planned.get(row.id)?.awaits ?? false,
         nextChangeAt: nextChangeMs === null ? null : new Date(nextChangeMs).toISOString(),
         endsAt: schedule?.end ? new Date(endOf(schedule.end, timeZone)).toISOString() : null,
         updatedAt: row.updatedAt.toISOString(),

@@ -278,7 +278,8 @@ export function createCarrier(services: CarryServices) {
 
   return async (due: DueDelivery): Promise<TryResult> => {
     const { payload, siteId } = due;
-    if (payload.of === 'invitation' || payload.of === 'password') return writeToMember(due, payload);
+    if (payload.of === 'invitation' || payload.of === 'password' || payload.of === 'agreement')
+      return writeToMember(due, payload);
     if (siteId === null) return stopped('The site is gone.');
     const ofSite = { ...due, siteId };
     switch (payload.of) {

@@ -3,7 +3,8 @@ import type { MailDraft, ToldEvent } from '@velarium/contract';
 /** A mail to a member, or to whoever is asked to become one; its link is made when it goes out. */
 export type MemberMail =
   | { readonly of: 'invitation'; readonly invitation: string }
-  | { readonly of: 'password'; readonly account: string };
+  | { readonly of: 'password'; readonly account: string }
+  | { readonly of: 'agreement'; readonly plan: string };
 
 /** The mail of a site's week: whose it is, and its days. */
 export interface WeekMail {

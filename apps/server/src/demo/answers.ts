@@ -1,7 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { stepName } from '@velarium/core';
+import { seededRandom, stepName } from '@velarium/core';
 import type { Services } from '../services.ts';
-import { seededRandom } from './random.ts';
 
 /** Those who asked for the sky letter, in an invented world. */
 const NAMES = [

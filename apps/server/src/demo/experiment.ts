@@ -1,7 +1,6 @@
 import type { Experiment } from '@velarium/contract';
-import { dayAfter, visitorsASide } from '@velarium/core';
+import { dayAfter, seededRandom, visitorsASide } from '@velarium/core';
 import type { DataSource } from 'typeorm';
-import { seededRandom } from './random.ts';
 
 const DAY_MS = 86_400_000;
 /** When it ran, days ago, and what was tried: the letter at 25 seconds and at half of the article. */

@@ -1,6 +1,6 @@
+import { seededRandom } from '@velarium/core';
 import type { StoredEvent } from '../intake/index.ts';
 import { inventedBeginning, inventedParameters, inventedTold } from './came-from.ts';
-import { seededRandom } from './random.ts';
 
 export interface DemoTraffic {
   readonly siteId: string;

@@ -185,7 +185,7 @@ export function createExperimentService({
       actor: Actor,
       campaignId: string,
       adopt: string | null,
-      publishing: Pick<PublishingService, 'publish'>,
+      publishing: Pick<PublishingService, 'publish' | 'assertAlone'>,
     ): Promise<CampaignDocument> {
       const { document, revision, state, hasUnpublishedChanges } = await campaigns.get(
         actor.workspaceId,
@@ -210,6 +210,7 @@ export function createExperimentService({
           'There are edits that are not published',
           'Ending it would publish them unseen. Publish them, or take them back on the Workbench, and end it then.',
         );
+      await publishing.assertAlone(actor.workspaceId);
       const chosen = document.variants.find(({ id }) => id === adopt);
       const { trial: _trial, ...rest } = document;
       const next: CampaignDocument = {

@@ -7,13 +7,11 @@ import type {
   TrafficQuestion,
   TrafficVisitor,
 } from '@velarium/contract';
+import { MOST_PAGES_OF_VISITOR } from '@velarium/contract/values';
 import { reckonVisitors } from '@velarium/core';
 import type { DataSource } from 'typeorm';
 import { sourceOfVisit } from '../infra/referrer-kind.ts';
 import type { SiteService } from '../sites/index.ts';
-
-/** Pages of one visitor that are replayed; who reads more is a machine, or a tab that is never closed. */
-const MOST_PAGES = 50;
 
 interface ForecastServices {
   readonly db: DataSource;
@@ -67,7 +65,7 @@ export function createForecastService({ db, sites }: ForecastServices) {
         visitors: isSample ? reckonVisitors(byVisitor.size, boundary) : byVisitor.size,
         isSample,
         list: [...byVisitor].map(([visitor, pages]) =>
-          visitorOf(pages.slice(0, MOST_PAGES), begun.get(visitor)),
+          visitorOf(pages.slice(0, MOST_PAGES_OF_VISITOR), begun.get(visitor)),
         ),
       };
     },

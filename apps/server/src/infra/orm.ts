@@ -40,6 +40,8 @@ import { Why1764000000020 } from './migrations/0020-why.ts';
 import { TrialGoals1764000000021 } from './migrations/0021-trial-goals.ts';
 import { WeekMails1764000000022 } from './migrations/0022-week-mails.ts';
 import { OnMessage1764000000023 } from './migrations/0023-on-message.ts';
+import { HeldCasts1764000000024 } from './migrations/0024-held-casts.ts';
+import { SecondPerson1764000000025 } from './migrations/0025-second-person.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
@@ -114,6 +116,8 @@ export function createDataSource(
       TrialGoals1764000000021,
       WeekMails1764000000022,
       OnMessage1764000000023,
+      HeldCasts1764000000024,
+      SecondPerson1764000000025,
     ],
     migrationsTransactionMode: 'each',
     // A failed query is thrown; writing it down too would put what people sent into the log.

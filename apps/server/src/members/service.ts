@@ -1,5 +1,5 @@
 import type { Begin, Invitation, Invite, MailDraft, OpenInvitation } from '@velarium/contract';
-import type { DataSource } from 'typeorm';
+import type { DataSource, EntityManager } from 'typeorm';
 import type { AccountService, Principal } from '../accounts/index.ts';
 import { enqueue, type MemberMail, mailLane } from '../deliveries/index.ts';
 import { notFound, ProblemError } from '../infra/problem.ts';
@@ -40,6 +40,22 @@ export function createMemberService({ db, accounts, seal, studioOrigin }: Member
               i.invited_by AS "invitedBy", i.ends_at AS "endsAt"
          FROM invitation i JOIN workspace w ON w.id = i.workspace_id WHERE i.id = $1`,
       [id],
+    );
+    return row;
+  };
+  /** A launch that waits for a second person, as long as it does. */
+  const askedFor = async (planId: string) => {
+    const [row]: {
+      byName: string;
+      at: Date | null;
+      note: string;
+      name: string;
+      siteId: string;
+      campaignId: string;
+    }[] = await db.query(
+      `SELECT p.by_name AS "byName", p.at, p.note, c.name, c.site_id AS "siteId", c.id AS "campaignId"
+           FROM planned_launch p JOIN campaign c ON c.id = p.campaign_id WHERE p.id = $1 AND p.awaits`,
+      [planId],
     );
     return row;
   };
@@ -97,6 +113,18 @@ export function createMemberService({ db, accounts, seal, studioOrigin }: Member
           )
         );
       }
+      if (payload.of === 'agreement') {
+        const asked = await askedFor(payload.plan);
+        return (
+          asked &&
+          mail(
+            `${asked.byName} asks you to agree to “${asked.name}”`,
+            `It is to be launched ${asked.at === null ? 'as soon as a second person agrees' : 'at a set time, once a second person agrees'}.${asked.note === '' ? '' : ` “${asked.note}”`} Whoever agrees sees what changes for visitors first.`,
+            'Look at it',
+            `${studioOrigin}/sites/${asked.siteId}/campaigns/${asked.campaignId}/versions`,
+          )
+        );
+      }
       const known = await accounts.passwordHashOf(payload.account);
       if (!known) return undefined;
       const ends = (Date.now() + PASSWORD_HOURS * 3_600_000).toString(36);
@@ -106,6 +134,30 @@ export function createMemberService({ db, accounts, seal, studioOrigin }: Member
         `Somebody, most likely you, asked for a new password for Velarium. The link holds for ${PASSWORD_HOURS} hours. If it was not you, do nothing.`,
         'Set a new password',
         `${studioOrigin}/password?token=${token}`,
+      );
+    },
+
+    /** Tells everybody else who may launch that a launch waits for a second person. */
+    async askToAgree(
+      manager: EntityManager,
+      { workspaceId, accountId }: Pick<Principal, 'workspaceId' | 'accountId'>,
+      planId: string,
+    ): Promise<void> {
+      const others: { email: string }[] = await manager.query(
+        `SELECT a.email FROM membership m JOIN account a ON a.id = m.account_id
+          WHERE m.workspace_id = $1 AND a.id <> $2 AND m.role <> 'viewer'`,
+        [workspaceId, accountId],
+      );
+      await enqueue(
+        manager,
+        others.map(({ email }) => ({
+          workspaceId,
+          siteId: null,
+          kind: 'agreement' as const,
+          lane: mailLane(workspaceId),
+          recipient: email,
+          payload: { of: 'agreement' as const, plan: planId },
+        })),
       );
     },
 

@@ -120,7 +120,12 @@ export function createCompiler({ db, sites, campaigns, library }: CompilerServic
         document: documents.get(id) ?? draft,
       })),
     );
-    return { manifest, files, campaigns: rows.map(({ id, name, state }) => ({ id, name, state })) };
+    return {
+      manifest,
+      files,
+      documents,
+      campaigns: rows.map(({ id, name, state }) => ({ id, name, state })),
+    };
   }
 
   /** Makes the site's manifest and message files anew. Everything on the caller's one connection. */

@@ -1,5 +1,5 @@
 import type { CampaignDocument, Cast, MessageFile, Preview } from '@velarium/contract';
-import { allot, type Met, type PageParts, sharesOf } from '@velarium/core';
+import { allot, type CastState, castStateOf, type Met, type PageParts, sharesOf } from '@velarium/core';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { CampaignRow, CampaignService } from '../campaigns/index.ts';
 import { notFound, ProblemError } from '../infra/problem.ts';
@@ -11,6 +11,13 @@ import { MessageFileEntity } from './entities.ts';
 import { createSiteTurns } from './site-turns.ts';
 import { createWhy } from './why.ts';
 
+const secondPerson = () =>
+  new ProblemError(
+    403,
+    'second-person',
+    'A second person must agree first',
+    'In this workspace nothing is launched before somebody else has agreed to it. Ask for that in the launch of the draft; what is to come back is brought back as a draft first.',
+  );
 const wrongState = (detail: string) => new ProblemError(409, 'wrong-state', 'Not in this state', detail);
 
 /** Told of a campaign that begins or ends to run a version, in the transaction that makes it so. */
@@ -60,6 +67,8 @@ interface OtherDocument {
   readonly note: string;
   /** The draft it was taken from, if it was one. */
   readonly revision?: number | null;
+  /** A second person has agreed to it, where one must. */
+  readonly isAgreed?: boolean;
   /** Done in the same transaction; what it throws keeps it from being published. */
   readonly also?: (manager: EntityManager) => Promise<void>;
 }
@@ -67,6 +76,12 @@ interface OtherDocument {
 type MoveOfRow = (manager: EntityManager, row: CampaignRow) => Promise<Partial<CampaignRow>>;
 
 type Actor = { readonly workspaceId: string; readonly accountId: string; readonly name: string };
+
+/** Refuses where a second person must agree to a launch. Asked of the database: who acts may have signed in before it was so. */
+async function assertAlone(manager: Pick<EntityManager, 'query'>, workspaceId: string): Promise<void> {
+  const [asking] = await manager.query('SELECT FROM workspace WHERE id = $1 AND asks_second', [workspaceId]);
+  if (asking) throw secondPerson();
+}
 
 /** Moves campaigns between their states and makes what the edge serves, each move in one transaction. */
 export function createPublishingService({ db, sites, campaigns, library, onMoved }: PublishingServices) {
@@ -118,16 +133,20 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
    * Freezes a document as a new version of its campaign, which begins to run.
    *
    * @param choose The draft, unless it is another one: a version of before, or a draft as it was once.
-   * @param together What is launched in the same moment.
+   * @param more What is launched in the same moment; whether a second person has agreed, where one must.
    */
   const freeze =
     (
       actor: Actor,
       timeZone: string,
       choose: (row: CampaignRow) => { readonly document: CampaignDocument; readonly revision: number | null },
-      together: readonly Met[] = [],
+      {
+        together = [],
+        isAgreed = false,
+      }: { readonly together?: readonly Met[]; readonly isAgreed?: boolean } = {},
     ): MoveOfRow =>
     async (manager, row) => {
+      if (!isAgreed) await assertAlone(manager, actor.workspaceId);
       if (row.state === 'archived') throw wrongState('Take it out of the archive first.');
       const { document, revision } = choose(row);
       const lookOf = await library.looks.reader(row.siteId, manager);
@@ -178,6 +197,8 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
 
   return {
     prepareSite,
+    /** For those who do something before they publish. */
+    assertAlone: (workspaceId: string) => assertAlone(db, workspaceId),
 
     /** Builds the manifests that are missing, as they are after an update of Velarium itself. */
     async prepareMissing(): Promise<void> {
@@ -202,14 +223,16 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
     async publishDocument(
       actor: Actor,
       campaignId: string,
-      { document, note, revision = null, also }: OtherDocument,
+      { document, note, revision = null, isAgreed = false, also }: OtherDocument,
     ): Promise<void> {
       const { workspaceId } = actor;
       const { timeZone } = await sites.get(workspaceId, await campaigns.siteOf(workspaceId, campaignId));
-      const publish = freeze(actor, timeZone, (row) => ({
-        document,
-        revision: revision === row.revision ? revision : null,
-      }));
+      const publish = freeze(
+        actor,
+        timeZone,
+        (row) => ({ document, revision: revision === row.revision ? revision : null }),
+        { isAgreed },
+      );
       const move: MoveOfRow = async (manager, row) => {
         await also?.(manager);
         return publish(manager, row);
@@ -237,7 +260,13 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
           together.push({ id, name, document: draft });
         }
         for (const { id, revision } of inOrder)
-          await moveOne(manager, actor, id, freeze(actor, timeZone, draftLookedAt(revision), together), note);
+          await moveOne(
+            manager,
+            actor,
+            id,
+            freeze(actor, timeZone, draftLookedAt(revision), { together }),
+            note,
+          );
       });
     },
 
@@ -284,7 +313,7 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
     async preview(siteKey: string, of: string): Promise<Omit<Preview, 'link' | 'why'>> {
       const site = await sites.findByKey(siteKey);
       if (!site) throw notFound('site');
-      const { files, ...cast } = await compose(site, of);
+      const { files, documents: _, ...cast } = await compose(site, of);
       return { ...cast, files: Object.fromEntries(files) };
     },
 
@@ -292,8 +321,24 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
     async cast(siteKey: string, of: string): Promise<Cast> {
       const site = await sites.findByKey(siteKey);
       if (!site) throw notFound('site');
-      const { files: _, ...cast } = await compose(site, of);
+      const { files: _, documents: __, ...cast } = await compose(site, of);
       return cast;
+    },
+
+    /** The same, with what can be said later of how it stood. */
+    async castWithState(siteKey: string, of: string): Promise<{ cast: Cast; state: CastState }> {
+      const site = await sites.findByKey(siteKey);
+      if (!site) throw notFound('site');
+      const { files: _, documents, ...cast } = await compose(site, of);
+      const groups = new Map((await sites.groups.list(site.id)).map(({ id, name }) => [id, name]));
+      const campaignNames = new Map(cast.campaigns.map(({ id, name }) => [id, name]));
+      return {
+        cast,
+        state: castStateOf(cast, (id) => documents.get(id), {
+          campaign: (id) => campaignNames.get(id) ?? 'a campaign that does not run',
+          group: (id) => groups.get(id) ?? 'a group that is gone',
+        }),
+      };
     },
 
     why,

@@ -1,9 +1,10 @@
 import type { Cast, KeptRehearsal, Rehearsed, SaveRehearsal } from '@velarium/contract';
-import { judge, playVisit } from '@velarium/core';
+import { judge, outcomeOf, playVisit } from '@velarium/core';
 import type { DataSource } from 'typeorm';
 import { notFound, ProblemError } from '../infra/problem.ts';
 import type { PublishingService } from '../publishing/index.ts';
 import type { SiteService } from '../sites/index.ts';
+import { createHeld } from './held.ts';
 
 /** More would take longer than anybody waits for at a publish. */
 const MOST = 500;
@@ -18,6 +19,7 @@ interface RehearsalServices {
 
 /** Visits that are kept, and what becomes of them; core plays them. */
 export function createRehearsalService({ db, sites, publishing }: RehearsalServices) {
+  const held = createHeld(db);
   const list = async (workspaceId: string, siteId: string): Promise<KeptRehearsal[]> => {
     await sites.get(workspaceId, siteId);
     const rows: (Omit<KeptRehearsal, 'updatedAt'> & { updatedAt: Date })[] = await db.query(
@@ -95,7 +97,8 @@ export function createRehearsalService({ db, sites, publishing }: RehearsalServi
       const site = await sites.get(workspaceId, siteId);
       const kept = await list(workspaceId, siteId);
       if (kept.length === 0) return [];
-      const { manifest, campaigns } = await publishing.cast(site.key, of);
+      const { cast, state } = await publishing.castWithState(site.key, of);
+      const { manifest, campaigns } = cast;
       const names = new Map(campaigns.map(({ id, name }) => [id, name]));
       const write = (atMs: number) =>
         new Date(atMs).toLocaleString('en-GB', {
@@ -109,7 +112,7 @@ export function createRehearsalService({ db, sites, publishing }: RehearsalServi
       const played: Rehearsed[] = [];
       for (const { id, name, rehearsal } of kept) {
         const expectations = judge(playVisit({ manifest, rehearsal, origin }), rehearsal, nameOf, write);
-        played.push({ id, name, expectations });
+        played.push({ id, name, expectations, since: null });
         if (Date.now() > untilMs)
           throw new ProblemError(
             503,
@@ -120,7 +123,19 @@ export function createRehearsalService({ db, sites, publishing }: RehearsalServi
         // Others are served between two of them.
         await new Promise((resolve) => setImmediate(resolve));
       }
-      return played;
+      const { asked, failing } = outcomeOf(played);
+      if (of === 'live')
+        await held.note(
+          siteId,
+          asked.filter((one) => !failing.includes(one)).map(({ id }) => id),
+          state,
+        );
+      const since = await held.since(
+        siteId,
+        failing.map(({ id }) => id),
+        state,
+      );
+      return played.map((one) => ({ ...one, since: since.get(one.id) ?? null }));
     },
   };
 }

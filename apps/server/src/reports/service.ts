@@ -55,7 +55,8 @@ export function createReports({ db, sites, campaigns }: ReportServices) {
     return db.query(
       `SELECT to_char(m.at AT TIME ZONE $4, 'YYYY-MM-DD') AS day, m.campaign_id AS "campaignId", c.name, m.what, m.version
          FROM campaign_move m JOIN campaign c ON c.id = m.campaign_id
-        WHERE m.campaign_id = ANY($1::uuid[]) AND m.at >= $2::date::timestamp AT TIME ZONE $4
+        -- What was only asked for changed nothing for visitors.
+        WHERE m.campaign_id = ANY($1::uuid[]) AND m.what NOT IN ('asked', 'declined') AND m.at >= $2::date::timestamp AT TIME ZONE $4
           AND m.at < ($3::date + 1)::timestamp AT TIME ZONE $4
         ORDER BY m.at LIMIT ${MARKS}`,
       [ids, from, until, timeZone],

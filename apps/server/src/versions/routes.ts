@@ -1,12 +1,15 @@
 import {
+  agreeSchema,
   bringBackSchema,
   campaignHistorySchema,
   campaignSchema,
   campaignVersionSchema,
+  declineSchema,
   historyCursorSchema,
   launchTogetherSchema,
   messageHashSchema,
   planLaunchSchema,
+  plannedDocumentSchema,
   plannedLaunchSchema,
 } from '@velarium/contract';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
@@ -35,8 +38,7 @@ export const versionRoutes: FastifyPluginAsyncZod<{
         response: { 200: campaignHistorySchema },
       },
     },
-    ({ principal, params, query }) =>
-      versions.history(principal.workspaceId, params.campaignId, query.cursor),
+    ({ principal, params, query }) => versions.history(principal, params.campaignId, query.cursor),
   );
   app.get(
     '/campaigns/:campaignId/versions/:version',
@@ -67,6 +69,27 @@ export const versionRoutes: FastifyPluginAsyncZod<{
       schema: { params: ofCampaign, body: planLaunchSchema, response: { 200: plannedLaunchSchema } },
     },
     ({ principal, params, body }) => versions.plan(principal, params.campaignId, body),
+  );
+  app.get(
+    '/campaigns/:campaignId/plan',
+    { schema: { params: ofCampaign, response: { 200: plannedDocumentSchema } } },
+    ({ principal, params }) => versions.planned(principal, params.campaignId),
+  );
+  app.post(
+    '/campaigns/:campaignId/plan/agree',
+    { preHandler, schema: { params: ofCampaign, body: agreeSchema, response: { 200: campaignSchema } } },
+    async ({ principal, params, body }) => {
+      await versions.agree(principal, params.campaignId, body.id);
+      return campaigns.get(principal.workspaceId, params.campaignId);
+    },
+  );
+  app.post(
+    '/campaigns/:campaignId/plan/decline',
+    { preHandler, schema: { params: ofCampaign, body: declineSchema, response: { 204: z.void() } } },
+    async ({ principal, params, body }, reply) => {
+      await versions.decline(principal, params.campaignId, body.id, body.note);
+      return reply.status(204).send();
+    },
   );
   app.delete(
     '/campaigns/:campaignId/plan',

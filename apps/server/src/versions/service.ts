@@ -4,6 +4,7 @@ import type {
   CampaignHistory,
   CampaignVersion,
   HistoryEntry,
+  PlannedDocument,
   PlannedLaunch,
 } from '@velarium/contract';
 import type { DataSource, EntityManager } from 'typeorm';
@@ -17,8 +18,17 @@ export interface VersionServices {
   readonly jobs: Jobs;
   readonly campaigns: CampaignService;
   readonly publishing: PublishingService;
+  /** Told of a plan that waits for a second person, in the transaction that makes it. */
+  readonly onAsked: (manager: EntityManager, asker: Actor, planId: string) => Promise<void>;
 }
 type Actor = { readonly workspaceId: string; readonly accountId: string; readonly name: string };
+
+type Planner = Actor & { readonly asksSecond: boolean };
+interface Plan {
+  readonly revision: number;
+  readonly at: string | null;
+  readonly note: string;
+}
 
 /** Lines of a history that are read at once. */
 const LISTED = 100;
@@ -27,10 +37,18 @@ const FARTHEST_DAYS = 400;
 const DAY_MS = 86_400_000;
 /** A plan that was called off, or taken by another worker, while it was looked at. */
 const calledOff = new Error('the plan is gone');
+const planGone = () =>
+  new ProblemError(
+    409,
+    'plan-gone',
+    'Nothing waits for you here any more',
+    'It was called off, changed or decided meanwhile. Look at it as it is now.',
+  );
 
 interface PlanRow {
   readonly id: string;
-  readonly at: Date;
+  readonly at: Date | null;
+  readonly awaits: boolean;
   readonly document: CampaignDocument;
   readonly revision: number;
   readonly note: string;
@@ -40,25 +58,54 @@ interface PlanRow {
 }
 
 /** What has become of campaigns: every version and move, what is planned, and how an old one comes back. */
-export function createVersionService({ db, jobs, campaigns, publishing }: VersionServices) {
+export function createVersionService({ db, jobs, campaigns, publishing, onAsked }: VersionServices) {
   async function planOf(
     campaignId: string,
     manager: EntityManager = db.manager,
   ): Promise<PlanRow | undefined> {
     const [row]: PlanRow[] = await manager.query(
-      `SELECT id, at, document, revision, note, by_account AS "byAccount", by_name AS "byName", failure
+      `SELECT id, at, awaits, document, revision, note, by_account AS "byAccount", by_name AS "byName", failure
          FROM planned_launch WHERE campaign_id = $1`,
       [campaignId],
     );
     return row;
   }
-  const planned = ({ at, note, byName, revision, failure }: PlanRow): PlannedLaunch => ({
-    at: at.toISOString(),
+  const planned = (
+    { id, at, awaits, note, byAccount, byName, revision, failure }: PlanRow,
+    accountId: string,
+  ): PlannedLaunch => ({
+    id,
+    at: at?.toISOString() ?? null,
+    awaits,
+    isMine: byAccount === accountId,
     note,
     byName,
     revision,
     failure,
   });
+  const noteMove = (manager: EntityManager, campaignId: string, what: string, byName: string, note: string) =>
+    manager.query('INSERT INTO campaign_move (campaign_id, what, by_name, note) VALUES ($1, $2, $3, $4)', [
+      campaignId,
+      what,
+      byName,
+      note,
+    ]);
+
+  /** Takes a plan away with what is done of it, or not at all: it is kept once, whatever dies meanwhile. */
+  async function takePlan(manager: EntityManager, campaignId: string, planId: string, gone: () => Error) {
+    const [taken] = await manager.query(
+      'DELETE FROM planned_launch WHERE campaign_id = $1 AND id = $2 RETURNING id',
+      [campaignId, planId],
+    );
+    if (taken.length === 0) throw gone();
+  }
+  /** A plan that waits for a second person, if it is still the one that was looked at. */
+  async function awaiting(actor: Actor, campaignId: string, planId: string): Promise<PlanRow> {
+    await campaigns.siteOf(actor.workspaceId, campaignId);
+    const plan = await planOf(campaignId);
+    if (plan?.id !== planId || !plan.awaits) throw planGone();
+    return plan;
+  }
 
   async function find(workspaceId: string, campaignId: string, version: number): Promise<CampaignVersion> {
     await campaigns.siteOf(workspaceId, campaignId);
@@ -84,8 +131,8 @@ export function createVersionService({ db, jobs, campaigns, publishing }: Versio
     find,
 
     /** The newest lines, or those after a cursor. */
-    async history(workspaceId: string, campaignId: string, cursor?: string): Promise<CampaignHistory> {
-      const { state } = await campaigns.get(workspaceId, campaignId);
+    async history(actor: Actor, campaignId: string, cursor?: string): Promise<CampaignHistory> {
+      const { state } = await campaigns.get(actor.workspaceId, campaignId);
       const [at, what, version] = cursor?.split('~') ?? [];
       const rows: (Omit<HistoryEntry, 'at'> & { at: Date; cursor: string })[] = await db.query(
         `SELECT *, concat_ws('~', at, what, coalesce(version, 0)) AS cursor FROM (
@@ -107,7 +154,7 @@ export function createVersionService({ db, jobs, campaigns, publishing }: Versio
       const plan = await planOf(campaignId);
       return {
         live: state === 'running' || state === 'scheduled' ? (live?.version ?? null) : null,
-        planned: plan ? planned(plan) : null,
+        planned: plan ? planned(plan, actor.accountId) : null,
         entries: entries.map(({ at, cursor: _cursor, ...entry }) => ({ ...entry, at: at.toISOString() })),
         next: rows.length > LISTED ? (entries.at(-1)?.cursor ?? null) : null,
       };
@@ -132,14 +179,21 @@ export function createVersionService({ db, jobs, campaigns, publishing }: Versio
       await publishing.publishDocument(actor, campaignId, { document, note: said });
     },
 
-    /** Plans that the draft as it is now is published at a time; an older plan gives way. */
-    async plan(
-      actor: Actor,
-      campaignId: string,
-      { revision, at, note }: { readonly revision: number; readonly at: string; readonly note: string },
-    ): Promise<PlannedLaunch> {
-      const when = new Date(at);
-      const aheadMs = when.getTime() - Date.now();
+    /**
+     * Plans that the draft as it is now is published at a time, or as soon as a second person agrees where the workspace asks
+     * for one; an older plan gives way.
+     */
+    async plan(actor: Planner, campaignId: string, { revision, at, note }: Plan): Promise<PlannedLaunch> {
+      const when = at === null ? null : new Date(at);
+      const aheadMs = when ? when.getTime() - Date.now() : 1;
+      if (when === null && !actor.asksSecond)
+        throw new ProblemError(
+          422,
+          'invalid-input',
+          'Not a time to launch at',
+          'Nobody need agree to it, so it wants a time. Choose one, or publish it now.',
+          [{ path: 'at', message: 'choose a time' }],
+        );
       if (aheadMs <= 0 || aheadMs > FARTHEST_DAYS * DAY_MS)
         throw new ProblemError(
           422,
@@ -168,15 +222,80 @@ export function createVersionService({ db, jobs, campaigns, publishing }: Versio
             'Somebody else has changed this campaign meanwhile, so nothing was planned. Look at it as it is now.',
           );
         await manager.query(
-          `INSERT INTO planned_launch (campaign_id, id, at, document, revision, note, by_account, by_name)
-           VALUES ($1, $2, $3, $4, $5, $6, $7, $8)
+          `INSERT INTO planned_launch (campaign_id, id, at, document, revision, note, by_account, by_name, awaits)
+           VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)
            ON CONFLICT (campaign_id) DO UPDATE SET id = $2, at = $3, document = $4, revision = $5, note = $6,
-             by_account = $7, by_name = $8, failure = ''`,
-          [campaignId, id, when, JSON.stringify(row.draft), revision, note, actor.accountId, actor.name],
+             by_account = $7, by_name = $8, awaits = $9, failure = ''`,
+          [
+            campaignId,
+            id,
+            when,
+            JSON.stringify(row.draft),
+            revision,
+            note,
+            actor.accountId,
+            actor.name,
+            actor.asksSecond,
+          ],
         );
-        await jobs.send(manager, 'launch-planned', { campaignId, planId: id }, when);
+        if (when) await jobs.send(manager, 'launch-planned', { campaignId, planId: id }, when);
+        if (actor.asksSecond) {
+          await noteMove(manager, campaignId, 'asked', actor.name, note);
+          await onAsked(manager, actor, id);
+        }
       });
-      return planned((await planOf(campaignId)) as PlanRow);
+      return planned((await planOf(campaignId)) as PlanRow, actor.accountId);
+    },
+
+    /** What is planned, with the document that will be published. */
+    async planned(actor: Actor, campaignId: string): Promise<PlannedDocument> {
+      await campaigns.siteOf(actor.workspaceId, campaignId);
+      const plan = await planOf(campaignId);
+      if (!plan) throw notFound('planned launch');
+      return { ...planned(plan, actor.accountId), document: plan.document };
+    },
+
+    /** A second person agrees: it is launched, at once or when its time has come. */
+    async agree(actor: Actor, campaignId: string, planId: string): Promise<void> {
+      const plan = await awaiting(actor, campaignId, planId);
+      if (plan.byAccount === actor.accountId)
+        throw new ProblemError(
+          403,
+          'second-person',
+          'Somebody else must agree',
+          'You have asked for it yourself. It waits for another person who may launch.',
+        );
+      if (plan.at && plan.at.getTime() > Date.now()) {
+        await db.transaction(async (manager) => {
+          const [agreed] = await manager.query(
+            'UPDATE planned_launch SET awaits = false WHERE campaign_id = $1 AND id = $2 AND awaits RETURNING id',
+            [campaignId, planId],
+          );
+          if (agreed.length === 0) throw planGone();
+        });
+        return;
+      }
+      const { document, note, revision, byName } = plan;
+      await publishing.publishDocument(
+        { ...actor, name: `${byName}, agreed to by ${actor.name}` },
+        campaignId,
+        {
+          document,
+          note,
+          revision,
+          isAgreed: true,
+          also: (manager) => takePlan(manager, campaignId, planId, planGone),
+        },
+      );
+    },
+
+    /** A second person does not agree, and says why. */
+    async decline(actor: Actor, campaignId: string, planId: string, note: string): Promise<void> {
+      await awaiting(actor, campaignId, planId);
+      await db.transaction(async (manager) => {
+        await takePlan(manager, campaignId, planId, planGone);
+        await noteMove(manager, campaignId, 'declined', actor.name, note);
+      });
     },
 
     async callOff(workspaceId: string, campaignId: string): Promise<void> {
@@ -187,7 +306,8 @@ export function createVersionService({ db, jobs, campaigns, publishing }: Versio
     /** For the worker: launches what was planned, if it still is. What cannot be launched says why and waits for a person. */
     async launchPlanned({ campaignId, planId }: { campaignId: string; planId: string }): Promise<void> {
       const plan = await planOf(campaignId);
-      if (!plan || plan.id !== planId || plan.failure !== '') return;
+      // One that waits for a second person goes out when they agree.
+      if (!plan || plan.id !== planId || plan.failure !== '' || plan.awaits) return;
       const [owner]: { workspaceId: string }[] = await db.query(
         'SELECT workspace_id AS "workspaceId" FROM campaign WHERE id = $1',
         [campaignId],
@@ -200,15 +320,14 @@ export function createVersionService({ db, jobs, campaigns, publishing }: Versio
       };
       try {
         const { document, note, revision } = plan;
-        // With the publishing or not at all: a plan is kept once, whatever dies meanwhile.
-        const also = async (manager: EntityManager) => {
-          const [gone] = await manager.query(
-            'DELETE FROM planned_launch WHERE campaign_id = $1 AND id = $2 RETURNING id',
-            [campaignId, planId],
-          );
-          if (gone.length === 0) throw calledOff;
-        };
-        await publishing.publishDocument(actor, campaignId, { document, note, revision, also });
+        await publishing.publishDocument(actor, campaignId, {
+          document,
+          note,
+          revision,
+          // A plan that need not be agreed to, or has been.
+          isAgreed: true,
+          also: (manager) => takePlan(manager, campaignId, planId, () => calledOff),
+        });
       } catch (error) {
         if (error === calledOff) return;
         if (!(error instanceof ProblemError) || error.status >= 500) throw error;

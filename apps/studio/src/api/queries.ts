@@ -44,6 +44,7 @@ import type {
   StayHistograms,
   StayQuestion,
   Why,
+  WorkspaceSettings,
 } from '@velarium/contract';
 import type { Met } from '@velarium/core';
 import { poll, rememberCsrfToken, request } from './client.ts';
@@ -60,6 +61,7 @@ export const sessionQuery = queryOptions({
   retry: false,
 });
 export const signIn = async (body: SignIn) => withToken(await request<Session>('POST', '/session', body));
+export const setWorkspace = (settings: WorkspaceSettings) => request<void>('PUT', '/workspace', settings);
 export const signOut = () => request<void>('DELETE', '/session');
 
 export const membersQuery = queryOptions({

@@ -8,6 +8,7 @@ import type {
   LaunchTogether,
   MessageFile,
   PlanLaunch,
+  PlannedDocument,
   PlannedLaunch,
 } from '@velarium/contract';
 import { request } from './client.ts';
@@ -58,6 +59,17 @@ export const bringBack = (campaignId: string, version: number, note: string) =>
   request<Campaign>('POST', `${campaign(campaignId)}/versions/${version}/publish`, { note });
 export const planLaunch = (campaignId: string, plan: PlanLaunch) =>
   request<PlannedLaunch>('PUT', `${campaign(campaignId)}/plan`, plan);
+/** Somebody else may agree to it, change it or call it off at any moment. */
+export const plannedQuery = (campaignId: string) =>
+  queryOptions({
+    queryKey: ['campaigns', campaignId, 'plan'],
+    queryFn: () => request<PlannedDocument>('GET', `${campaign(campaignId)}/plan`),
+    staleTime: 0,
+  });
+export const agreeToLaunch = (campaignId: string, id: string) =>
+  request<Campaign>('POST', `${campaign(campaignId)}/plan/agree`, { id });
+export const declineLaunch = (campaignId: string, id: string, note: string) =>
+  request<void>('POST', `${campaign(campaignId)}/plan/decline`, { id, note });
 export const callOffLaunch = (campaignId: string) => request<void>('DELETE', `${campaign(campaignId)}/plan`);
 export const launchTogether = (siteId: string, launch: LaunchTogether) =>
   request<void>('POST', `/sites/${siteId}/launches`, launch);

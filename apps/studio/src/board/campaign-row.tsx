@@ -153,6 +153,7 @@ export const CampaignRow = memo(function CampaignRow(props: CampaignRowProps) {
 
 const ATTENTION_TONE: Readonly<Record<AttentionKind, string>> = {
   failing: 'font-semibold text-halt',
+  awaiting: 'font-semibold text-hold',
   unseen: 'text-hold',
   ending: 'text-hold',
   colliding: 'text-hold',
@@ -160,16 +161,28 @@ const ATTENTION_TONE: Readonly<Record<AttentionKind, string>> = {
 
 /** What is to be known of a campaign beside its state: what wants a look first. */
 function Marks({ campaign, attention }: Pick<CampaignRowProps, 'campaign' | 'attention'>) {
-  const { labels, plannedAt, hasUnpublishedChanges, nextChangeAt } = campaign;
+  const { id, siteId, labels, plannedAt, awaits, hasUnpublishedChanges, nextChangeAt } = campaign;
   return (
     <>
-      {attention.map(({ kind, text }) => (
-        <span key={kind} className={cx('text-xs', ATTENTION_TONE[kind])}>
-          {kind === 'failing' ? '■' : '◇'} {text}
-        </span>
-      ))}
+      {attention.map(({ kind, text }) =>
+        kind === 'awaiting' ? (
+          <Link
+            key={kind}
+            to={`/sites/${siteId}/campaigns/${id}/versions`}
+            className={cx('text-xs underline underline-offset-4', ATTENTION_TONE[kind])}
+          >
+            ◇ {text}
+          </Link>
+        ) : (
+          <span key={kind} className={cx('text-xs', ATTENTION_TONE[kind])}>
+            {kind === 'failing' ? '■' : '◇'} {text}
+          </span>
+        ),
+      )}
       {nextChangeAt && <NextChange at={nextChangeAt} />}
-      {plannedAt && <span className="text-xs text-hold">◷ launches {when.format(new Date(plannedAt))}</span>}
+      {plannedAt && !awaits && (
+        <span className="text-xs text-hold">◷ launches {when.format(new Date(plannedAt))}</span>
+      )}
       {hasUnpublishedChanges && <span className="text-xs text-hold">◇ edits not yet published</span>}
       {labels.map((label) => (
         <span key={label} className="rounded-full border border-line-strong px-2 text-xs text-soft">

@@ -1,33 +1,33 @@
 import { useQuery } from '@tanstack/react-query';
-import type { Assumptions, Cast, SiteLimits, Traffic } from '@velarium/contract';
+import type { Assumptions, Cast, Site, SiteLimits, Traffic } from '@velarium/contract';
 import {
   COSTLY_PARTS,
   type CostlyPart,
-  counted,
-  type Forecast,
   figure,
   forecastWords,
   gainShareWords,
   manifestSupposing,
   manifestWithout,
   opposite,
+  trafficWords,
   USUAL_ASSUMPTIONS,
 } from '@velarium/core';
 import { useMemo, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
-import { trafficQuery } from '../api/forecasts.ts';
 import { campaignsQuery } from '../api/queries.ts';
 import { castQuery } from '../api/rehearsals.ts';
 import { LimitControls } from '../site/settings/limit-controls.tsx';
 import { useSite } from '../site/use-site.ts';
 import { Button } from '../ui/button.tsx';
 import { Fold } from '../ui/fold.tsx';
-import { NumberField } from '../ui/number-field.tsx';
-import { Segments } from '../ui/segments.tsx';
 import { Select } from '../ui/select.tsx';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
 import { CampaignTable, NOW, THEN } from './campaign-table.tsx';
+import { Granted } from './granted.tsx';
+import { Met } from './met.tsx';
 import { useReplay } from './use-replay.ts';
+import { useVisits, type Visits } from './use-visits.ts';
+import { VisitsChooser } from './visits-chooser.tsx';
 import { Way } from './way.tsx';
 
 const LIVE = 'live';
@@ -44,11 +44,18 @@ const WIDER: Readonly<Record<CostlyPart, string>> = {
   pauses: 'Without staying away after a close',
 };
 
-/** What would have happened to the site's own visitors: recorded traffic, replayed against the campaigns as they are and as they would be. */
+/** What would have happened to the site's visitors: their visits, replayed against the campaigns as they are and as they would be. */
 export function ForecastPage() {
   const { siteId = '' } = useParams();
-  const [search, setSearch] = useSearchParams();
   const site = useSite(siteId);
+  // Whoever may not see the site, or follows a link to one that is gone, is told.
+  const { error, refetch } = useQuery(castQuery(siteId, LIVE));
+  if (error) return <ErrorState error={error} onRetry={() => void refetch()} />;
+  return site ? <ForecastOfSite key={siteId} site={site} /> : <Skeleton rows={6} label="Loading the site" />;
+}
+
+function ForecastOfSite({ site }: { readonly site: Site }) {
+  const [search, setSearch] = useSearchParams();
   const of = search.get('of') ?? LIVE;
   const without = search.get('without') ?? NONE;
   const put = (key: 'of' | 'without', value: string, plain: string) =>
@@ -58,30 +65,34 @@ export function ForecastPage() {
       else next.set(key, value);
       return next;
     });
-  const [days, setDays] = useState(28);
-  const traffic = useQuery(trafficQuery(siteId, days));
-  const live = useQuery({ ...castQuery(siteId, LIVE), staleTime: 0 });
-  const then = useQuery({ ...castQuery(siteId, of), staleTime: 0 });
-  const { data: campaigns = [] } = useQuery(campaignsQuery(siteId));
-  const error = traffic.error ?? live.error ?? then.error;
+  const visits = useVisits(site);
+  const live = useQuery({ ...castQuery(site.id, LIVE), staleTime: 0 });
+  const then = useQuery({ ...castQuery(site.id, of), staleTime: 0 });
+  const { data: campaigns = [] } = useQuery(campaignsQuery(site.id));
+  const error = visits.error ?? live.error ?? then.error;
   if (error)
     return (
       <ErrorState
         error={error}
         onRetry={() => {
-          for (const one of [traffic, live, then]) void one.refetch();
+          visits.retry();
+          void live.refetch();
+          void then.refetch();
         }}
       />
     );
+  const { traffic, from } = visits;
   return (
     <div className="mx-auto max-w-[1360px] px-6 pb-16 max-sm:px-4">
       <div className="flex flex-wrap items-end gap-x-4 gap-y-2 pt-7 pb-4">
         <div className="mr-auto">
           <h1 className="font-serif text-3xl">Forecast</h1>
           <p className="text-soft">
-            {traffic.data
-              ? `${counted(traffic.data.visitors, 'visitor')} of the last ${days} days, replayed${traffic.data.isSample ? ` (a fair sample of ${figure(traffic.data.list.length)})` : ''}`
-              : 'Reading what was recorded …'}
+            {traffic
+              ? trafficWords(from, traffic)
+              : from === 'log'
+                ? 'Of a server’s log that is brought'
+                : 'Reading what was recorded …'}
           </p>
         </div>
         <Select
@@ -107,33 +118,17 @@ export function ForecastPage() {
           ]}
           onChange={(next) => put('without', next, NONE)}
         />
-        <Segments
-          label="Days"
-          value={String(days)}
-          onChange={(next) => setDays(Number(next))}
-          options={['7', '14', '28'].map((value) => ({ value, label: value }))}
-        />
       </div>
-      {!site || !traffic.data || !live.data || !then.data ? (
+      <VisitsChooser visits={visits} timeZone={site.timeZone} />
+      {from === 'log' && !traffic ? null : !traffic || !live.data || !then.data ? (
         <Skeleton rows={6} label="Loading the traffic" />
-      ) : traffic.data.list.length === 0 ? (
-        <EmptyState
-          title="Nothing recorded yet"
-          drawing="curve"
-          action={
-            <Link to={`/sites/${siteId}/site`} className="font-medium text-sail underline underline-offset-4">
-              See whether the tag is heard
-            </Link>
-          }
-        >
-          A forecast replays the visits of the site’s own pages. Once the tag has been there for a day, it can
-          say something.
-        </EmptyState>
+      ) : traffic.list.length === 0 ? (
+        <NobodyCame visits={visits} siteId={site.id} />
       ) : (
         <Replayed
-          key={`${siteId} ${of} ${without} ${days}`}
+          key={`${of} ${without} ${from}`}
           origin={site.origins[0] ?? 'https://site.example'}
-          traffic={traffic.data}
+          traffic={traffic}
           live={live.data}
           then={then.data}
           of={of}
@@ -141,6 +136,36 @@ export function ForecastPage() {
         />
       )}
     </div>
+  );
+}
+
+/** There is nothing to replay; what else there is to do. */
+function NobodyCame({ visits, siteId }: { readonly visits: Visits; readonly siteId: string }) {
+  if (visits.from !== 'recorded')
+    return (
+      <EmptyState title="No page view in it" drawing="curve">
+        No line of this log tells of a person who saw a page.
+      </EmptyState>
+    );
+  return (
+    <EmptyState
+      title="Nothing recorded yet"
+      drawing="curve"
+      action={
+        <div className="flex flex-wrap justify-center gap-2">
+          <Button tone="main" onClick={() => visits.choose('log')}>
+            Bring a server’s log
+          </Button>
+          <Button onClick={() => visits.choose('invented')}>Invent some visits</Button>
+        </div>
+      }
+    >
+      A forecast replays the visits of the site’s own pages, once{' '}
+      <Link to={`/sites/${siteId}/site`} className="font-medium text-sail underline underline-offset-4">
+        the tag is heard there
+      </Link>
+      . Until then it can replay those of a server’s log, or some that are plainly invented.
+    </EmptyState>
   );
 }
 
@@ -184,7 +209,7 @@ function Replayed({ origin, traffic, live, then, of, without }: ReplayedProps) {
   const names = new Map(then.campaigns.map(({ id, name }) => [id, name]));
   const own = one && result?.campaigns.find(({ campaign }) => campaign === one.id);
   return (
-    <div className="grid gap-8">
+    <div className="grid gap-8 pt-3">
       <p role="status" className="flex min-h-8 items-center gap-3 text-sm text-soft">
         {replay.hasFailed
           ? 'The replay failed. Load the page again.'
@@ -249,98 +274,5 @@ function Replayed({ origin, traffic, live, then, of, without }: ReplayedProps) {
         <Granted assumptions={assumptions} onChange={setAssumptions} />
       </div>
     </div>
-  );
-}
-
-function Met({ forecast, now }: { readonly forecast: Forecast; readonly now: Forecast | undefined }) {
-  const most = Math.max(1, ...forecast.met);
-  return (
-    <section aria-label="Messages a visitor meets">
-      <h2 className="pb-2 font-semibold">Messages a visitor meets</h2>
-      <table className="w-full border-t border-line-strong">
-        <thead className="text-left text-xs text-soft">
-          <tr>
-            <th scope="col" className="py-1 font-normal">
-              Messages
-            </th>
-            <th scope="col" className="py-1 font-normal">
-              Visitors
-            </th>
-            {now && (
-              <th scope="col" className="py-1 text-right font-normal">
-                As it runs now
-              </th>
-            )}
-          </tr>
-        </thead>
-        <tbody>
-          {forecast.met.map((visitors, messages) => (
-            // Its place in the list is the number of messages.
-            // biome-ignore lint/suspicious/noArrayIndexKey: see above.
-            <tr key={messages} className="border-t border-line">
-              <th scope="row" className="w-20 py-1 text-left font-normal">
-                {messages === forecast.met.length - 1 ? `${messages} or more` : messages}
-              </th>
-              <td className="py-1">
-                <span className="flex items-center gap-2">
-                  {visitors > 0 && (
-                    <span
-                      aria-hidden="true"
-                      className="h-3 flex-none border border-ink bg-ink/80"
-                      style={{ width: `${(visitors / most) * 60}%` }}
-                    />
-                  )}
-                  <span className="tabular-nums">{figure(visitors)}</span>
-                </span>
-              </td>
-              {now && <td className="py-1 text-right tabular-nums">{figure(now.met[messages] ?? 0)}</td>}
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </section>
-  );
-}
-
-interface GrantedProps {
-  readonly assumptions: Assumptions;
-  readonly onChange: (assumptions: Assumptions) => void;
-}
-
-/** What no record tells, with its value and where that comes from. */
-function Granted({ assumptions, onChange }: GrantedProps) {
-  const percent = (label: string, key: 'leavesByMouse' | 'leavesByTouch') => (
-    <NumberField
-      label={label}
-      unit="%"
-      min={0}
-      max={100}
-      step={5}
-      value={Math.round(assumptions[key] * 100)}
-      onChange={(value) => onChange({ ...assumptions, [key]: value / 100 })}
-    />
-  );
-  return (
-    <section aria-label="Taken for granted" className="grid content-start gap-3">
-      <h2 className="font-semibold">Taken for granted</h2>
-      <p className="text-sm text-soft">
-        No record tells these; the values are common practice until you know better. Clicks, hovers and
-        elements reached are not known either: campaigns that wait for them alone open for nobody here. Nobody
-        is held back. Pages are read evenly down to where they were left; a view whose end was not told of
-        lasts as long as another of the same page.
-      </p>
-      <div className="grid gap-3 sm:grid-cols-3">
-        {percent('Views at a desk left by the top edge', 'leavesByMouse')}
-        {percent('Views on a phone left by a quick scroll up', 'leavesByTouch')}
-        <NumberField
-          label="A message is closed after"
-          unit="s"
-          min={1}
-          max={600}
-          value={assumptions.closesAfterSeconds}
-          onChange={(closesAfterSeconds) => onChange({ ...assumptions, closesAfterSeconds })}
-        />
-      </div>
-    </section>
   );
 }

@@ -1,22 +1,25 @@
-import type { Expectation, Rehearsal } from '@velarium/contract';
+import type { Expectation, Rehearsal, Rehearsed } from '@velarium/contract';
 import { expectationWords, type Judged } from '@velarium/core';
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import { Button, IconButton } from '../ui/button.tsx';
 import { NumberField } from '../ui/number-field.tsx';
 import { Select } from '../ui/select.tsx';
+import { SinceHeld } from './since-held.tsx';
 
 const ANY_PAGE = 'any';
 
 interface ExpectationsProps {
   readonly rehearsal: Rehearsal;
   readonly judged: readonly Judged[];
+  /** Of the kept one, where it fails. */
+  readonly since: Rehearsed['since'];
   readonly campaigns: readonly { readonly id: string; readonly name: string }[];
   readonly onChange: (expectations: readonly Expectation[]) => void;
 }
 
 /** What must hold of this visit, and whether it does. */
-export function Expectations({ rehearsal, judged, campaigns, onChange }: ExpectationsProps) {
+export function Expectations({ rehearsal, judged, since, campaigns, onChange }: ExpectationsProps) {
   const { expectations } = rehearsal;
   return (
     <section aria-label="What must hold" className="grid content-start gap-3">
@@ -45,6 +48,7 @@ export function Expectations({ rehearsal, judged, campaigns, onChange }: Expecta
           ))}
         </ul>
       )}
+      {judged.some(({ holds }) => !holds) && <SinceHeld since={since} />}
       <NewExpectation
         rehearsal={rehearsal}
         campaigns={campaigns}

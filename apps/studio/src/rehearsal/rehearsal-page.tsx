@@ -15,7 +15,7 @@ import { Redo2, Undo2 } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { campaignsQuery, sitePagesQuery, staysQuery } from '../api/queries.ts';
-import { castQuery } from '../api/rehearsals.ts';
+import { castQuery, playedQuery } from '../api/rehearsals.ts';
 import { useCommands } from '../app/commands.ts';
 import { useCanEdit } from '../app/use-session.ts';
 import { useSite } from '../site/use-site.ts';
@@ -105,6 +105,10 @@ function Place({ site, cast, of }: PlaceProps) {
       setChosen(0);
     },
   });
+  // Whatever becomes of a campaign, or of what is kept, is asked anew.
+  const stand = Math.max(0, ...[...campaigns, ...kept.kept].map(({ updatedAt }) => Date.parse(updatedAt)));
+  const { data: asked } = useQuery({ ...playedQuery(siteId, of, stand), enabled: kept.open !== undefined });
+  const since = asked?.find(({ id }) => id === kept.open?.id)?.since ?? null;
   // A link to a kept rehearsal opens it, once it is known.
   const linked = kept.open?.id;
   // biome-ignore lint/correctness/useExhaustiveDependencies: only when another one is opened.
@@ -261,6 +265,7 @@ function Place({ site, cast, of }: PlaceProps) {
           <Expectations
             rehearsal={rehearsal}
             judged={judged}
+            since={since}
             campaigns={cast.campaigns}
             onChange={(expectations) =>
               edit((old) => ({ ...old, expectations: [...expectations] }), `expectations ${Date.now()}`)

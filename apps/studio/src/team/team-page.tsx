@@ -12,6 +12,8 @@ import {
   invite,
   membersQuery,
   removeMember,
+  sessionQuery,
+  setWorkspace,
   withdrawInvitation,
 } from '../api/queries.ts';
 import { useSession } from '../app/use-session.ts';
@@ -20,6 +22,7 @@ import { Dialog } from '../ui/dialog.tsx';
 import { Field } from '../ui/field.tsx';
 import { Select } from '../ui/select.tsx';
 import { ErrorState, Skeleton } from '../ui/states.tsx';
+import { Switch } from '../ui/switch.tsx';
 import { type Column, Table } from '../ui/table.tsx';
 import { tell, tellProblem } from '../ui/toast.tsx';
 import { when } from '../ui/when.ts';
@@ -108,6 +111,7 @@ export function TeamPage() {
       ) : (
         <Table caption="Team" columns={columns} rows={members} keyOf={(member) => member.accountId} />
       )}
+      {isOwner && members && <SecondPerson members={members} />}
       {isOwner && <Invitations />}
       {isOwner && <Tokens />}
       <Dialog
@@ -231,6 +235,41 @@ function Invitations() {
           );
         })}
       </ul>
+    </section>
+  );
+}
+
+/** Whether somebody else must agree before anything is launched. */
+function SecondPerson({ members }: { readonly members: readonly Member[] }) {
+  const session = useSession();
+  const queryClient = useQueryClient();
+  const change = useMutation({
+    mutationFn: (asksSecond: boolean) => setWorkspace({ asksSecond }),
+    onError: tellProblem,
+    onSuccess: (_nothing, asksSecond) => {
+      tell(
+        asksSecond
+          ? 'From now on a second person agrees to every launch.'
+          : 'From now on whoever may launch does so alone.',
+        () => change.mutate(!asksSecond),
+      );
+    },
+    onSettled: () => queryClient.invalidateQueries({ queryKey: sessionQuery.queryKey }),
+  });
+  const able = members.filter(({ role }) => role !== 'viewer').length;
+  return (
+    <section aria-label="Launches" className="max-w-2xl pt-8">
+      <h2 className="pb-2 font-serif text-xl">Launches</h2>
+      <Switch
+        label="A second person agrees before anything is launched"
+        isOn={session?.workspace.asksSecond === true}
+        onChange={(isOn) => change.mutate(isOn)}
+        hint={
+          able < 2
+            ? 'There is nobody else who could: invite another editor or owner first, or nothing can be launched.'
+            : `Whoever asks is not the one who agrees; ${able} people of this workspace may. Putting to rest needs nobody.`
+        }
+      />
     </section>
   );
 }

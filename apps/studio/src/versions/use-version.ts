@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { frozenFileQuery, versionQuery } from '../api/versions.ts';
-import type { Compared } from './what-changes.tsx';
+import type { Compared } from './drawn.tsx';
 
 /** A version with the file visitors had of it, once both are known. */
 export function useVersion(campaignId: string, version: number | null): Compared | undefined {

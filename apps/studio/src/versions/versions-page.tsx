@@ -15,9 +15,11 @@ import { Select } from '../ui/select.tsx';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
 import { tell, tellProblem } from '../ui/toast.tsx';
 import { when } from '../ui/when.ts';
+import { AgreeDialog } from './agree-dialog.tsx';
+import type { Compared } from './drawn.tsx';
 import { EarlierDrafts } from './earlier-drafts.tsx';
 import { useVersion } from './use-version.ts';
-import { type Compared, WhatChanges } from './what-changes.tsx';
+import { WhatChanges } from './what-changes.tsx';
 
 const DRAFT = 'draft';
 
@@ -60,6 +62,8 @@ const ENTRY_WORDS: Readonly<Record<HistoryEntry['what'], string>> = {
   rested: 'Put to rest',
   resumed: 'Run again',
   redrawn: 'Drawn anew: what it is drawn with was changed',
+  asked: 'A second person was asked to agree',
+  declined: 'Not agreed to',
 };
 
 interface VersionsProps {
@@ -75,7 +79,9 @@ function Versions({ campaign, history, earlier }: VersionsProps) {
     what === 'published' && version !== null ? version : [],
   );
   const [shown, setShown] = useState<'versions' | 'drafts'>('versions');
-  const [chosen, setChosen] = useState(numbers[0] ?? null);
+  const [picked, setChosen] = useState<number | null>(null);
+  // The first may be published while one looks.
+  const chosen = picked ?? numbers[0] ?? null;
   return (
     <div className="mx-auto max-w-[1360px] px-6 pb-16 max-sm:px-4">
       <div className="pt-7 pb-4">
@@ -263,7 +269,11 @@ interface PlannedProps {
   readonly planned: NonNullable<CampaignHistory['planned']>;
 }
 
-function Planned({ campaign: { id, siteId }, planned: { at, byName, note, failure } }: PlannedProps) {
+/** What is launched by itself, or waits for somebody to agree to it. */
+function Planned({ campaign, planned }: PlannedProps) {
+  const { id, siteId } = campaign;
+  const { at, awaits, isMine, byName, note, failure } = planned;
+  const [isLooking, setLooking] = useState(false);
   const canEdit = useCanEdit();
   const queryClient = useQueryClient();
   const callOff = useMutation({
@@ -283,17 +293,31 @@ function Planned({ campaign: { id, siteId }, planned: { at, byName, note, failur
       <p className="mr-auto">
         {failure ? (
           <>
-            <strong>It could not be launched at {when.format(new Date(at))}.</strong> {failure}
+            <strong>It could not be launched{at && ` at ${when.format(new Date(at))}`}.</strong> {failure}
+          </>
+        ) : awaits ? (
+          <>
+            <strong>
+              {isMine ? 'You ask a second person' : `${byName} asks a second person`} to agree to a launch
+            </strong>{' '}
+            {at ? `at ${when.format(new Date(at))}` : 'as soon as they do'}, as it was when it was asked for.
+            What is edited meanwhile does not slip in.
           </>
         ) : (
           <>
-            <strong>Launches by itself at {when.format(new Date(at))}</strong>, as it was when {byName}{' '}
+            <strong>Launches by itself at {at && when.format(new Date(at))}</strong>, as it was when {byName}{' '}
             planned it. What is edited meanwhile does not slip in.
           </>
         )}
         {note && ` “${note}”`}
       </p>
-      {canEdit && (
+      {canEdit && awaits && !isMine && !failure && (
+        <Button tone="main" onClick={() => setLooking(true)}>
+          Look at it
+        </Button>
+      )}
+      {isLooking && <AgreeDialog campaign={campaign} onClose={() => setLooking(false)} />}
+      {canEdit && (!awaits || isMine || failure) && (
         <Button isBusy={callOff.isPending} onClick={() => callOff.mutate()}>
           {failure ? 'Put this away' : 'Call it off'}
         </Button>

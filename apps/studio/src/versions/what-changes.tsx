@@ -1,4 +1,3 @@
-import type { CampaignDocument, MessageFile } from '@velarium/contract';
 import {
   type ChangedWords,
   compareDocuments,
@@ -11,16 +10,8 @@ import { useNames } from '../board/use-names.ts';
 import { useCoveredPages, useSite, useSitePages } from '../site/use-site.ts';
 import { BLOCK_WORDS } from '../workbench/message/block-names.tsx';
 import { placeWords } from '../workbench/places.ts';
-import { StageFrame } from '../workbench/stage/stage-frame.tsx';
+import { type Compared, Drawn } from './drawn.tsx';
 
-/** A state of a campaign that is compared. */
-export interface Compared {
-  /** What it is called: `Version 3`, `The draft`. */
-  readonly name: string;
-  readonly document: CampaignDocument;
-  /** As visitors had it, where that is known; drawn as it would be today otherwise. */
-  readonly file?: MessageFile | undefined;
-}
 interface WhatChangesProps {
   readonly siteId: string;
   readonly before: Compared;
@@ -78,32 +69,8 @@ export function WhatChanges({ siteId, before, after }: WhatChangesProps) {
       )}
       {moved && <Moved moved={moved} />}
       <section aria-label="The message, side by side" className="grid gap-4 lg:grid-cols-2">
-        {[before, after].map(({ name, document, file }) => (
-          <figure key={name} className="grid content-start gap-1">
-            <div className="flex items-start gap-2">
-              <StageFrame
-                message={document.message}
-                device="desktop"
-                width={250}
-                height={156}
-                isThumbnail
-                {...(file ? { frozen: file } : {})}
-              />
-              <StageFrame
-                message={document.message}
-                device="mobile"
-                width={72}
-                height={156}
-                isThumbnail
-                {...(file ? { frozen: file } : {})}
-              />
-            </div>
-            <figcaption className="text-xs text-soft">
-              {name}
-              {file ? ', as visitors had it' : ''}
-            </figcaption>
-          </figure>
-        ))}
+        <Drawn of={before} />
+        <Drawn of={after} />
       </section>
     </div>
   );

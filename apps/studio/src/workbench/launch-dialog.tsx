@@ -3,8 +3,15 @@ import type { Campaign } from '@velarium/contract';
 import { documentSentence, type Finding, instantOf, sentenceText } from '@velarium/core';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { campaignQuery, campaignsQuery, publishCampaign, readCampaign } from '../api/queries.ts';
+import {
+  campaignQuery,
+  campaignsQuery,
+  publishCampaign,
+  readCampaign,
+  sessionQuery,
+} from '../api/queries.ts';
 import { historyQuery, planLaunch } from '../api/versions.ts';
+import { useSession } from '../app/use-session.ts';
 import { isLive } from '../board/state-mark.tsx';
 import { useNames } from '../board/use-names.ts';
 import { useCoveredPages, useSite } from '../site/use-site.ts';
@@ -12,13 +19,14 @@ import { Button } from '../ui/button.tsx';
 import { Dialog } from '../ui/dialog.tsx';
 import { tellOf, tellProblem } from '../ui/toast.tsx';
 import { when } from '../ui/when.ts';
+import { LaunchFindings } from '../versions/launch-findings.tsx';
+import { MeetingsOfLaunch } from '../versions/meetings-of-launch.tsx';
+import { RehearsalsOfLaunch } from '../versions/rehearsals-of-launch.tsx';
 import { useLaunchChecks } from '../versions/use-launch-checks.ts';
 import { useVersion } from '../versions/use-version.ts';
 import { WhatChanges } from '../versions/what-changes.tsx';
 import { LaunchWhen } from './launch-when.tsx';
-import { MeetingsOfLaunch } from './meetings-of-launch.tsx';
 import { changedWords } from './places.ts';
-import { RehearsalsOfLaunch } from './rehearsals-of-launch.tsx';
 import { type Side, useWorkbench, useWorkbenchStore } from './store.ts';
 
 const SIDE_OF: Readonly<Record<Finding['part'], Side>> = {
@@ -67,6 +75,8 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
   const name = useWorkbench((state) => state.name);
   const isPublished = useWorkbench((state) => isLive(state.campaignState));
   const siteId = useWorkbench((state) => state.siteId);
+  const draftRevision = useWorkbench((state) => state.revision);
+  const asksSecond = useSession()?.workspace.asksSecond === true;
   const names = useNames(siteId);
   const { covered } = useCoveredPages(siteId, document.rule.reach.pages);
   const site = useSite(siteId);
@@ -90,13 +100,15 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
       const { id, revision, document: saved } = store.getState();
       // The sheet says by itself what has changed, and is to be read again.
       if (changedWords(document, saved).length > 0) return null;
-      if (at === null) return publishCampaign(id, revision, note);
-      const planned = new Date(instantOf(Date.parse(`${at}:00Z`), zone)).toISOString();
+      if (at === null && !asksSecond) return publishCampaign(id, revision, note);
+      const planned = at === null ? null : new Date(instantOf(Date.parse(`${at}:00Z`), zone)).toISOString();
       await planLaunch(id, { revision, at: planned, note });
       return readCampaign(id);
     },
     onError: (error) => {
       tellProblem(error);
+      // Since one has signed in, the workspace may have begun to ask for a second person.
+      void queryClient.invalidateQueries({ queryKey: sessionQuery.queryKey });
       void queryClient.invalidateQueries({ queryKey: campaignQuery(store.getState().id).queryKey });
     },
     onSuccess: (campaign) => {
@@ -108,10 +120,12 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
       const address = site?.origins[0] && first && site.origins[0] + first.path;
       void queryClient.invalidateQueries({ queryKey: historyQuery(campaign.id).queryKey });
       tellOf(
-        at !== null && campaign.plannedAt
-          ? `“${campaign.name}” launches by itself ${when.format(new Date(campaign.plannedAt))}.`
-          : publishedWords(campaign),
-        at === null && campaign.state === 'running' && address
+        campaign.awaits
+          ? `“${campaign.name}” waits for a second person to agree. Whoever may is told, here and by mail.`
+          : at !== null && campaign.plannedAt
+            ? `“${campaign.name}” launches by itself ${when.format(new Date(campaign.plannedAt))}.`
+            : publishedWords(campaign),
+        at === null && !campaign.awaits && campaign.state === 'running' && address
           ? { label: 'See it on the site', onClick: () => window.open(address, '_blank', 'noopener') }
           : undefined,
       );
@@ -129,9 +143,11 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
         <div className="grid gap-3">
           <LaunchWhen zone={zone} at={at} onAt={setAt} note={note} onNote={setNote} />
           <p className="text-sm text-soft">
-            {isPublished
-              ? 'It is running already. Visitors get this version at their next load of a page; who has seen it often enough stays spared.'
-              : 'Visitors can meet it from their next load of a page. It can be put to rest at any time.'}
+            {asksSecond
+              ? 'In this workspace a second person agrees first. They are shown what this sheet shows, of the draft as it is now.'
+              : isPublished
+                ? 'It is running already. Visitors get this version at their next load of a page; who has seen it often enough stays spared.'
+                : 'Visitors can meet it from their next load of a page. It can be put to rest at any time.'}
           </p>
           <div className="flex justify-end gap-2">
             <Button onClick={onClose}>Not yet</Button>
@@ -141,7 +157,13 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
               isBusy={publish.isPending}
               onClick={() => publish.mutate()}
             >
-              {at !== null ? 'Plan the launch' : isPublished ? 'Publish this version' : 'Publish'}
+              {asksSecond
+                ? 'Ask a second person'
+                : at !== null
+                  ? 'Plan the launch'
+                  : isPublished
+                    ? 'Publish this version'
+                    : 'Publish'}
             </Button>
           </div>
         </div>
@@ -160,35 +182,14 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
             </div>
           </div>
         )}
-        {(isLooking || isPending) && (
-          <p role="status" className="text-soft">
-            Looking at the site’s pages …
-          </p>
-        )}
-        {findings.length === 0 && !isLooking && !isPending ? (
-          <p className="text-clear">✓ The checks found nothing to mend.</p>
-        ) : (
-          <ul aria-label="Checks" className="grid gap-px">
-            {findings.map(({ code, severity, text, part }) => (
-              <li key={`${code}${text}`} className="flex items-start gap-3 border-b border-line py-2">
-                <span className={severity === 'stop' ? 'font-semibold text-halt' : 'font-semibold text-hold'}>
-                  {severity === 'stop' ? '■ Stops' : '◇ Look'}
-                </span>
-                <span className="flex-1">{text}</span>
-                <button
-                  type="button"
-                  className="text-sail underline underline-offset-4"
-                  onClick={() => {
-                    store.getState().openSide(SIDE_OF[part]);
-                    onClose();
-                  }}
-                >
-                  Mend
-                </button>
-              </li>
-            ))}
-          </ul>
-        )}
+        <LaunchFindings
+          findings={findings}
+          isLooking={isLooking || isPending}
+          onMend={(part) => {
+            store.getState().openSide(SIDE_OF[part]);
+            onClose();
+          }}
+        />
         {live && (
           <details open className="border-t border-line pt-2">
             <summary className="font-semibold">What changes for visitors</summary>
@@ -197,8 +198,14 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
             </div>
           </details>
         )}
-        <MeetingsOfLaunch siteId={siteId} campaignId={store.getState().id} name={name} document={document} />
-        <RehearsalsOfLaunch siteId={siteId} campaignId={store.getState().id} />
+        <MeetingsOfLaunch
+          siteId={siteId}
+          campaignId={store.getState().id}
+          name={name}
+          document={document}
+          revision={draftRevision}
+        />
+        <RehearsalsOfLaunch siteId={siteId} campaignId={store.getState().id} revision={draftRevision} />
       </div>
     </Dialog>
   );

@@ -20,6 +20,7 @@ const campaign: Campaign = {
   hasUnpublishedChanges: false,
   publishedAt: null,
   plannedAt: null,
+  awaits: false,
   nextChangeAt: null,
   endsAt: null,
   updatedAt: '2026-11-25T12:00:00.000Z',

@@ -6,16 +6,20 @@ const DAY_MS = 86_400_000;
 const WEEK_MS = 7 * DAY_MS;
 
 /** Why somebody should look at a campaign, the most pressing first. */
-export type AttentionKind = 'failing' | 'unseen' | 'ending' | 'colliding';
+export type AttentionKind = 'failing' | 'awaiting' | 'unseen' | 'ending' | 'colliding';
 export interface Attention {
   readonly kind: AttentionKind;
   readonly text: string;
 }
 
-type Watched = Pick<CampaignSummary, 'state' | 'publishedAt' | 'endsAt' | 'shownLately' | 'givenUp'>;
+type Watched = Pick<
+  CampaignSummary,
+  'state' | 'awaits' | 'publishedAt' | 'endsAt' | 'shownLately' | 'givenUp'
+>;
 
 /**
- * What of a campaign wants a look: what its answers sent out and nobody got, what has run for a week without being seen,
+ * What of a campaign wants a look: what its answers sent out and nobody got, a launch
+ * that waits for a second person, what has run for a week without being seen,
  * and what ends within one.
  */
 export function attentionOf(campaign: Watched, nowMs: number): readonly Attention[] {
@@ -26,6 +30,8 @@ export function attentionOf(campaign: Watched, nowMs: number): readonly Attentio
       kind: 'failing',
       text: `${counted(givenUp, 'message')} after its answers could not be delivered`,
     });
+  if (campaign.awaits && state !== 'archived')
+    found.push({ kind: 'awaiting', text: 'its launch waits for a second person to agree' });
   if (state !== 'running') return found;
   if (publishedAt !== null && nowMs - Date.parse(publishedAt) >= WEEK_MS && shownLately === 0)
     found.push({ kind: 'unseen', text: 'nobody has met it for a week' });

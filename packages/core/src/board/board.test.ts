@@ -9,10 +9,21 @@ import { firstSteps, type SiteFacts } from './first-steps.ts';
 import { miniatureOf } from './miniature.ts';
 
 const NOW = '2026-11-28T12:00:00.000Z';
-type Watched = Pick<CampaignSummary, 'state' | 'publishedAt' | 'endsAt' | 'shownLately' | 'givenUp'>;
+type Watched = Pick<
+  CampaignSummary,
+  'state' | 'awaits' | 'publishedAt' | 'endsAt' | 'shownLately' | 'givenUp'
+>;
 const kinds = (campaign: Partial<Watched>) =>
   attentionOf(
-    { state: 'running', publishedAt: NOW, endsAt: null, shownLately: 3, givenUp: 0, ...campaign },
+    {
+      state: 'running',
+      publishedAt: NOW,
+      endsAt: null,
+      awaits: false,
+      shownLately: 3,
+      givenUp: 0,
+      ...campaign,
+    },
     Date.parse(NOW),
   );
 
@@ -26,16 +37,18 @@ describe('what wants a look', () => {
     ['not one further off', { endsAt: '2026-12-05T12:01:00.000Z' }, []],
     ['not one that is over', { state: 'ended', endsAt: NOW }, []],
     ['what never arrived, also of what rests', { state: 'resting', givenUp: 2 }, ['failing']],
-    ['but not of what is put away', { state: 'archived', givenUp: 2 }, []],
+    ['but not of what is put away', { state: 'archived', givenUp: 2, awaits: true }, []],
+    ['a launch that waits for somebody', { state: 'draft', awaits: true }, ['awaiting']],
     [
       'the most pressing first',
       {
         publishedAt: '2026-11-01T00:00:00.000Z',
         shownLately: 0,
         givenUp: 1,
+        awaits: true,
         endsAt: '2026-11-29T12:00:00.000Z',
       },
-      ['failing', 'unseen', 'ending'],
+      ['failing', 'awaiting', 'unseen', 'ending'],
     ],
   ])('%s', (_, campaign, expected) => {
     expect(kinds(campaign).map(({ kind }) => kind)).toEqual(expected);

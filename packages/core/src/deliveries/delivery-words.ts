@@ -10,6 +10,7 @@ const KIND_WORDS: Readonly<Record<DeliveryKind, string>> = {
   trial: 'Test mail',
   alert: 'Warning to the owners',
   invitation: 'Invitation to the workspace',
+  agreement: 'A launch to agree to',
   password: 'A new password',
   event: 'Event to a connection',
   request: 'Request to a connection',

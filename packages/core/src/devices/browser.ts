@@ -1,4 +1,4 @@
-import type { Browser, System } from '@velarium/contract';
+import type { Browser, Device, System } from '@velarium/contract';
 
 /** What a browser tells of itself. Low-entropy client hints where there are any, else the user agent string. */
 export interface UserAgent {
@@ -29,4 +29,14 @@ export function systemOf({ userAgent, hints, touchPoints }: UserAgent): System {
   if (/Windows/.test(name)) return 'windows';
   if (/Mac/.test(name)) return 'macos';
   return /Linux|Chrom(e|ium) OS|CrOS/.test(name) ? 'linux' : 'other';
+}
+
+/**
+ * The device by what an agent calls itself, where no window could be measured: phones say so of themselves, tablets by
+ * their name or by not saying it (common practice). One that calls itself a desktop is taken for one.
+ */
+export function deviceOfAgent(userAgent: string): Device {
+  if (/iPad|Tablet/i.test(userAgent)) return 'tablet';
+  if (/Mobi|iPhone|iPod/i.test(userAgent)) return 'mobile';
+  return /Android/.test(userAgent) ? 'tablet' : 'desktop';
 }

@@ -36,9 +36,13 @@ export function staysOf({ list }: Traffic): (path: string, nth: number) => Stay 
   const known = new Map<string, Stay[]>();
   for (const { pages } of list) {
     for (const { path, seconds, depth } of pages) {
-      if (seconds === null || depth === null) continue;
+      if (seconds === null) continue;
       const key = pathOf(path);
-      known.set(key, [...(known.get(key) ?? []), { seconds, depth }].slice(-MOST_KNOWN));
+      // A server's log knows how long, and never how far.
+      known.set(
+        key,
+        [...(known.get(key) ?? []), { seconds, depth: depth ?? PLAIN_STAY.depth }].slice(-MOST_KNOWN),
+      );
     }
   }
   return (path, nth) => {

@@ -232,6 +232,7 @@ describe('what is expected', () => {
       id: name,
       name,
       expectations: holds.map((one) => ({ words: name, holds: one, why: one ? '' : 'It opened.' })),
+      since: null,
     });
     const all = [played('nothing'), played('held', true, true), played('half', true, false)];
     const { asked, failing } = outcomeOf(all);

@@ -54,7 +54,7 @@ const dayFormat = new Intl.DateTimeFormat('en-GB', {
   timeZone: 'UTC',
 });
 const dayWords = (day: string): string => dayFormat.format(new Date(`${day}T00:00:00Z`));
-const stretchWords = ({ from, until }: Stretch): string =>
+export const stretchWords = ({ from, until }: Stretch): string =>
   from === until ? dayWords(from) : `${dayWords(from)} to ${dayWords(until)}`;
 
 /** Which days are told of: `1 November 2026 to 7 November 2026, against 25 October 2026 to 31 October 2026`. */

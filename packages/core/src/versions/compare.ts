@@ -29,12 +29,22 @@ export interface Comparison {
 }
 
 /** The phrases of a campaign's sentence by the part they speak of; those of one part are one. */
-function phrasesOf(document: CampaignDocument, names: Names | undefined): Map<SentencePart, string> {
+export function phrasesOf(document: CampaignDocument, names: Names | undefined): Map<SentencePart, string> {
   const said = new Map<SentencePart, string>();
   for (const { part, text } of documentSentence(document, names))
     if (part !== null) said.set(part, said.has(part) ? `${said.get(part)}, ${text}` : text);
   return said;
 }
+
+/** Phrases that differ, in the order of the sentence. */
+export const changedPhrases = (
+  was: ReadonlyMap<SentencePart, string>,
+  is: ReadonlyMap<SentencePart, string>,
+): ChangedPhrase[] =>
+  [...new Set([...was.keys(), ...is.keys()])].flatMap((part) => {
+    const change = { before: was.get(part) ?? null, after: is.get(part) ?? null };
+    return change.before === change.after ? [] : [{ part, ...change }];
+  });
 
 /** What each block says to a visitor, by its id. */
 const wordsOf = (message: Message): Map<string, { readonly kind: BlockKind; readonly said: string }> =>
@@ -65,14 +75,10 @@ export function compareDocuments(
   after: CampaignDocument,
   names?: Names,
 ): Comparison {
-  const [was, is] = [phrasesOf(before, names), phrasesOf(after, names)];
   const [saidBefore, saidAfter] = [wordsOf(before.message), wordsOf(after.message)];
   const blocks = new Set([...saidBefore.keys(), ...saidAfter.keys()]);
   return {
-    phrases: [...new Set([...was.keys(), ...is.keys()])].flatMap((part) => {
-      const change = { before: was.get(part) ?? null, after: is.get(part) ?? null };
-      return change.before === change.after ? [] : [{ part, ...change }];
-    }),
+    phrases: changedPhrases(phrasesOf(before, names), phrasesOf(after, names)),
     words: [...blocks].flatMap((blockId) => {
       const [old, now] = [saidBefore.get(blockId), saidAfter.get(blockId)];
       const kind = now?.kind ?? old?.kind;

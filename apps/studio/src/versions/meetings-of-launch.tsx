@@ -6,7 +6,6 @@ import { runningQuery, sitePagesQuery } from '../api/queries.ts';
 import { useMeetings } from '../season/use-meetings.ts';
 import { useSite } from '../site/use-site.ts';
 import { when } from '../ui/when.ts';
-import { useWorkbench } from './store.ts';
 
 /** How far ahead one looks. */
 const AHEAD_MS = 90 * 86_400_000;
@@ -17,12 +16,13 @@ interface MeetingsOfLaunchProps {
   readonly campaignId: string;
   readonly name: string;
   readonly document: CampaignDocument;
+  /** Which draft it is. */
+  readonly revision: number;
 }
 
 /** What of that which runs this launch would meet: at the same time, on the same pages, in the same place of the window. */
-export function MeetingsOfLaunch({ siteId, campaignId, name, document }: MeetingsOfLaunchProps) {
+export function MeetingsOfLaunch({ siteId, campaignId, name, document, revision }: MeetingsOfLaunchProps) {
   const site = useSite(siteId);
-  const revision = useWorkbench((state) => state.revision);
   const { data: pages } = useQuery(sitePagesQuery(siteId));
   const { data: running } = useQuery(runningQuery(siteId));
   const [nowMs] = useState(Date.now);

@@ -1,4 +1,8 @@
-/** Repeatable numbers from 0 to 1 for demo data. Source: mulberry32, public domain. */
+/**
+ * Numbers from 0 to below 1, the same from the same seed.
+ *
+ * Source: mulberry32, a generator in the public domain; from memory.
+ */
 export function seededRandom(seed: number): () => number {
   let state = seed;
   return () => {

@@ -1,0 +1,34 @@
+import { type ReactNode, useRef } from 'react';
+
+export interface ChosenFile {
+  readonly label: string;
+  /** Kinds that are offered to be chosen. */
+  readonly accept: string;
+  readonly onChoose: (file: File) => unknown;
+}
+
+/** Takes a file from the person; `node` must be somewhere on the page. */
+export function useFile({ label, accept, onChoose }: ChosenFile): {
+  readonly choose: () => void;
+  readonly node: ReactNode;
+} {
+  const input = useRef<HTMLInputElement>(null);
+  return {
+    choose: () => input.current?.click(),
+    node: (
+      <input
+        ref={input}
+        type="file"
+        accept={accept}
+        aria-label={label}
+        tabIndex={-1}
+        className="sr-only"
+        onChange={(event) => {
+          const [file] = event.target.files ?? [];
+          event.target.value = '';
+          if (file) void onChoose(file);
+        }}
+      />
+    ),
+  };
+}

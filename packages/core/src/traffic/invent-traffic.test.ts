@@ -1,0 +1,84 @@
+import { trafficSchema } from '@velarium/contract';
+import { describe, expect, it } from 'vitest';
+import { wallClock } from '../schedule/zone.ts';
+import { inventTraffic, USUAL_SITE } from './invent-traffic.ts';
+import { trafficWords } from './traffic-words.ts';
+
+const UNTIL_MS = Date.parse('2026-11-24T15:00Z');
+const invent = (change: Partial<Parameters<typeof inventTraffic>[0]> = {}) =>
+  inventTraffic({
+    site: USUAL_SITE,
+    paths: ['/', '/about', '/shop', '/contact'],
+    days: 28,
+    untilMs: UNTIL_MS,
+    timeZone: 'Europe/London',
+    ...change,
+  });
+const ordered = (values: number[]) => [...values].sort((a, b) => a - b);
+
+describe('invented visits', () => {
+  const traffic = invent();
+  const views = traffic.list.flatMap(({ pages }) => pages);
+
+  it('are visits that can be replayed, the same each time', () => {
+    expect(trafficSchema.parse(traffic)).toEqual(traffic);
+    expect(invent()).toEqual(traffic);
+    expect(trafficWords('invented', traffic)).toMatch(/^[\d,]+ visitors in 28 days, invented, replayed$/);
+  });
+
+  it('are what was said of the site', () => {
+    const stays = ordered(views.map(({ seconds }) => seconds ?? 0));
+    expect(stays[Math.floor(stays.length / 2)]).toBeGreaterThan(23);
+    expect(stays[Math.floor(stays.length / 2)]).toBeLessThan(27);
+    const phones = traffic.list.filter(({ device }) => device === 'mobile').length / traffic.list.length;
+    expect(Math.abs(phones - USUAL_SITE.phoneShare)).toBeLessThan(0.03);
+    // 300 visits a day of 2.5 pages.
+    expect(Math.abs(views.length / (300 * 28 * 2.5) - 1)).toBeLessThan(0.05);
+    for (const phoneShare of [0, 1])
+      expect(
+        new Set(
+          invent({ site: { ...USUAL_SITE, phoneShare } }).list.map(({ device }) => device === 'mobile'),
+        ),
+      ).toEqual(new Set([phoneShare === 1]));
+  });
+
+  it('lie within their days, few of them at night', () => {
+    const begun = traffic.list.map(({ pages }) => wallClock(pages[0]?.atMs ?? 0, 'Europe/London'));
+    expect(Math.min(...begun)).toBeGreaterThanOrEqual(Date.parse('2026-10-27T00:00Z'));
+    expect(Math.max(...begun)).toBeLessThan(Date.parse('2026-11-24T00:00Z'));
+    const at = (from: number, until: number) =>
+      begun.filter((ms) => new Date(ms).getUTCHours() >= from && new Date(ms).getUTCHours() < until).length;
+    expect(at(2, 5)).toBeLessThan(at(19, 22) / 4);
+  });
+
+  it('go from page to page in time, and some come again', () => {
+    for (const { pages } of traffic.list)
+      pages.slice(1).forEach(({ atMs }, n) => {
+        const before = pages[n];
+        expect(atMs).toBeGreaterThanOrEqual((before?.atMs ?? 0) + (before?.seconds ?? 0) * 1000 - 1);
+      });
+    const again = traffic.list.filter(({ pages }) =>
+      pages.some(({ atMs }, n) => n > 0 && atMs - (pages[n - 1]?.atMs ?? 0) > 3_600_000),
+    );
+    expect(again.length / traffic.list.length).toBeGreaterThan(0.1);
+  });
+
+  it('come further down the longer they stay', () => {
+    const far = (from: number, until: number) => {
+      const some = views.filter(({ seconds }) => (seconds ?? 0) >= from && (seconds ?? 0) < until);
+      return some.reduce((sum, { depth }) => sum + (depth ?? 0), 0) / some.length;
+    };
+    expect(far(0, 10)).toBeLessThan(far(20, 30));
+    expect(far(20, 30)).toBeLessThan(far(60, 600));
+  });
+
+  it('are a sample where they would be very many, and fit a site of one page', () => {
+    const many = invent({ site: { ...USUAL_SITE, visitsADay: 100_000 } });
+    expect(many.isSample).toBe(true);
+    expect(many.list.flatMap(({ pages }) => pages).length).toBeLessThanOrEqual(30_020);
+    expect(many.visitors).toBeGreaterThan(1_000_000);
+    expect(
+      new Set(invent({ paths: ['/'] }).list.flatMap(({ pages }) => pages.map(({ path }) => path))),
+    ).toEqual(new Set(['/']));
+  });
+});
