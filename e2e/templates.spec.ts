@@ -1,4 +1,3 @@
-import AxeBuilder from '@axe-core/playwright';
 import type { BrowserContext, Page } from '@playwright/test';
 import type { Message } from '@velarium/contract';
 import { picturesOf, TEMPLATES } from '@velarium/core';
@@ -13,7 +12,7 @@ import {
   paintedPicture,
   picturesReady,
 } from './lib/same-picture.ts';
-import { test as base, expect, newVisitor, signIn } from './lib/velarium.ts';
+import { test as base, expect, newVisitor, rulesFor, signIn } from './lib/velarium.ts';
 
 /** A window of the studio in which every device of the stage has room at its real size. */
 const WIDE = { width: 1290, height: 1190 };
@@ -78,11 +77,7 @@ async function expectEveryStepAccessible(stage: Page): Promise<void> {
   for (let n = 0; n < (await steps.count()); n++) {
     await steps.nth(n).click();
     await expect(stage.locator(frame).contentFrame().locator('.card')).toBeVisible();
-    const { violations } = await new AxeBuilder({ page: stage })
-      .include([frame, 'velarium-message'])
-      .setLegacyMode()
-      .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
-      .analyze();
+    const { violations } = await rulesFor(stage).include([frame, 'velarium-message']).analyze();
     const found = violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join(' | ')}`);
     expect.soft(found).toEqual([]);
   }
