@@ -10,7 +10,7 @@ const SEEDS = [20261127, 7, 1610, 1655];
 /** One frame, and what a timer may come late. */
 const FRAME_SECONDS = 0.05;
 /** Real milliseconds in which what was begun comes to its end once its files are here; the page's clock stands. */
-const WORK_MS = 70;
+const WORK_MS = 25;
 /** Real milliseconds an opening that is due may take: the machine may be busy with other things. */
 const PATIENCE_MS = 5_000;
 const PATHS = ['/about', '/contact', '/shop', '/membership'];
@@ -133,7 +133,7 @@ async function isShown(page: Page, opened: number): Promise<void> {
   const until = Date.now() + PATIENCE_MS;
   while (Date.now() < until) {
     if ((await page.evaluate(() => (window as unknown as Scope).shown.length)) >= opened) return;
-    await sleep(WORK_MS / 7);
+    await sleep(WORK_MS);
   }
 }
 
