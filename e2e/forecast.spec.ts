@@ -3,7 +3,7 @@ import { type Manifest, type Traffic, trafficSchema } from '@velarium/contract';
 import { createForecast, USUAL_ASSUMPTIONS } from '@velarium/core';
 import { addSite, publish, restAll } from './lib/api.ts';
 import { expect, expectAccessible, newVisitor, test, visit } from './lib/velarium.ts';
-import { newCampaign, openCampaign, saved, say } from './lib/workbench.ts';
+import { launch, newCampaign, openCampaign, saved, say } from './lib/workbench.ts';
 
 test('a replay of real visits comes to what the tag did on them, to the showing', async ({
   velarium,
@@ -81,6 +81,8 @@ test('the Workbench says in one line whom a draft would have reached, and Foreca
   velarium,
   studioPage: page,
 }) => {
+  // It waits for half a dozen replays.
+  test.setTimeout(150_000);
   await restAll(velarium);
   await newCampaign(page, 'Foreseen', /Corner invitation/);
   await say(page, 'after 5 seconds, everywhere, on every device, once per visitor');
@@ -117,6 +119,15 @@ test('the Workbench says in one line whom a draft would have reached, and Foreca
   await page.getByRole('button', { name: 'As they are' }).click();
   await page.getByRole('combobox', { name: 'With the draft of' }).click();
   await page.getByRole('option', { name: 'None: as it runs now' }).click();
+  // A comparison that is over leaves nothing behind.
+  const asItRuns = page.getByRole('columnheader', { name: 'As it runs now' });
+  await expect(page.getByText('Replayed to the last visitor.')).toBeVisible({ timeout: 40_000 });
+  await expect(asItRuns).toHaveCount(0);
+  await page.getByText('With other limits of the site').click();
+  await page.getByRole('textbox', { name: 'Per session, at most' }).fill('1');
+  await expect(asItRuns.first()).toBeVisible({ timeout: 40_000 });
+  await page.getByRole('button', { name: 'As they are' }).click();
+  await expect(asItRuns).toHaveCount(0);
   await page.getByRole('combobox', { name: 'With the draft of' }).click();
   await page.getByRole('option', { name: 'Foreseen' }).click();
   await page.getByRole('combobox', { name: 'Without' }).click();
@@ -128,6 +139,34 @@ test('the Workbench says in one line whom a draft would have reached, and Foreca
   // Back, and nothing is lost.
   await page.getByRole('link', { name: 'Board', exact: true }).first().click();
   await openCampaign(page, 'Foreseen');
+
+  // Launched with what was foreseen, and held against what came.
+  await expect(line).toBeVisible({ timeout: 20_000 });
+  await expect(line).not.toContainText('Still counting');
+  await launch(page);
+  for (const [table, column] of [
+    ['campaign_version', 'published_at'],
+    ['campaign_move', 'at'],
+  ])
+    await velarium.query(
+      `UPDATE ${table} SET ${column} = ${column} - interval '5.5 days'
+        WHERE campaign_id = (SELECT id FROM campaign WHERE name = 'Foreseen')`,
+    );
+  await velarium.query(
+    `INSERT INTO visitor_day (campaign_id, kind, visitor, day, first_at, events, variant)
+     SELECT id, 'shown', gen_random_uuid(), (now() - n * interval '2 minutes')::date, now() - n * interval '2 minutes', 1, 'a'
+       FROM campaign, generate_series(1, 3000) AS n WHERE name = 'Foreseen'`,
+  );
+  await page.reload();
+  await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: 'Forecast' }).click();
+  const held = page.getByRole('region', { name: 'How forecasts have held' }).getByRole('listitem');
+  await expect(held.filter({ hasText: 'Foreseen' })).toContainText(
+    /[\d,]+ visitors met it in 5 days; [\d,]+ were foreseen \([\d,]+ to [\d,]+\)/,
+  );
+  await held.getByRole('link', { name: 'Foreseen' }).click();
+  const chart = page.getByRole('region', { name: 'Foreseen, and what came' });
+  await expect(chart.getByRole('img', { name: /visitors met it in 5 days/ })).toBeVisible();
+  await expectAccessible(page);
 });
 
 test('a server’s log is replayed in the browser, and a site without either from visits that are plainly invented', async ({

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { variantIdSchema } from './events.ts';
+import { keptForecastSchema } from './forecast.ts';
 import { messageSchema } from './message/message.ts';
 import { miniatureSchema } from './miniature.ts';
 import { ruleSchema } from './rule.ts';
@@ -131,8 +132,10 @@ export const publishSchema = z.strictObject({
   revision: z.number().int().min(0),
   /** Why, in a person's words. */
   note: z.string().trim().max(MOST_NOTE).default(''),
+  /** What was foreseen of this draft, where that was known. */
+  forecast: keptForecastSchema.optional(),
 });
-export type Publish = z.infer<typeof publishSchema>;
+export type Publish = z.input<typeof publishSchema>;
 
 /** Somebody of the team who has the same campaign open. */
 const colleagueSchema = z.strictObject({ accountId: z.uuid(), name: z.string() });

@@ -45,6 +45,33 @@ export const trafficSchema = z.strictObject({
 });
 export type Traffic = z.infer<typeof trafficSchema>;
 
+/** A count with its interval. */
+const estimateSchema = z.strictObject({
+  value: z.number().int().min(0),
+  low: z.number().int().min(0),
+  high: z.number().int().min(0),
+});
+/** What was foreseen of a campaign when it was launched: of so many visitors, those who would have met it by the end of each day. */
+export const keptForecastSchema = z.strictObject({
+  visitors: z.number().int().min(0),
+  byDay: z.array(estimateSchema).min(1).max(28),
+});
+export type KeptForecast = z.infer<typeof keptForecastSchema>;
+
+/** A launch with what was foreseen of it, held against what came. */
+export const foreseenSchema = z.strictObject({
+  campaign: z.uuid(),
+  name: z.string(),
+  version: z.number().int(),
+  at: z.iso.datetime(),
+  forecast: keptForecastSchema,
+  /** Visitors who have met it by the end of each day since, as many days as are over while this version ran. */
+  came: z.array(z.number().int().min(0)),
+  /** It was followed by another version, put to rest, or foreseen no further. */
+  isOver: z.boolean(),
+});
+export type Foreseen = z.infer<typeof foreseenSchema>;
+
 /** What no record tells, taken for granted while traffic is replayed. Shares are 0 to 1, of page views. */
 export const assumptionsSchema = z.strictObject({
   leavesByMouse: z.number().min(0).max(1),

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { campaignDocumentSchema } from './campaign.ts';
+import { keptForecastSchema } from './forecast.ts';
 import { messageHashSchema } from './message/message.ts';
 import { MOST_NOTE } from './values.ts';
 
@@ -92,6 +93,7 @@ export const planLaunchSchema = z.strictObject({
   revision: z.number().int().min(0),
   at: z.iso.datetime().nullable(),
   note: moveNoteSchema,
+  forecast: keptForecastSchema.optional(),
 });
 export type PlanLaunch = z.input<typeof planLaunchSchema>;
 

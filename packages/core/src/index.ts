@@ -41,6 +41,7 @@ export * from './devices/device.ts';
 export { USUAL_ASSUMPTIONS } from './forecast/as-rehearsal.ts';
 export * from './forecast/forecast.ts';
 export * from './forecast/forecast-words.ts';
+export * from './forecast/foreseen.ts';
 export { type Kept, WAY_STEPS, type WayStepId, type WayToShowing } from './forecast/way.ts';
 export * from './goals/goal-words.ts';
 export * from './goals/reached-by.ts';

@@ -1,4 +1,4 @@
-import type { CampaignDocument } from '@velarium/contract';
+import type { CampaignDocument, KeptForecast } from '@velarium/contract';
 import type { Allotment, StoredState } from '@velarium/core';
 import { EntitySchema } from 'typeorm';
 
@@ -76,6 +76,8 @@ export interface CampaignVersionRow {
   document: CampaignDocument;
   publishedBy: string | null;
   publishedAt: Date;
+  /** What was foreseen of it, where that was known. */
+  forecast: KeptForecast | null;
 }
 export const CampaignVersionEntity = new EntitySchema<CampaignVersionRow>({
   name: 'CampaignVersion',
@@ -86,5 +88,6 @@ export const CampaignVersionEntity = new EntitySchema<CampaignVersionRow>({
     document: { type: 'jsonb' },
     publishedBy: { type: 'uuid', name: 'published_by', nullable: true },
     publishedAt: { type: 'timestamptz', name: 'published_at', createDate: true },
+    forecast: { type: 'jsonb', nullable: true },
   },
 });

@@ -1,4 +1,4 @@
-import { trafficQuestionSchema, trafficSchema } from '@velarium/contract';
+import { foreseenSchema, trafficQuestionSchema, trafficSchema } from '@velarium/contract';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { ForecastService } from './service.ts';
@@ -18,5 +18,10 @@ export const forecastRoutes: FastifyPluginAsyncZod<{ readonly forecasts: Forecas
       },
     },
     ({ principal, params, query }) => forecasts.traffic(principal.workspaceId, params.siteId, query),
+  );
+  app.get(
+    '/sites/:siteId/foreseen',
+    { schema: { params: z.object({ siteId: z.uuid() }), response: { 200: z.array(foreseenSchema) } } },
+    ({ principal, params }) => forecasts.foreseen(principal.workspaceId, params.siteId),
   );
 };

@@ -1,6 +1,7 @@
 import type {
   Browser,
   Device,
+  Foreseen,
   RecordedPage,
   System,
   Traffic,
@@ -11,11 +12,21 @@ import { MOST_PAGES_OF_VISITOR } from '@velarium/contract/values';
 import { reckonVisitors } from '@velarium/core';
 import type { DataSource } from 'typeorm';
 import { sourceOfVisit } from '../infra/referrer-kind.ts';
+import { countEvents } from '../results/index.ts';
 import type { SiteService } from '../sites/index.ts';
+
+const DAY_MS = 86_400_000;
+/** Launches that are held against what came, at most. */
+const LAUNCHES_LISTED = 50;
 
 interface ForecastServices {
   readonly db: DataSource;
   readonly sites: SiteService;
+}
+interface LaunchRow extends Pick<Foreseen, 'campaign' | 'name' | 'version' | 'forecast'> {
+  readonly at: Date;
+  /** When it ran no more as it was foreseen. */
+  readonly until: Date;
 }
 interface ViewRow {
   readonly visitor: string;
@@ -42,6 +53,55 @@ interface VisitRow {
 /** What was recorded of a site's visitors, so that core can replay it. Nobody's id leaves the server. */
 export function createForecastService({ db, sites }: ForecastServices) {
   return {
+    /** Launches of a site with what was foreseen of them, the newest first, held against what came. */
+    async foreseen(workspaceId: string, siteId: string): Promise<Foreseen[]> {
+      await sites.get(workspaceId, siteId);
+      await countEvents(db);
+      const rows: LaunchRow[] = await db.query(
+        `SELECT v.campaign_id AS campaign, c.name, v.version, v.published_at AS at, v.forecast, least(
+                  (SELECT min(m.at) FROM campaign_move m WHERE m.campaign_id = c.id
+                      AND m.what IN ('published', 'rested') AND m.at > v.published_at),
+                  v.published_at + jsonb_array_length(v.forecast -> 'byDay') * interval '1 day') AS until
+           FROM campaign_version v JOIN campaign c ON c.id = v.campaign_id
+          WHERE c.site_id = $1 AND v.forecast IS NOT NULL ORDER BY v.published_at DESC LIMIT ${LAUNCHES_LISTED}`,
+        [siteId],
+      );
+      const met: { campaign: string; version: number; day: number; visitors: number }[] = await db.query(
+        `SELECT campaign, version, day, count(*)::integer AS visitors FROM (
+           SELECT launch.campaign, launch.version, d.visitor,
+                  floor(extract(epoch FROM min(d.first_at) - launch.at) / 86400)::integer AS day
+             FROM unnest($1::uuid[], $2::integer[], $3::timestamptz[], $4::timestamptz[])
+               AS launch (campaign, version, at, until)
+             JOIN visitor_day d ON d.campaign_id = launch.campaign AND d.kind = 'shown'
+              -- A day of the site's own clock may be a day of another date here.
+              AND d.day >= launch.at::date - 1
+              AND d.first_at >= launch.at AND d.first_at < launch.until
+            GROUP BY launch.campaign, launch.version, launch.at, d.visitor) AS first
+          GROUP BY campaign, version, day`,
+        [
+          rows.map(({ campaign }) => campaign),
+          rows.map(({ version }) => version),
+          rows.map(({ at }) => at),
+          rows.map(({ until }) => until),
+        ],
+      );
+      const nowMs = Date.now();
+      return rows.map(({ until, ...launch }) => {
+        const untilMs = Math.min(nowMs, until.getTime());
+        const ofLaunch = met.filter(
+          ({ campaign, version }) => campaign === launch.campaign && version === launch.version,
+        );
+        return {
+          ...launch,
+          at: launch.at.toISOString(),
+          came: Array.from({ length: Math.floor((untilMs - launch.at.getTime()) / DAY_MS) }, (_, day) =>
+            ofLaunch.reduce((sum, one) => sum + (one.day <= day ? one.visitors : 0), 0),
+          ),
+          isOver: until.getTime() <= nowMs,
+        };
+      });
+    },
+
     /** Ids of visitors are random, so those of the smallest ids are a fair sample. */
     async traffic(workspaceId: string, siteId: string, { days, most }: TrafficQuestion): Promise<Traffic> {
       await sites.get(workspaceId, siteId);

@@ -42,6 +42,7 @@ import { WeekMails1764000000022 } from './migrations/0022-week-mails.ts';
 import { OnMessage1764000000023 } from './migrations/0023-on-message.ts';
 import { HeldCasts1764000000024 } from './migrations/0024-held-casts.ts';
 import { SecondPerson1764000000025 } from './migrations/0025-second-person.ts';
+import { Foreseen1764000000026 } from './migrations/0026-foreseen.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
@@ -118,6 +119,7 @@ export function createDataSource(
       OnMessage1764000000023,
       HeldCasts1764000000024,
       SecondPerson1764000000025,
+      Foreseen1764000000026,
     ],
     migrationsTransactionMode: 'each',
     // A failed query is thrown; writing it down too would put what people sent into the log.

@@ -51,7 +51,7 @@ export const publishingRoutes: FastifyPluginAsyncZod<{
     '/campaigns/:campaignId/publish',
     { preHandler, schema: { params, body: publishSchema, response: { 200: campaignSchema } } },
     async ({ principal, params: { campaignId }, body }) => {
-      await publishing.publish(principal, campaignId, body.revision, body.note);
+      await publishing.publish(principal, campaignId, body.revision, body);
       return campaigns.get(principal.workspaceId, campaignId);
     },
   );

@@ -1,4 +1,4 @@
-import type { CampaignDocument, Cast, MessageFile, Preview } from '@velarium/contract';
+import type { CampaignDocument, Cast, KeptForecast, MessageFile, Preview } from '@velarium/contract';
 import { allot, type CastState, castStateOf, type Met, type PageParts, sharesOf } from '@velarium/core';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { CampaignRow, CampaignService } from '../campaigns/index.ts';
@@ -67,10 +67,20 @@ interface OtherDocument {
   readonly note: string;
   /** The draft it was taken from, if it was one. */
   readonly revision?: number | null;
+  readonly forecast?: KeptForecast | null;
   /** A second person has agreed to it, where one must. */
   readonly isAgreed?: boolean;
   /** Done in the same transaction; what it throws keeps it from being published. */
   readonly also?: (manager: EntityManager) => Promise<void>;
+}
+
+/** What becomes a version. */
+interface Chosen {
+  readonly document: CampaignDocument;
+  /** The draft it is, if it is one. */
+  readonly revision: number | null;
+  /** What was foreseen of it, where that was known. */
+  readonly forecast?: KeptForecast | null | undefined;
 }
 
 type MoveOfRow = (manager: EntityManager, row: CampaignRow) => Promise<Partial<CampaignRow>>;
@@ -139,7 +149,7 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
     (
       actor: Actor,
       timeZone: string,
-      choose: (row: CampaignRow) => { readonly document: CampaignDocument; readonly revision: number | null },
+      choose: (row: CampaignRow) => Chosen,
       {
         together = [],
         isAgreed = false,
@@ -148,7 +158,7 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
     async (manager, row) => {
       if (!isAgreed) await assertAlone(manager, actor.workspaceId);
       if (row.state === 'archived') throw wrongState('Take it out of the archive first.');
-      const { document, revision } = choose(row);
+      const { document, revision, forecast = null } = choose(row);
       const lookOf = await library.looks.reader(row.siteId, manager);
       assertLaunchable(
         { id: row.id, name: row.name, document },
@@ -171,6 +181,7 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
         version,
         document,
         publishedBy: actor.accountId,
+        forecast,
       });
       return {
         state: 'running',
@@ -180,7 +191,7 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
       };
     };
   /** The draft, refused where it is not the one that was looked at. */
-  const draftLookedAt = (lookedAt: number) => (row: CampaignRow) => {
+  const draftLookedAt = (lookedAt: number, forecast?: KeptForecast) => (row: CampaignRow) => {
     if (lookedAt !== row.revision)
       throw new ProblemError(
         409,
@@ -188,7 +199,7 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
         'Changed since you opened it',
         `Somebody else has changed “${row.name}” meanwhile, so it was not published. Look at it as it is now.`,
       );
-    return { document: row.draft, revision: row.revision };
+    return { document: row.draft, revision: row.revision, forecast };
   };
 
   /** Builds a site's manifest anew after something beside its campaigns has changed. */
@@ -209,11 +220,16 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
     },
 
     /** Freezes the draft as a new version and runs it; refused where the draft is not the one that was looked at. */
-    async publish(actor: Actor, campaignId: string, lookedAt: number, note = ''): Promise<void> {
+    async publish(
+      actor: Actor,
+      campaignId: string,
+      lookedAt: number,
+      { note = '', forecast }: { readonly note?: string; readonly forecast?: KeptForecast | undefined } = {},
+    ): Promise<void> {
       const { workspaceId } = actor;
       // Before the turn begins: within it there is one connection, which is its own.
       const { timeZone } = await sites.get(workspaceId, await campaigns.siteOf(workspaceId, campaignId));
-      await transition(actor, campaignId, freeze(actor, timeZone, draftLookedAt(lookedAt)), note);
+      await transition(actor, campaignId, freeze(actor, timeZone, draftLookedAt(lookedAt, forecast)), note);
     },
 
     /**
@@ -223,14 +239,14 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
     async publishDocument(
       actor: Actor,
       campaignId: string,
-      { document, note, revision = null, isAgreed = false, also }: OtherDocument,
+      { document, note, revision = null, forecast, isAgreed = false, also }: OtherDocument,
     ): Promise<void> {
       const { workspaceId } = actor;
       const { timeZone } = await sites.get(workspaceId, await campaigns.siteOf(workspaceId, campaignId));
       const publish = freeze(
         actor,
         timeZone,
-        (row) => ({ document, revision: revision === row.revision ? revision : null }),
+        (row) => ({ document, revision: revision === row.revision ? revision : null, forecast }),
         { isAgreed },
       );
       const move: MoveOfRow = async (manager, row) => {

@@ -4,6 +4,7 @@ import type {
   CampaignHistory,
   CampaignVersion,
   HistoryEntry,
+  KeptForecast,
   PlannedDocument,
   PlannedLaunch,
 } from '@velarium/contract';
@@ -28,6 +29,7 @@ interface Plan {
   readonly revision: number;
   readonly at: string | null;
   readonly note: string;
+  readonly forecast?: KeptForecast | undefined;
 }
 
 /** Lines of a history that are read at once. */
@@ -50,6 +52,7 @@ interface PlanRow {
   readonly at: Date | null;
   readonly awaits: boolean;
   readonly document: CampaignDocument;
+  readonly forecast: KeptForecast | null;
   readonly revision: number;
   readonly note: string;
   readonly byAccount: string | null;
@@ -64,7 +67,7 @@ export function createVersionService({ db, jobs, campaigns, publishing, onAsked 
     manager: EntityManager = db.manager,
   ): Promise<PlanRow | undefined> {
     const [row]: PlanRow[] = await manager.query(
-      `SELECT id, at, awaits, document, revision, note, by_account AS "byAccount", by_name AS "byName", failure
+      `SELECT id, at, awaits, document, forecast, revision, note, by_account AS "byAccount", by_name AS "byName", failure
          FROM planned_launch WHERE campaign_id = $1`,
       [campaignId],
     );
@@ -183,7 +186,11 @@ export function createVersionService({ db, jobs, campaigns, publishing, onAsked 
      * Plans that the draft as it is now is published at a time, or as soon as a second person agrees where the workspace asks
      * for one; an older plan gives way.
      */
-    async plan(actor: Planner, campaignId: string, { revision, at, note }: Plan): Promise<PlannedLaunch> {
+    async plan(
+      actor: Planner,
+      campaignId: string,
+      { revision, at, note, forecast }: Plan,
+    ): Promise<PlannedLaunch> {
       const when = at === null ? null : new Date(at);
       const aheadMs = when ? when.getTime() - Date.now() : 1;
       if (when === null && !actor.asksSecond)
@@ -222,10 +229,11 @@ export function createVersionService({ db, jobs, campaigns, publishing, onAsked 
             'Somebody else has changed this campaign meanwhile, so nothing was planned. Look at it as it is now.',
           );
         await manager.query(
-          `INSERT INTO planned_launch (campaign_id, id, at, document, revision, note, by_account, by_name, awaits)
-           VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)
+          `INSERT INTO planned_launch (campaign_id, id, at, document, revision, note, by_account, by_name, awaits,
+                                       forecast)
+           VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
            ON CONFLICT (campaign_id) DO UPDATE SET id = $2, at = $3, document = $4, revision = $5, note = $6,
-             by_account = $7, by_name = $8, awaits = $9, failure = ''`,
+             by_account = $7, by_name = $8, awaits = $9, forecast = $10, failure = ''`,
           [
             campaignId,
             id,
@@ -236,6 +244,7 @@ export function createVersionService({ db, jobs, campaigns, publishing, onAsked 
             actor.accountId,
             actor.name,
             actor.asksSecond,
+            forecast ? JSON.stringify(forecast) : null,
           ],
         );
         if (when) await jobs.send(manager, 'launch-planned', { campaignId, planId: id }, when);
@@ -275,7 +284,7 @@ export function createVersionService({ db, jobs, campaigns, publishing, onAsked 
         });
         return;
       }
-      const { document, note, revision, byName } = plan;
+      const { document, note, revision, forecast, byName } = plan;
       await publishing.publishDocument(
         { ...actor, name: `${byName}, agreed to by ${actor.name}` },
         campaignId,
@@ -283,6 +292,7 @@ export function createVersionService({ db, jobs, campaigns, publishing, onAsked 
           document,
           note,
           revision,
+          forecast,
           isAgreed: true,
           also: (manager) => takePlan(manager, campaignId, planId, planGone),
         },
@@ -319,11 +329,12 @@ export function createVersionService({ db, jobs, campaigns, publishing, onAsked 
         name: plan.byName,
       };
       try {
-        const { document, note, revision } = plan;
+        const { document, note, revision, forecast } = plan;
         await publishing.publishDocument(actor, campaignId, {
           document,
           note,
           revision,
+          forecast,
           // A plan that need not be agreed to, or has been.
           isAgreed: true,
           also: (manager) => takePlan(manager, campaignId, planId, () => calledOff),

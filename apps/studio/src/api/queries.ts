@@ -286,8 +286,8 @@ export const saveDraft = (campaignId: string, revision: number, document: Campai
   request<Campaign>('PUT', `/campaigns/${campaignId}/draft`, { revision, document });
 
 /** Publishes the draft that was looked at, or nothing. */
-export const publishCampaign = (campaignId: string, revision: number, note = '') =>
-  request<Campaign>('POST', `/campaigns/${campaignId}/publish`, { revision, note } satisfies Publish);
+export const publishCampaign = (campaignId: string, publish: Publish) =>
+  request<Campaign>('POST', `/campaigns/${campaignId}/publish`, publish);
 
 export type Move = 'rest' | 'run' | 'archive' | 'restore' | 'duplicate';
 export const moveCampaign = (campaignId: string, move: Move) =>

@@ -24,6 +24,7 @@ import { Select } from '../ui/select.tsx';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
 import { CampaignTable, NOW, THEN } from './campaign-table.tsx';
 import { Granted } from './granted.tsx';
+import { HowForecastsHeld } from './how-forecasts-held.tsx';
 import { Met } from './met.tsx';
 import { useReplay } from './use-replay.ts';
 import { useVisits, type Visits } from './use-visits.ts';
@@ -135,6 +136,7 @@ function ForecastOfSite({ site }: { readonly site: Site }) {
           without={without === NONE ? null : without}
         />
       )}
+      <HowForecastsHeld siteId={site.id} />
     </div>
   );
 }

@@ -1,8 +1,8 @@
-import { useQuery } from '@tanstack/react-query';
-import { forecastWords, USUAL_ASSUMPTIONS } from '@velarium/core';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { forecastWords, keptForecastOf, USUAL_ASSUMPTIONS } from '@velarium/core';
 import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { trafficQuery } from '../api/forecasts.ts';
+import { draftForecastKey, trafficQuery } from '../api/forecasts.ts';
 import { castQuery } from '../api/rehearsals.ts';
 import { useSite } from '../site/use-site.ts';
 import { useWorkbench } from '../workbench/store.ts';
@@ -43,6 +43,12 @@ export function ReachLine() {
   );
   const forecast = replay.forecasts.get(THEN);
   const own = forecast?.campaigns.find(({ campaign }) => campaign === id);
+  const queryClient = useQueryClient();
+  const isWhole = replay.whole.has(THEN);
+  useEffect(() => {
+    if (own && forecast && isWhole && revision !== undefined)
+      queryClient.setQueryData(draftForecastKey(id, revision), keptForecastOf(own, forecast.visitors));
+  }, [queryClient, id, revision, own, forecast, isWhole]);
   return (
     <p className="px-5 pb-1.5 text-xs text-soft max-lg:hidden">
       <Link
@@ -52,7 +58,7 @@ export function ReachLine() {
         Forecast
       </Link>{' '}
       {own && forecast
-        ? `over the last ${DAYS} days: ${forecastWords(own, forecast.visitors)}${replay.whole.has(THEN) ? '' : ' Still counting …'}`
+        ? `over the last ${DAYS} days: ${forecastWords(own, forecast.visitors)}${isWhole ? '' : ' Still counting …'}`
         : traffic?.list.length === 0
           ? 'nothing has been recorded on this site yet.'
           : 'replaying the site’s own visits …'}

@@ -24,6 +24,7 @@ import { BeforeAndAfter } from './before-and-after.tsx';
 import { BeforeItWasShown } from './before-it-was-shown.tsx';
 import { Change } from './change.tsx';
 import { ExperimentSection } from './experiment-section.tsx';
+import { ForeseenOfCampaign } from './foreseen-of-campaign.tsx';
 import { GoalsOfCampaign } from './goals-of-campaign.tsx';
 import { Heads } from './heads.tsx';
 import { Histogram } from './histogram.tsx';
@@ -94,6 +95,7 @@ function Found({ siteId, results, onBy }: FoundProps) {
           Choose other days, or see below what keeps the site’s visitors from it.
         </EmptyState>
         <BeforeItWasShown siteId={siteId} campaignId={results.id} />
+        <ForeseenOfCampaign siteId={siteId} campaignId={results.id} />
         <BeforeAndAfter campaignId={results.id} />
       </>
     );
@@ -122,6 +124,7 @@ function Found({ siteId, results, onBy }: FoundProps) {
         </div>
       </section>
       <BeforeItWasShown siteId={siteId} campaignId={results.id} />
+      <ForeseenOfCampaign siteId={siteId} campaignId={results.id} />
       <OnMessage results={results} />
       <ExperimentSection campaignId={results.id} />
       <OverTimeChart {...results} onVersion={setOpenedVersion} />

@@ -79,7 +79,7 @@ function Running({
       const undo = async () => {
         const { revision } = await queryClient.fetchQuery(campaignQuery(campaignId));
         const saved = await saveDraft(campaignId, revision, before);
-        await publishCampaign(campaignId, saved.revision);
+        await publishCampaign(campaignId, { revision: saved.revision });
         refresh();
         tell('It is divided again as before. Counting begins anew.');
       };

@@ -1,8 +1,9 @@
 import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
-import type { Campaign } from '@velarium/contract';
+import type { Campaign, KeptForecast } from '@velarium/contract';
 import { documentSentence, type Finding, instantOf, sentenceText } from '@velarium/core';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
+import { draftForecastKey } from '../api/forecasts.ts';
 import {
   campaignQuery,
   campaignsQuery,
@@ -100,9 +101,10 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
       const { id, revision, document: saved } = store.getState();
       // The sheet says by itself what has changed, and is to be read again.
       if (changedWords(document, saved).length > 0) return null;
-      if (at === null && !asksSecond) return publishCampaign(id, revision, note);
+      const forecast = queryClient.getQueryData<KeptForecast>(draftForecastKey(id, revision));
+      if (at === null && !asksSecond) return publishCampaign(id, { revision, note, forecast });
       const planned = at === null ? null : new Date(instantOf(Date.parse(`${at}:00Z`), zone)).toISOString();
-      await planLaunch(id, { revision, at: planned, note });
+      await planLaunch(id, { revision, at: planned, note, forecast });
       return readCampaign(id);
     },
     onError: (error) => {

@@ -92,6 +92,20 @@ describe('replayed traffic', () => {
     }
     expect(met.reduce((sum, count) => sum + count, 0)).toBe(10_000);
   }, 60_000);
+  it('tells by when: a visitor counts from the day they first meet it', () => {
+    const later = (days: number) =>
+      visitor({ pages: [{ path: '/a', atMs: NOON_MS + days * DAY_MS, seconds: 30, depth: 60 }] });
+    const twice = visitor({
+      pages: [0, 2].map((days) => ({ path: '/a', atMs: NOON_MS + days * DAY_MS, seconds: 30, depth: 60 })),
+    });
+    const result = forecast(manifest(campaign(A, { ...on(time(5)), caps: [] })), {
+      ...traffic([visitor(), twice, later(1), later(3)]),
+      days: 5,
+    });
+    expect(result.campaigns[0]?.byDay.map(({ value }) => value)).toEqual([2, 3, 3, 4, 4]);
+    expect(result.campaigns[0]?.byDay.at(-1)).toEqual(result.campaigns[0]?.reached);
+  });
+
   it('says where, on what and when it opens, and who took whose place', () => {
     const shared = { ...on(time(5)), caps: [] };
     const result = forecast(
@@ -329,7 +343,14 @@ describe('what a site would be like', () => {
 
 describe('a forecast in words', () => {
   const none = { value: 0, low: 0, high: 0 };
-  const one = { campaign: A, devices: { desktop: 0, tablet: 0, mobile: 0 }, pages: [], gaveWay: [], way: [] };
+  const one = {
+    campaign: A,
+    devices: { desktop: 0, tablet: 0, mobile: 0 },
+    pages: [],
+    gaveWay: [],
+    byDay: [],
+    way: [],
+  };
   it.each([
     [
       {

@@ -9,7 +9,7 @@ import type {
 import { DEVICES } from '@velarium/contract/values';
 import { playVisit } from '../rehearsal/play.ts';
 import { pairedDifference } from '../statistics/paired.ts';
-import { wilson } from '../statistics/wilson.ts';
+import { wilson, Z_95 } from '../statistics/wilson.ts';
 import { asRehearsal, staysOf } from './as-rehearsal.ts';
 import { createWay, type WayToShowing } from './way.ts';
 
@@ -32,6 +32,8 @@ export interface CampaignForecast {
   readonly pages: readonly { readonly path: string; readonly share: number }[];
   /** Times another one had its place, and which; page views. */
   readonly gaveWay: readonly { readonly to: string; readonly views: number }[];
+  /** Visitors it would have reached by the end of each day, from the first that is replayed. */
+  readonly byDay: readonly Estimate[];
   /** How far the site's visitors come towards it, and what keeps those who come no further. */
   readonly way: readonly WayToShowing[];
 }
@@ -48,7 +50,7 @@ export interface Forecast {
 /** The last of `met` counts all who meet so many or more. */
 const MET = 6;
 const PAGES_NAMED = 5;
-const Z_95 = 1.959963984540054;
+const DAY_MS = 86_400_000;
 
 /** How many more visitors a campaign reaches in one cast than in another, of the same visits. */
 export interface ReachGain extends Estimate {
@@ -62,6 +64,8 @@ interface Tally {
   squares: number;
   readonly seconds: number[];
   readonly devices: Record<Device, number>;
+  /** Visitors by the day it reached them first. */
+  readonly days: number[];
   readonly pages: Map<string, number>;
   readonly gaveWay: Map<string, number>;
   readonly way: ReturnType<typeof createWay>;
@@ -79,6 +83,11 @@ export function createForecast(
   origin: string,
 ) {
   const stays = staysOf(traffic);
+  const days = Math.max(1, traffic.days);
+  const beganMs = traffic.list.reduce(
+    (least, { pages }) => Math.min(least, pages[0]?.atMs ?? least),
+    Number.POSITIVE_INFINITY,
+  );
   const tallies = new Map(
     manifest.campaigns.map(({ id }): [string, Tally] => [
       id,
@@ -88,6 +97,7 @@ export function createForecast(
         squares: 0,
         seconds: [],
         devices: { desktop: 0, tablet: 0, mobile: 0 },
+        days: Array.from({ length: days }, () => 0),
         pages: new Map(),
         gaveWay: new Map(),
         way: createWay(),
@@ -108,8 +118,12 @@ export function createForecast(
         const rehearsal = asRehearsal({ visitor, nth: played, manifest, stays, assumptions });
         const { openings, lanes } = playVisit({ manifest, rehearsal, origin });
         const shown = new Map<string, number>();
-        for (const { campaign, page, second } of openings) {
+        for (const { campaign, page, second, atMs } of openings) {
           const tally = tallies.get(campaign) as Tally;
+          if (!shown.has(campaign)) {
+            const day = Math.min(days - 1, Math.max(0, Math.floor((atMs - beganMs) / DAY_MS)));
+            tally.days[day] = (tally.days[day] ?? 0) + 1;
+          }
           shown.set(campaign, (shown.get(campaign) ?? 0) + 1);
           tally.devices[visitor.device]++;
           const path = rehearsal.pages[page]?.path.split(/[?#]/, 1)[0] ?? '';
@@ -199,20 +213,25 @@ export function reachGains(
 }
 
 function forecastOf(campaign: string, tally: Tally, played: number, times: number): CampaignForecast {
-  const share = wilson(tally.reached, played);
+  const scaled = (count: number) => Math.round(count * times);
+  const reachedOf = (count: number): Estimate => {
+    if (played === 0) return { value: 0, low: 0, high: 0 };
+    const { low, high } = wilson(count, played);
+    return { value: scaled(count), low: scaled(low * played), high: scaled(high * played) };
+  };
+  let byNow = 0;
   const mean = played === 0 ? 0 : tally.showings / played;
   const variance = played < 2 ? 0 : Math.max(0, (tally.squares - played * mean * mean) / (played - 1));
   const half = Z_95 * Math.sqrt(variance * played);
-  const scaled = (count: number) => Math.round(count * times);
   const ordered = [...tally.seconds].sort((a, b) => a - b);
   const most = (counts: ReadonlyMap<string, number>) => [...counts].sort(([, a], [, b]) => b - a);
   return {
     campaign,
-    reached: {
-      value: scaled(tally.reached),
-      low: played === 0 ? 0 : scaled(share.low * played),
-      high: played === 0 ? 0 : scaled(share.high * played),
-    },
+    reached: reachedOf(tally.reached),
+    byDay: tally.days.map((count) => {
+      byNow += count;
+      return reachedOf(byNow);
+    }),
     showings: {
       value: scaled(tally.showings),
       low: scaled(Math.max(0, tally.showings - half)),
