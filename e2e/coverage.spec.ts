@@ -38,10 +38,14 @@ test('who can appear where is read by keys, each cell says why, and a page leads
   await grid.getByRole('rowheader', { name: /^\/first-light/ }).click();
   await expect(chosen).toContainText('2 campaigns can appear here');
   await expect(chosen.getByRole('listitem').first()).toContainText('On tours');
+  await expect(chosen.getByRole('listitem').first()).toContainText(
+    'Nobody has met it here in the last 28 days.',
+  );
   const column = async (name: string) =>
     Number(await grid.getByRole('columnheader', { name }).getAttribute('aria-colindex'));
   for (let steps = 1; steps < (await column('On tours')); steps++) await page.keyboard.press('ArrowRight');
   await expect(chosen).toContainText('“On tours” can appear on /night-tours/first-light.');
+  await expect(chosen).toContainText('Nobody has met it here in the last 28 days.');
   await page.getByRole('radio', { name: 'Phone' }).check({ force: true });
   await expect(chosen).toContainText('is never shown on phones');
 

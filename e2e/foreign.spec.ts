@@ -218,7 +218,7 @@ test('above a dialog of the page a modal can be used, a fly-in within it, and bo
   await site.page.getByRole('button', { name: 'Open' }).click();
   await happens('letter');
   // It comes to the front, and takes the focus, when it has been painted.
-  await site.pass(0.2);
+  await site.takesFocus();
   const field = site.dialog.getByLabel('Your mail address');
   await field.fill('lark@example.org');
   await expect(field).toHaveValue('lark@example.org');
@@ -287,8 +287,8 @@ test('a dialog that the page opens above a modal message has its own keys', asyn
   const site = await visitForeign(visitor, velarium, 'dialogs');
   await site.pass(2);
   await expect(site.dialog).toBeVisible();
-  // It takes the top of the page two frames after it stands there.
-  await site.pass(0.1);
+  // It takes the top of the page two frames after it stands there, and the focus with it.
+  await site.takesFocus();
   await site.page.evaluate(() => document.querySelector<HTMLDialogElement>('#own')?.showModal());
   await site.page.keyboard.press('Escape');
   await expect(site.page.getByText('Cookies of this page')).toBeHidden();

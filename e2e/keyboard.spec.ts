@@ -102,8 +102,7 @@ test('everything in a message that can be used is come to by Tab in its order, a
   });
   const site = await visit(visitor, `${velarium.fell}/about`);
   await expect(site.dialog).toBeVisible();
-  // The focus is moved in when the message has been painted.
-  await site.pass(0.2);
+  await site.takesFocus();
   const found = (await stops(site)).filter((name) => !/^(Contact page|Own HTML)$/.test(name));
   expect(found).toEqual([
     'the dates',
@@ -164,8 +163,7 @@ test('a form with every kind of field is filled and sent without a pointer', asy
   const chooser = site.page.waitForEvent('filechooser');
   const keys = site.page.keyboard;
   await expect(site.dialog).toBeVisible();
-  // The focus is moved in when the message has been painted.
-  await site.pass(0.2);
+  await site.takesFocus();
 
   await tabTo(site, /^Ask$/);
   await keys.press('Enter');

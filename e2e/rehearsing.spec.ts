@@ -40,6 +40,18 @@ test('a visit is put together, played, expected of, kept, and asked again before
   await expect(mark).toHaveCount(0);
   await expectAccessible(page);
 
+  // A visit somebody really made takes its place, and Undo brings the other one back.
+  await page.getByRole('button', { name: 'More', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Take a recorded visit …' }).click();
+  const recorded = page.getByRole('dialog', { name: 'A recorded visit' });
+  await recorded.getByRole('searchbox', { name: 'Find a visit' }).fill('phone /journal/finding-saturn');
+  await expect(recorded.getByRole('listitem').first()).toContainText('on a phone');
+  await expectAccessible(page);
+  await recorded.getByRole('listitem').first().getByRole('button').click();
+  await expect(first).toHaveValue(/finding-saturn/);
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(first).toHaveValue('/night-tours/first-light');
+
   await page.getByRole('combobox', { name: 'Which campaign' }).click();
   await page.getByRole('option', { name: 'Places on Friday’s tour' }).click();
   await page.getByLabel('By second').fill('10');

@@ -338,17 +338,24 @@ test('the way down begins before the showing and knows who began to answer; what
   // The field is marked where it stands on the picture.
   const frame = onMessage.locator('iframe');
   await expect(frame).toBeVisible();
-  await expect
-    .poll(async () => {
-      const [mark, drawn] = await Promise.all([
-        onMessage.locator('[data-part="email"]').boundingBox(),
-        frame.contentFrame().locator('[data-field="email"]').boundingBox(),
-      ]);
-      return (['x', 'y', 'width', 'height'] as const).map((side) =>
-        Math.round(((mark?.[side] ?? 0) - (drawn?.[side] ?? 0)) / 2),
-      );
-    })
-    .toEqual([0, 0, 0, 0]);
+  const isMarked = () =>
+    expect
+      .poll(async () => {
+        const [mark, drawn] = await Promise.all([
+          onMessage.locator('[data-part="email"]').boundingBox(),
+          frame.contentFrame().locator('[data-field="email"]').boundingBox(),
+        ]);
+        return (['x', 'y', 'width', 'height'] as const).map((side) =>
+          Math.round(((mark?.[side] ?? 0) - (drawn?.[side] ?? 0)) / 2),
+        );
+      })
+      .toEqual([0, 0, 0, 0]);
+  await isMarked();
+  // Also once the window is narrower than the picture was.
+  await page.setViewportSize({ width: 480, height: 800 });
+  await expect.poll(async () => (await frame.boundingBox())?.width).toBeLessThan(480);
+  await isMarked();
+  await page.setViewportSize({ width: 1280, height: 800 });
 
   const before = page.getByRole('region', { name: 'Before it is shown' });
   await expect(before.getByRole('listitem').last()).toBeVisible({ timeout: 30_000 });

@@ -1,13 +1,11 @@
+import type { Page } from '@playwright/test';
 import { restAll } from '../lib/api.ts';
 import { recordsOf } from '../lib/standins.ts';
-import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
+import { expect, newVisitor, test, type Velarium, visit } from '../lib/velarium.ts';
 import { launch, newCampaign, say, sentence } from '../lib/workbench.ts';
 
-test('J17 a bar with a countdown for which the page makes room, at the top, at the bottom, at rest; with a form, kept for a service', async ({
-  studioPage: page,
-  velarium,
-  browser,
-}) => {
+/** A bar at the top after five seconds, for which the page makes room. */
+async function launchBarThatMakesRoom(page: Page, velarium: Velarium): Promise<void> {
   await restAll(velarium);
   await newCampaign(page, 'Notice', /Countdown strip/);
   await page.getByText('The page behind', { exact: true }).click();
@@ -16,6 +14,14 @@ test('J17 a bar with a countdown for which the page makes room, at the top, at t
   await page.getByRole('group', { name: 'Place' }).getByLabel('top', { exact: true }).check();
   await say(page, 'after 5 seconds, everywhere, on every device, every time');
   await launch(page);
+}
+
+test('J17 a bar with a countdown for which the page makes room, at the top, at the bottom, at rest; with a form, kept for a service', async ({
+  studioPage: page,
+  velarium,
+  browser,
+}) => {
+  await launchBarThatMakesRoom(page, velarium);
   const visitor = await newVisitor(browser);
   await visitor.addInitScript(() => {
     const page = window as unknown as { shifted: number };
@@ -117,14 +123,7 @@ test('a bar that opens on a page scrolled down moves nothing that is read, and w
   velarium,
   browser,
 }) => {
-  await restAll(velarium);
-  await newCampaign(page, 'Notice', /Countdown strip/);
-  await page.getByText('The page behind', { exact: true }).click();
-  const makesRoom = page.getByRole('switch', { name: 'Makes room for it' });
-  if (!(await makesRoom.isChecked())) await makesRoom.click();
-  await page.getByRole('group', { name: 'Place' }).getByLabel('top', { exact: true }).check();
-  await say(page, 'after 5 seconds, everywhere, on every device, every time');
-  await launch(page);
+  await launchBarThatMakesRoom(page, velarium);
   const site = await visit(await newVisitor(browser), `${velarium.fell}/about`);
   await site.page.evaluate(() => {
     const sheet = new CSSStyleSheet();

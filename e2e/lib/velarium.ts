@@ -316,6 +316,15 @@ export class SitePage {
       })
       .toBe(true);
   }
+  /** Waits until a message that opens has taken the focus, which it does once it has been painted. */
+  async takesFocus(): Promise<void> {
+    await expect
+      .poll(async () => {
+        await this.pass(0.1);
+        return this.page.evaluate(() => document.activeElement?.localName);
+      })
+      .toBe('velarium-message');
+  }
   get message() {
     return this.page.locator('velarium-message');
   }

@@ -86,6 +86,25 @@ const raw = async (from: string, until: string) => {
   return row;
 };
 
+it('says how often each campaign was met on a page lately, and nothing of other pages, days or workspaces', async () => {
+  const visitor = randomVisitor();
+  await store(
+    event('shown', DAY_MS, { visitor }),
+    event('shown', 2 * DAY_MS, { visitor, page: '/tours/?utm_source=letter' }),
+    event('shown', 3 * DAY_MS),
+    event('shown', 29 * DAY_MS),
+    event('shown', DAY_MS, { page: '/about', path: '/about' }),
+    event('held', DAY_MS),
+    event('viewable', DAY_MS, { visitor }),
+  );
+  const metOn = async (path: string, by = owner) =>
+    by.ask('GET', `/sites/${owner.siteId}/met-on?${new URLSearchParams({ path })}`);
+  expect((await metOn('/tours')).json()).toEqual([{ campaign: campaign.id, showings: 3, visitors: 2 }]);
+  expect((await metOn('/nowhere')).json()).toEqual([]);
+  expect((await metOn('no path')).statusCode).toBe(422);
+  expect((await metOn('/tours', await createWorkspace(server))).statusCode).toBe(404);
+});
+
 it('equals the raw events of any days, unique visitors included, in whatever order and however late they come', async () => {
   const visitors = Array.from({ length: 5 }, randomVisitor);
   const told = fc.array(
@@ -164,7 +183,12 @@ it('tells how many messages a visitor met on one day', async () => {
 
 describe('one campaign', () => {
   it('tells what was clicked and written on its message, and where those gave up who sent nothing', async () => {
-    const [sender, giver, clicker] = [randomVisitor(), randomVisitor(), randomVisitor()];
+    const [sender, giver, clicker, other] = Array.from({ length: 4 }, randomVisitor) as [
+      string,
+      string,
+      string,
+      string,
+    ];
     const did = (visitor: string, kind: 'clicked' | 'answering', part: string, agoMs = 1000) =>
       event(kind, agoMs, { visitor, part });
     await sendEvents(
@@ -184,13 +208,24 @@ describe('one campaign', () => {
       // Long before these days, and of a time when parts were not told.
       did(randomVisitor(), 'clicked', 'mail', 40 * DAY_MS),
       event('clicked', 0),
+      // Each variant has its own message, and those who saw it.
+      event('viewable', 0, { visitor: sender }),
+      event('viewable', 0, { visitor: other, variant: 'b' }),
+      event('clicked', 0, { visitor: other, variant: 'b', part: 'mail' }),
     );
     const { onMessage, counts } = await ofCampaign('period=7');
     expect(onMessage).toEqual([
-      { part: 'first-name', clickers: 0, writers: 2, gaveUp: 0 },
-      { part: 'mail', clickers: 1, writers: 2, gaveUp: 1 },
+      {
+        variant: 'a',
+        viewers: 1,
+        parts: [
+          { part: 'first-name', clickers: 0, writers: 2, gaveUp: 0 },
+          { part: 'mail', clickers: 1, writers: 2, gaveUp: 1 },
+        ],
+      },
+      { variant: 'b', viewers: 1, parts: [{ part: 'mail', clickers: 1, writers: 0, gaveUp: 0 }] },
     ]);
-    expect(counts).toMatchObject({ writers: 2, clickers: 2, converters: 1 });
+    expect(counts).toMatchObject({ writers: 2, clickers: 3, converters: 1 });
   });
   it('parts its visitors as they were when they first met it, each with who converted', async () => {
     const [a, b] = [randomVisitor(), randomVisitor()];

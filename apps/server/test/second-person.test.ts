@@ -132,6 +132,7 @@ describe('where a second person must agree', () => {
     expect(await isLive('Later')).toBe(false);
     await server.services.versions.launchPlanned({ campaignId: campaign.id, planId: id });
     expect(await isLive('Later')).toBe(true);
+    expect((await history()).entries[0]?.byName).toBe('Editor, agreed to by Owner');
   });
 
   it('one whose time has gone by meanwhile is launched as soon as somebody agrees', async () => {

@@ -3,7 +3,7 @@ import { BROWSERS, DEVICES, MOST_TRAFFIC, SOURCES, SYSTEMS } from './values.ts';
 
 /** Days of recorded visits that can be replayed. */
 export const trafficQuestionSchema = z.strictObject({
-  days: z.coerce.number().int().min(1).max(28).default(28),
+  days: z.coerce.number().int().min(1).max(31).default(28),
   /** Page views at most; fewer are a smaller sample, and a quicker answer. */
   most: z.coerce.number().int().min(100).max(MOST_TRAFFIC).default(MOST_TRAFFIC),
 });

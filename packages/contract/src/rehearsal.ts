@@ -4,7 +4,7 @@ import { eventNameSchema, selectorSchema } from './trigger.ts';
 import { BROWSERS, CAMPAIGN_STATES, DEVICES, EXIT_CERTAINTIES, LIMITS, SOURCES, SYSTEMS } from './values.ts';
 
 /** Longer than anybody stays, and short enough to be played at once. */
-const LONGEST_VISIT_SECONDS = 4 * 3600;
+export const LONGEST_VISIT_SECONDS = 4 * 3600;
 
 /** The form of a kept rehearsal, so that a newer one is told from a damaged one. */
 export const REHEARSAL_FORM = 1;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { BREAKDOWNS, CLOSE_WAYS, RESULT_AGAINST, RESULT_PERIODS } from './values.ts';
+import { BREAKDOWNS, CLOSE_WAYS, LIMITS, RESULT_AGAINST, RESULT_PERIODS } from './values.ts';
 
 /** Which days are asked about, and against which; days are the site's own. */
 export const periodQuestionSchema = z.strictObject({
@@ -110,9 +110,16 @@ export const campaignResultsSchema = z.strictObject({
   openedSeconds: z.array(count),
   openedDepth: z.array(count),
   /**
-   * On the message itself: visitors who clicked a block, wrote into a field, and wrote last into it without having converted.
+   * On the message itself, variant by variant: visitors who had it in sight, and of them those who clicked a block, wrote into a
+   * field, and wrote last into it without having converted.
    */
-  onMessage: z.array(z.strictObject({ part: z.string(), clickers: count, writers: count, gaveUp: count })),
+  onMessage: z.array(
+    z.strictObject({
+      variant: z.string(),
+      viewers: count,
+      parts: z.array(z.strictObject({ part: z.string(), clickers: count, writers: count, gaveUp: count })),
+    }),
+  ),
   by: breakdownSchema,
   parts: z.array(partSchema),
   /** Those of the site's goals that are chosen for it: how many reached each within its days after they first met it, or it was withheld from them. */
@@ -201,3 +208,11 @@ export const trialForecastSchema = z.strictObject({
   days: z.number().int().nullable(),
 });
 export type TrialForecast = z.infer<typeof trialForecastSchema>;
+
+/** A page of the catalogue. */
+export const metOnQuestionSchema = z.strictObject({ path: z.string().regex(/^\//).max(LIMITS.pageAddress) });
+/** What was met on it in the last 28 days, campaign by campaign. */
+export const metOnSchema = z.array(
+  z.strictObject({ campaign: z.uuid(), showings: z.number().int(), visitors: z.number().int() }),
+);
+export type MetOn = z.infer<typeof metOnSchema>[number];

@@ -160,6 +160,9 @@ export const MOST_TRAFFIC = 30_000;
 /** Pages of one visitor that are replayed; who reads more is a machine, or a tab that is never closed. */
 export const MOST_PAGES_OF_VISITOR = 50;
 
+/** Days over which it is told how often a campaign was met on a page. */
+export const MET_ON_DAYS = 28;
+
 /** Letters of what a team writes down about a campaign for itself. */
 export const MOST_NOTE = 1000;
 

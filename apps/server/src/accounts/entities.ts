@@ -23,6 +23,7 @@ export const AccountEntity = new EntitySchema<AccountRow>({
 export interface WorkspaceRow {
   id: string;
   name: string;
+  asksSecond: boolean;
   createdAt: Date;
 }
 export const WorkspaceEntity = new EntitySchema<WorkspaceRow>({
@@ -31,6 +32,7 @@ export const WorkspaceEntity = new EntitySchema<WorkspaceRow>({
   columns: {
     id: { type: 'uuid', primary: true, generated: 'uuid' },
     name: { type: 'text' },
+    asksSecond: { type: 'boolean', name: 'asks_second', default: false },
     createdAt: { type: 'timestamptz', name: 'created_at', createDate: true },
   },
 });

@@ -1,4 +1,4 @@
-import type { CampaignDocument } from '@velarium/contract';
+import type { CampaignDocument, KeptForecast } from '@velarium/contract';
 import { blocksOfStep } from '@velarium/core';
 import type { Principal } from '../accounts/index.ts';
 import { ensurePartitions, type StoredEvent, storeEvents } from '../intake/index.ts';
@@ -108,6 +108,19 @@ const withHoldout =
     return { ...changed, rule: { ...rule, limits: { ...rule.limits, holdout } } };
   };
 
+const DAYS_FORESEEN = 28;
+const Z_95 = 1.96;
+
+/** A forecast as the Workbench would have kept it, of so many visitors a day: invented, as all of the demo is. */
+const foreseenByDay = (visitorsADay: number): KeptForecast => ({
+  visitors: Math.round(visitorsADay * DAYS_FORESEEN * 4.4),
+  byDay: Array.from({ length: DAYS_FORESEEN }, (_, day) => {
+    const value = visitorsADay * (day + 1);
+    const half = Math.round(Z_95 * Math.sqrt(value));
+    return { value, low: value - half, high: value + half };
+  }),
+});
+
 async function seedCampaigns(
   services: Services,
   principal: Principal,
@@ -121,8 +134,10 @@ async function seedCampaigns(
     await campaigns.saveDraft(principal, created.id, created.revision, change(created.document));
     return created.id;
   };
-  const publish = async (id: string) =>
-    publishing.publish(principal, id, (await campaigns.get(principal.workspaceId, id)).revision);
+  const publish = async (id: string, forecast?: KeptForecast) =>
+    publishing.publish(principal, id, (await campaigns.get(principal.workspaceId, id)).revision, {
+      forecast,
+    });
   const showings = async (
     campaignId: string,
     traffic: Omit<DemoTraffic, 'siteId' | 'campaignId' | 'bought' | 'clicked' | 'fields'>,
@@ -157,7 +172,7 @@ async function seedCampaigns(
   };
 
   const road = await make('Summit road closed', 'notice-strip', on('/contact'));
-  await publish(road);
+  await publish(road, foreseenByDay(44));
   await showings(road, {
     page: '/contact',
     visitors: 412,
@@ -174,7 +189,7 @@ async function seedCampaigns(
     'corner-invitation',
     on('/night-tours/first-light', '/night-tours/deep-sky'),
   );
-  await publish(saturn);
+  await publish(saturn, foreseenByDay(68));
   await showings(saturn, {
     page: '/night-tours/first-light',
     visitors: 3480,

@@ -15,17 +15,17 @@ interface HeldRow {
 /** When each rehearsal of a site last held against what ran, and what is otherwise since. */
 export function createHeld(db: DataSource) {
   return {
-    /** Notes that these held against campaigns that stand as they do. */
-    async note(siteId: string, ids: readonly string[], state: CastState): Promise<void> {
+    /** Notes that these, as they were read at that time, held against campaigns that stand as they do. */
+    async note(siteId: string, ids: readonly string[], state: CastState, readAt: Date): Promise<void> {
       if (ids.length === 0) return;
       const body = JSON.stringify(state);
       const hash = contentHash(body);
       await db.transaction(async (manager) => {
         const [, noted]: [unknown, number] = await manager.query(
-          `UPDATE rehearsal SET held_at = now(), held_cast = $3
+          `UPDATE rehearsal SET held_at = $5, held_cast = $3
             WHERE site_id = $1 AND id = ANY($2)
               AND (held_cast IS DISTINCT FROM $3 OR held_at < greatest(updated_at, now() - $4::interval))`,
-          [siteId, ids, hash, NOTED_EVERY],
+          [siteId, ids, hash, NOTED_EVERY, readAt],
         );
         if (noted === 0) return;
         await manager.query(

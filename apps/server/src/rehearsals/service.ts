@@ -95,6 +95,8 @@ export function createRehearsalService({ db, sites, publishing }: RehearsalServi
     /** Plays every rehearsal of a site and says what became of what is expected of it. */
     async rehearse(workspaceId: string, siteId: string, of: string): Promise<Rehearsed[]> {
       const site = await sites.get(workspaceId, siteId);
+      // What is saved after this was not played.
+      const [{ now: readAt }]: [{ now: Date }] = await db.query('SELECT clock_timestamp() AS now');
       const kept = await list(workspaceId, siteId);
       if (kept.length === 0) return [];
       const { cast, state } = await publishing.castWithState(site.key, of);
@@ -129,6 +131,7 @@ export function createRehearsalService({ db, sites, publishing }: RehearsalServi
           siteId,
           asked.filter((one) => !failing.includes(one)).map(({ id }) => id),
           state,
+          readAt,
         );
       const since = await held.since(
         siteId,

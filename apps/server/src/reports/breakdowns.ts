@@ -1,6 +1,7 @@
 import type { Breakdown, CampaignResults, CloseWay, ResultPart, Stretch } from '@velarium/contract';
 import { STAY_DEPTHS, STAY_SECONDS } from '@velarium/core';
 import type { DataSource } from 'typeorm';
+import { FIRST_VARIANT } from '../publishing/index.ts';
 
 /** One campaign over a stretch of the site's days. */
 export interface CampaignStretch {
@@ -117,27 +118,40 @@ export async function onMessageOf(
   db: DataSource,
   stretch: CampaignStretch,
 ): Promise<CampaignResults['onMessage']> {
-  const rows: { part: string; clickers: string; writers: string; gaveUp: string }[] = await db.query(
-    `WITH done AS (
-       SELECT e.visitor, e.kind, e.part, e.at FROM event e
-        WHERE ${IN_STRETCH} AND e.kind IN ('clicked', 'answering') AND e.part IS NOT NULL),
-     converted AS (SELECT DISTINCT e.visitor FROM event e WHERE ${IN_STRETCH} AND e.kind = 'converted'),
-     -- Where they wrote last, of those who sent nothing.
-     last AS (
-       SELECT DISTINCT ON (visitor) visitor, part FROM done
-        WHERE kind = 'answering' AND visitor NOT IN (SELECT visitor FROM converted)
-        ORDER BY visitor, at DESC)
-     SELECT part, count(DISTINCT visitor) FILTER (WHERE kind = 'clicked') AS clickers,
-            count(DISTINCT visitor) FILTER (WHERE kind = 'answering') AS writers,
-            (SELECT count(*) FROM last WHERE last.part = done.part) AS "gaveUp"
-       FROM done GROUP BY part ORDER BY part`,
+  const rows: { variant: string; part: string; clickers: string; writers: string; gaveUp: string }[] =
+    await db.query(
+      `WITH done AS (
+         SELECT e.visitor, e.kind, e.part, e.at, coalesce(e.variant, '${FIRST_VARIANT}') AS variant FROM event e
+          WHERE ${IN_STRETCH} AND e.kind IN ('clicked', 'answering') AND e.part IS NOT NULL),
+       converted AS (SELECT DISTINCT e.visitor FROM event e WHERE ${IN_STRETCH} AND e.kind = 'converted'),
+       -- Where they wrote last, of those who sent nothing.
+       last AS (
+         SELECT DISTINCT ON (visitor) visitor, variant, part FROM done
+          WHERE kind = 'answering' AND visitor NOT IN (SELECT visitor FROM converted)
+          ORDER BY visitor, at DESC)
+       SELECT variant, part, count(DISTINCT visitor) FILTER (WHERE kind = 'clicked') AS clickers,
+              count(DISTINCT visitor) FILTER (WHERE kind = 'answering') AS writers,
+              (SELECT count(*) FROM last WHERE last.variant = done.variant AND last.part = done.part) AS "gaveUp"
+         FROM done GROUP BY variant, part ORDER BY variant, part`,
+      valuesOf(stretch),
+    );
+  if (rows.length === 0) return [];
+  const viewers: { variant: string; viewers: string }[] = await db.query(
+    `SELECT coalesce(e.variant, '${FIRST_VARIANT}') AS variant, count(DISTINCT e.visitor) AS viewers FROM event e
+      WHERE ${IN_STRETCH} AND e.kind = 'viewable' GROUP BY 1`,
     valuesOf(stretch),
   );
-  return rows.map(({ part, clickers, writers, gaveUp }) => ({
-    part,
-    clickers: Number(clickers),
-    writers: Number(writers),
-    gaveUp: Number(gaveUp),
+  return [...new Set(rows.map(({ variant }) => variant))].map((variant) => ({
+    variant,
+    viewers: Number(viewers.find((one) => one.variant === variant)?.viewers ?? 0),
+    parts: rows
+      .filter((row) => row.variant === variant)
+      .map(({ part, clickers, writers, gaveUp }) => ({
+        part,
+        clickers: Number(clickers),
+        writers: Number(writers),
+        gaveUp: Number(gaveUp),
+      })),
   }));
 }
 

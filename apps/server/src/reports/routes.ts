@@ -2,6 +2,8 @@ import {
   campaignResultsQuestionSchema,
   campaignResultsSchema,
   dayCountsSchema,
+  metOnQuestionSchema,
+  metOnSchema,
   periodQuestionSchema,
   siteResultsSchema,
   weekMailSchema,
@@ -36,6 +38,11 @@ export const resultRoutes: FastifyPluginAsyncZod<{ reports: Reports; weekMails: 
     async ({ principal, params, body }) => ({
       isOn: await weekMails.set(principal.workspaceId, params.siteId, principal.accountId, body.isOn),
     }),
+  );
+  app.get(
+    '/sites/:siteId/met-on',
+    { schema: { params: ofSite, querystring: metOnQuestionSchema, response: { 200: metOnSchema } } },
+    ({ principal, params, query }) => reports.metOn(principal.workspaceId, params.siteId, query.path),
   );
   app.get(
     '/sites/:siteId/results',

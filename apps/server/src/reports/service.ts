@@ -1,11 +1,13 @@
 import type {
   CampaignResults,
   CampaignResultsQuestion,
+  MetOn,
   PeriodQuestion,
   ResultMark,
   SiteResults,
   Stretch,
 } from '@velarium/contract';
+import { MET_ON_DAYS } from '@velarium/contract/values';
 import { type Asked, askedDays, wallClock } from '@velarium/core';
 import type { DataSource } from 'typeorm';
 import type { CampaignService } from '../campaigns/index.ts';
@@ -101,6 +103,21 @@ export function createReports({ db, sites, campaigns }: ReportServices) {
           Number(met.find(({ messages }) => messages === n + 1)?.visitors ?? 0),
         ),
       };
+    },
+
+    /** How often each campaign was really met on a page of the catalogue, lately. */
+    async metOn(workspaceId: string, siteId: string, path: string): Promise<MetOn[]> {
+      await sites.get(workspaceId, siteId);
+      return db.query(
+        `SELECT campaign_id AS campaign, count(*)::integer AS showings, count(DISTINCT visitor)::integer AS visitors
+           FROM event
+          WHERE campaign_id IN (SELECT id FROM campaign WHERE site_id = $1) AND kind = 'shown'
+            -- Addresses of visits carry what tells where they came from, and slashes nobody counts.
+            AND $2 IN (page, regexp_replace(split_part(split_part(page, '#', 1), '?', 1), '(.)/+$', '\\1'))
+            AND at >= now() - ${MET_ON_DAYS} * interval '1 day'
+          GROUP BY campaign_id`,
+        [siteId, path],
+      );
     },
 
     async ofCampaign(

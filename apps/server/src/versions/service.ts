@@ -274,29 +274,26 @@ export function createVersionService({ db, jobs, campaigns, publishing, onAsked 
           'Somebody else must agree',
           'You have asked for it yourself. It waits for another person who may launch.',
         );
+      const byName = `${plan.byName}, agreed to by ${actor.name}`;
       if (plan.at && plan.at.getTime() > Date.now()) {
         await db.transaction(async (manager) => {
           const [agreed] = await manager.query(
-            'UPDATE planned_launch SET awaits = false WHERE campaign_id = $1 AND id = $2 AND awaits RETURNING id',
-            [campaignId, planId],
+            'UPDATE planned_launch SET awaits = false, by_name = $3 WHERE campaign_id = $1 AND id = $2 AND awaits RETURNING id',
+            [campaignId, planId, byName],
           );
           if (agreed.length === 0) throw planGone();
         });
         return;
       }
-      const { document, note, revision, forecast, byName } = plan;
-      await publishing.publishDocument(
-        { ...actor, name: `${byName}, agreed to by ${actor.name}` },
-        campaignId,
-        {
-          document,
-          note,
-          revision,
-          forecast,
-          isAgreed: true,
-          also: (manager) => takePlan(manager, campaignId, planId, planGone),
-        },
-      );
+      const { document, note, revision, forecast } = plan;
+      await publishing.publishDocument({ ...actor, name: byName }, campaignId, {
+        document,
+        note,
+        revision,
+        forecast,
+        isAgreed: true,
+        also: (manager) => takePlan(manager, campaignId, planId, planGone),
+      });
     },
 
     /** A second person does not agree, and says why. */

@@ -4,6 +4,7 @@ import type {
   CampaignDocument,
   CampaignResults,
   Experiments,
+  MetOn,
   PeriodQuestion,
   SiteResults,
   Trial,
@@ -35,6 +36,13 @@ export const weekMailQuery = (siteId: string) =>
   });
 export const setWeekMail = (siteId: string, isOn: boolean) =>
   request<{ isOn: boolean }>('PUT', `/sites/${siteId}/week-mail`, { isOn });
+/** How often each campaign was really met on a page, lately. */
+export const metOnQuery = (siteId: string, path: string) =>
+  queryOptions({
+    queryKey: ['sites', siteId, 'met-on', path],
+    queryFn: () => request<MetOn[]>('GET', `/sites/${siteId}/met-on?${new URLSearchParams({ path })}`),
+    staleTime: 60_000,
+  });
 export const campaignResultsQuery = (campaignId: string, asked: AskedPeriod, by: Breakdown) =>
   queryOptions({
     queryKey: ['campaigns', campaignId, 'results', asked, by],

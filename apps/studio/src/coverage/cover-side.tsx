@@ -1,4 +1,5 @@
-import type { Device } from '@velarium/contract';
+import { useQuery } from '@tanstack/react-query';
+import type { Device, MetOn } from '@velarium/contract';
 import {
   type Coverage,
   type CoverageNote,
@@ -7,9 +8,11 @@ import {
   counted,
   earliestOf,
   figure,
+  metOnWords,
 } from '@velarium/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { metOnQuery } from '../api/results.ts';
 import { Button } from '../ui/button.tsx';
 import { PAGE, type Spot } from './cover-grid.tsx';
 import type { CoverRow } from './cover-rows.ts';
@@ -76,12 +79,14 @@ export function Chosen({ siteId, coverage, row, spot, device, of, nameOf, senten
   const campaign = coverage.campaigns[spot.campaign];
   const [only] = row.pages;
   const page = row.pages.length === 1 && only !== undefined ? coverage.pages[only] : undefined;
+  const { data } = useQuery({ ...metOnQuery(siteId, page?.path ?? ''), enabled: page !== undefined });
+  const met = data && new Map(data.map((one) => [one.campaign, one]));
   return (
     <section aria-label="What is chosen" aria-live="polite" className="grid content-start gap-2">
       <h2 className="font-semibold [overflow-wrap:anywhere]">{page ? page.path : row.name}</h2>
       {spot.campaign === PAGE || !campaign ? (
         page && only !== undefined ? (
-          <OnPage {...{ siteId, coverage, page: only, of, nameOf, sentenceOf }} />
+          <OnPage {...{ siteId, coverage, page: only, of, nameOf, sentenceOf, met }} />
         ) : (
           <p className="text-soft">
             {counted(row.pages.length, 'page')}; choose one to see what can happen on it.
@@ -90,7 +95,10 @@ export function Chosen({ siteId, coverage, row, spot, device, of, nameOf, senten
       ) : (
         <>
           {page && only !== undefined ? (
-            <p>{cellWords(coverage.cell(only, spot.campaign), nameOf(campaign.id), page.path, device)}</p>
+            <>
+              <p>{cellWords(coverage.cell(only, spot.campaign), nameOf(campaign.id), page.path, device)}</p>
+              {met && <p className="text-soft">{metOnWords(met.get(campaign.id))}</p>}
+            </>
           ) : (
             <p>
               “{nameOf(campaign.id)}” can appear on {figure(coverage.covered(row.pages, spot.campaign))} of{' '}
@@ -120,9 +128,11 @@ export function Chosen({ siteId, coverage, row, spot, device, of, nameOf, senten
 
 interface OnPageProps extends Pick<ChosenProps, 'siteId' | 'coverage' | 'of' | 'nameOf' | 'sentenceOf'> {
   readonly page: number;
+  /** How often each was really met there, once that is known. */
+  readonly met: ReadonlyMap<string, MetOn> | undefined;
 }
 
-function OnPage({ siteId, coverage, page, nameOf, sentenceOf }: OnPageProps) {
+function OnPage({ siteId, coverage, page, nameOf, sentenceOf, met }: OnPageProps) {
   const here = coverage.on(page);
   const crowd = new Set(coverage.crowd(page));
   if (here.length === 0) return <p className="text-soft">Nothing can appear here.</p>;
@@ -156,6 +166,7 @@ function OnPage({ siteId, coverage, page, nameOf, sentenceOf }: OnPageProps) {
                 )}
               </span>
               <span className="block pl-16 text-xs text-soft">{sentenceOf(one?.id ?? '')}</span>
+              {met && one && <span className="block pl-16 text-xs">{metOnWords(met.get(one.id))}</span>}
             </li>
           );
         })}

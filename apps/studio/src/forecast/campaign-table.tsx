@@ -1,7 +1,9 @@
+import type { CampaignNumbers } from '@velarium/contract';
 import {
   clockWords,
   directionOf,
   type Estimate,
+  expectedConverters,
   type Forecast,
   figure,
   gainWords,
@@ -19,10 +21,12 @@ interface CampaignTableProps {
   /** How many more visitors each reaches than now, once that is known. */
   readonly gains: readonly ReachGain[] | undefined;
   readonly names: ReadonlyMap<string, string>;
+  /** What each has done so far. */
+  readonly numbers: ReadonlyMap<string, CampaignNumbers>;
 }
 
 /** What each campaign would do, and how that differs from now. */
-export function CampaignTable({ result, now, gains, names }: CampaignTableProps) {
+export function CampaignTable({ result, now, gains, names, numbers }: CampaignTableProps) {
   return (
     <div className="overflow-x-auto">
       <table className="w-full min-w-[50rem] border-t border-line-strong text-left">
@@ -33,6 +37,7 @@ export function CampaignTable({ result, now, gains, names }: CampaignTableProps)
               'Campaign',
               'Visitors reached',
               'Showings',
+              'Would convert, at its rate so far',
               'Half have opened by',
               'Where most',
               'Gave way to',
@@ -45,6 +50,8 @@ export function CampaignTable({ result, now, gains, names }: CampaignTableProps)
         </thead>
         <tbody>
           {result.campaigns.map((one) => {
+            const soFar = numbers.get(one.campaign);
+            const converters = soFar ? expectedConverters(one.reached, soFar) : null;
             return (
               <tr key={one.campaign} className="border-t border-line align-top">
                 <th scope="row" className="py-2 pr-4 font-semibold">
@@ -61,6 +68,9 @@ export function CampaignTable({ result, now, gains, names }: CampaignTableProps)
                 </td>
                 <td className="py-2 pr-4">
                   <Figure of={one.showings} />
+                </td>
+                <td className="py-2 pr-4">
+                  {converters ? <Figure of={converters} /> : <span className="text-soft">no rate yet</span>}
                 </td>
                 <td className="py-2 pr-4 tabular-nums">
                   {one.second === null ? 'never' : clockWords(one.second)}

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import type { Assumptions, Cast, Site, SiteLimits, Traffic } from '@velarium/contract';
+import type { Assumptions, CampaignNumbers, Cast, Site, SiteLimits, Traffic } from '@velarium/contract';
 import {
   COSTLY_PARTS,
   type CostlyPart,
@@ -70,6 +70,7 @@ function ForecastOfSite({ site }: { readonly site: Site }) {
   const live = useQuery({ ...castQuery(site.id, LIVE), staleTime: 0 });
   const then = useQuery({ ...castQuery(site.id, of), staleTime: 0 });
   const { data: campaigns = [] } = useQuery(campaignsQuery(site.id));
+  const numbers = useMemo(() => new Map(campaigns.map((one) => [one.id, one.numbers])), [campaigns]);
   const error = visits.error ?? live.error ?? then.error;
   if (error)
     return (
@@ -134,6 +135,7 @@ function ForecastOfSite({ site }: { readonly site: Site }) {
           then={then.data}
           of={of}
           without={without === NONE ? null : without}
+          numbers={numbers}
         />
       )}
       <HowForecastsHeld siteId={site.id} />
@@ -179,9 +181,10 @@ interface ReplayedProps {
   readonly of: string;
   /** A campaign that is left out. */
   readonly without: string | null;
+  readonly numbers: ReadonlyMap<string, CampaignNumbers>;
 }
 
-function Replayed({ origin, traffic, live, then, of, without }: ReplayedProps) {
+function Replayed({ origin, traffic, live, then, of, without, numbers }: ReplayedProps) {
   const [assumptions, setAssumptions] = useState<Assumptions>(USUAL_ASSUMPTIONS);
   const [limits, setLimits] = useState<SiteLimits | null>(null);
   const isCompared = of !== LIVE || without !== null || limits !== null;
@@ -238,7 +241,13 @@ function Replayed({ origin, traffic, live, then, of, without }: ReplayedProps) {
         </section>
       )}
       {result && (
-        <CampaignTable result={result} now={now} gains={replay.gains.get(NOW)?.map(opposite)} names={names} />
+        <CampaignTable
+          result={result}
+          now={now}
+          gains={replay.gains.get(NOW)?.map(opposite)}
+          names={names}
+          numbers={numbers}
+        />
       )}
       <div className="grid gap-8 lg:grid-cols-2">
         {result && <Met forecast={result} now={now} />}

@@ -69,7 +69,7 @@ addEventListener('message', ({ data }: MessageEvent<LogTask>) => {
   read(data).catch((error: unknown) =>
     postMessage({
       kind: 'failed',
-      why: error instanceof Error ? error.message : String(error),
+      why: (error instanceof Error ? error.message : String(error)).replace(/\.$/, ''),
     } satisfies LogAnswer),
   );
 });

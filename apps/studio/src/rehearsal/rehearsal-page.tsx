@@ -26,6 +26,7 @@ import { ErrorState, Skeleton } from '../ui/states.tsx';
 import { Expectations } from './expectations.tsx';
 import { Lanes } from './lanes.tsx';
 import { PageFields } from './page-fields.tsx';
+import { RecordedVisits } from './recorded-visits.tsx';
 import { useKept } from './use-kept.tsx';
 import { useRehearsal } from './use-rehearsal.ts';
 import { VisitStrip } from './visit-strip.tsx';
@@ -77,6 +78,7 @@ function Place({ site, cast, of }: PlaceProps) {
     beginRehearsal(beginPage(search.get('page') ?? firstPath(cast, of)), nowAt(site.timeZone)),
   );
   const [chosen, setChosen] = useState(0);
+  const [isTaking, setTaking] = useState(false);
   const setParam = (name: string, value: string | null) =>
     setSearch(
       (old) => {
@@ -235,6 +237,7 @@ function Place({ site, cast, of }: PlaceProps) {
             ...(canEdit ? [{ label: 'Keep under another name …', onSelect: kept.keepAs }] : []),
             { label: 'Export to a file', onSelect: kept.toFile },
             { label: 'Read from a file …', onSelect: kept.fromFile },
+            { label: 'Take a recorded visit …', onSelect: () => setTaking(true) },
             ...(canEdit && kept.open ? [{ label: 'Remove it', onSelect: kept.remove, isHalting: true }] : []),
           ]}
         >
@@ -318,6 +321,21 @@ function Place({ site, cast, of }: PlaceProps) {
         </div>
       </div>
       {kept.node}
+      {isTaking && (
+        <RecordedVisits
+          siteId={siteId}
+          cast={cast}
+          write={write}
+          onClose={() => setTaking(false)}
+          onChoose={(recorded) => {
+            setTaking(false);
+            onLine.current = undefined;
+            setParam('kept', null);
+            load(recorded);
+            setChosen(0);
+          }}
+        />
+      )}
     </div>
   );
 }

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { CampaignResults, Device } from '@velarium/contract';
 import { counted, type DoneThere, doneOnMessage, figure, percent, stepName, WINDOW_OF } from '@velarium/core';
-import { useState } from 'react';
+import { useState, useSyncExternalStore } from 'react';
 import { frozenFileQuery, versionQuery } from '../api/versions.ts';
 import { Segments } from '../ui/segments.tsx';
 import { BLOCK_WORDS, blockWords } from '../workbench/message/block-names.tsx';
@@ -15,7 +15,6 @@ const ROOM: Readonly<Record<Device, { readonly width: number; readonly height: n
 };
 /** What a narrow window leaves beside it. */
 const BESIDE = 40;
-const FIRST_VARIANT = 'a';
 
 interface OnMessageProps {
   readonly results: CampaignResults;
@@ -25,13 +24,19 @@ interface OnMessageProps {
 export function OnMessage({ results }: OnMessageProps) {
   const [device, setDevice] = useState<Device>('desktop');
   const [chosen, setChosen] = useState<string>();
+  const [ofVariant, setVariant] = useState<string>();
   const latest = results.versions[0]?.version ?? null;
   const { data: version } = useQuery(versionQuery(results.id, latest));
-  const hash = version?.files.find(({ variant }) => variant === FIRST_VARIANT)?.hash;
+  // Only of those that this version has there is a message to draw it on.
+  const had = results.onMessage.filter(({ variant }) =>
+    version?.files.some((one) => one.variant === variant),
+  );
+  const done = had.find(({ variant }) => variant === ofVariant) ?? had[0];
+  const hash = version?.files.find(({ variant }) => variant === done?.variant)?.hash;
   const { data: file } = useQuery(frozenFileQuery(results.id, hash));
-  if (results.onMessage.length === 0 || !file || !version) return null;
+  if (!done || !file || !version) return null;
   const { message } = file;
-  const { places, elsewhere } = doneOnMessage(message, results);
+  const { places, elsewhere } = doneOnMessage(message, done);
   const steps = message.steps.filter(({ id }) => places.some(({ step }) => step === id));
   const step = steps.find(({ id }) => id === chosen)?.id ?? steps[0]?.id;
   const here = places.filter((one) => one.step === step);
@@ -39,6 +44,14 @@ export function OnMessage({ results }: OnMessageProps) {
     <section aria-label="On the message itself" className="grid gap-3">
       <div className="flex flex-wrap items-end gap-4">
         <h2 className="mr-auto font-serif text-xl">On the message itself</h2>
+        {had.length > 1 && (
+          <Segments
+            label="Variant"
+            value={done.variant}
+            onChange={setVariant}
+            options={had.map(({ variant }) => ({ value: variant, label: variant.toUpperCase() }))}
+          />
+        )}
         {steps.length > 1 && step && (
           <Segments
             label="Step"
@@ -58,7 +71,13 @@ export function OnMessage({ results }: OnMessageProps) {
         />
       </div>
       <div className="grid items-start gap-8 lg:grid-cols-[auto_1fr]">
-        <Drawn key={`${device} ${step}`} file={file} device={device} step={step ?? ''} here={here} />
+        <Drawn
+          key={`${device} ${step} ${done.variant}`}
+          file={file}
+          device={device}
+          step={step ?? ''}
+          here={here}
+        />
         <div className="grid content-start gap-2">
           <ol>
             {here.map((one, n) => (
@@ -118,11 +137,17 @@ interface DrawnProps {
   readonly here: readonly DoneThere[];
 }
 
+const onResize = (tell: () => void) => {
+  window.addEventListener('resize', tell);
+  return () => window.removeEventListener('resize', tell);
+};
+
 /** The window of a device with the message in it, and over it where each thing was done. */
 function Drawn({ file, device, step, here }: DrawnProps) {
   const [boxes, setBoxes] = useState<ReadonlyMap<string, DOMRect>>(new Map());
   const { height } = ROOM[device];
-  const width = Math.min(ROOM[device].width, window.innerWidth - BESIDE);
+  const windowWidth = useSyncExternalStore(onResize, () => window.innerWidth);
+  const width = Math.min(ROOM[device].width, windowWidth - BESIDE);
   const size = WINDOW_OF[device];
   const scale = Math.min(width / size.width, height / size.height);
   const selectorOf = ({ part, field }: DoneThere) => `[data-${field ? 'field' : 'block'}="${part}"]`;

@@ -1,4 +1,5 @@
-import type { Device, ManifestCampaign, Rule, SitePage } from '@velarium/contract';
+import type { Device, ManifestCampaign, MetOn, Rule, SitePage } from '@velarium/contract';
+import { MET_ON_DAYS } from '@velarium/contract/values';
 import { earliestOf, inTheWay, type Met } from '../checks/in-the-way.ts';
 import { neverFindings, scheduleFindings } from '../checks/never.ts';
 import { counted, DEVICE_WORDS, figure, listOf, quoted } from '../sentence/words.ts';
@@ -172,6 +173,13 @@ export function cellWords(cell: Cell, name: string, path: string, device: Device
     case 'not':
       return `${path} is not one of the pages of ${quoted(name)}.`;
   }
+}
+
+/** How often a campaign was really met on a page: `Met here 128 times by 120 visitors in the last 28 days.` */
+export function metOnWords(met: Pick<MetOn, 'showings' | 'visitors'> | undefined): string {
+  if (!met || met.showings === 0) return `Nobody has met it here in the last ${MET_ON_DAYS} days.`;
+  const times = met.showings === 1 ? 'once' : `${figure(met.showings)} times`;
+  return `Met here ${times} by ${counted(met.visitors, 'visitor')} in the last ${MET_ON_DAYS} days.`;
 }
 
 /** Coverage as the lines of a table, its head first: a line a page, a column a campaign. */

@@ -5,7 +5,7 @@ import { compileManifest } from '../manifest/compile.ts';
 import { NO_SITE_PAGES } from '../pages/resolve-pages.ts';
 import { plainMessage, plainRule, plainSettings } from '../testing/arbitrary.ts';
 import { type CoverageQuestion, coverSite } from './coverage.ts';
-import { cellWords, coverageNotes, coverageTable } from './coverage-words.ts';
+import { cellWords, coverageNotes, coverageTable, metOnWords } from './coverage-words.ts';
 import { type PageNode, pageTree } from './page-tree.ts';
 
 const NOW = Date.parse('2026-12-02T12:00Z');
@@ -252,4 +252,15 @@ it('appears where the manifest’s own index says, whatever the rules', () => {
       });
     }),
   );
+});
+
+it.each<[showings: number, visitors: number, words: string]>([
+  [0, 0, 'Nobody has met it here in the last 28 days.'],
+  [1, 1, 'Met here once by 1 visitor in the last 28 days.'],
+  [1280, 1100, 'Met here 1,280 times by 1,100 visitors in the last 28 days.'],
+])('%d showings on a page, of %d visitors', (showings, visitors, words) => {
+  expect(metOnWords({ showings, visitors })).toBe(words);
+});
+it('what nothing was heard of was met by nobody', () => {
+  expect(metOnWords(undefined)).toBe('Nobody has met it here in the last 28 days.');
 });

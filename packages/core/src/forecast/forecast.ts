@@ -32,7 +32,7 @@ export interface CampaignForecast {
   readonly pages: readonly { readonly path: string; readonly share: number }[];
   /** Times another one had its place, and which; page views. */
   readonly gaveWay: readonly { readonly to: string; readonly views: number }[];
-  /** Visitors it would have reached by the end of each day, from the first that is replayed. */
+  /** Visitors it would have reached by the end of each day, from the first to the last of which anything is known. */
   readonly byDay: readonly Estimate[];
   /** How far the site's visitors come towards it, and what keeps those who come no further. */
   readonly way: readonly WayToShowing[];
@@ -83,11 +83,9 @@ export function createForecast(
   origin: string,
 ) {
   const stays = staysOf(traffic);
-  const days = Math.max(1, traffic.days);
-  const beganMs = traffic.list.reduce(
-    (least, { pages }) => Math.min(least, pages[0]?.atMs ?? least),
-    Number.POSITIVE_INFINITY,
-  );
+  const [beganMs, endedMs] = stretchOf(traffic);
+  // What has been recorded for three days foresees three.
+  const days = Math.max(1, Math.min(traffic.days, Math.floor((endedMs - beganMs) / DAY_MS) + 1));
   const tallies = new Map(
     manifest.campaigns.map(({ id }): [string, Tally] => [
       id,
@@ -179,6 +177,16 @@ export function createForecast(
     },
   };
 }
+
+/** From the first page view to the last, epoch milliseconds. */
+const stretchOf = ({ list }: Traffic): readonly [beganMs: number, endedMs: number] =>
+  list.reduce<readonly [number, number]>(
+    ([began, ended], { pages }) => [
+      Math.min(began, pages[0]?.atMs ?? began),
+      Math.max(ended, pages.at(-1)?.atMs ?? ended),
+    ],
+    [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY],
+  );
 
 /** The same seen from the other side: how many fewer. */
 export const opposite = ({ campaign, value, low, high }: ReachGain): ReachGain => ({

@@ -46,8 +46,8 @@ const message = {
     { id: 'two', role: 'success', blocks: [block('t', { kind: 'text' })] },
   ],
 } as unknown as Pick<Message, 'steps'>;
-const placesOf = (onMessage: CampaignResults['onMessage'], of = counts) =>
-  doneOnMessage(message, { onMessage, counts: of }).places.map(
+const placesOf = (parts: CampaignResults['onMessage'][number]['parts'], viewers = 80) =>
+  doneOnMessage(message, { viewers, parts }).places.map(
     ({ step, part, field: of, visitors, share, gaveUp }) => [
       step,
       of ? `field ${part}` : part,
@@ -74,14 +74,14 @@ describe('what was done on a message', () => {
   });
   it('is never a share of more than all, nor one of nobody', () => {
     const clicked = [{ ...none, part: 'b', clickers: 20 }];
-    expect(placesOf(clicked, { ...counts, viewers: 10 })).toEqual([['one', 'b', 20, 1, 0]]);
-    expect(placesOf(clicked, { ...counts, viewers: 0 })).toEqual([['one', 'b', 20, 0, 0]]);
+    expect(placesOf(clicked, 10)).toEqual([['one', 'b', 20, 1, 0]]);
+    expect(placesOf(clicked, 0)).toEqual([['one', 'b', 20, 0, 0]]);
   });
   it('counts apart what was done on parts that are gone', () => {
     expect(
       doneOnMessage(message, {
-        counts,
-        onMessage: [
+        viewers: 80,
+        parts: [
           { ...none, part: 'gone', clickers: 3, writers: 5 },
           { ...none, part: 'b', clickers: 1 },
         ],

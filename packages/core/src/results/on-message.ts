@@ -17,16 +17,16 @@ export interface DoneThere {
 }
 
 /**
- * What was clicked and written on a message, in its own order; every field of a form that anybody wrote into, and every
+ * What was clicked and written on a message of one variant, in its own order; every field of a form that anybody wrote into, and every
  * block that was clicked. `elsewhere` counts the parts of other versions on which something was done.
  */
 export function doneOnMessage(
   { steps }: Pick<Message, 'steps'>,
-  { onMessage, counts }: Pick<CampaignResults, 'onMessage' | 'counts'>,
+  { viewers, parts }: Pick<CampaignResults['onMessage'][number], 'viewers' | 'parts'>,
 ): { readonly places: readonly DoneThere[]; readonly elsewhere: number } {
-  const of = new Map(onMessage.map((one) => [one.part, one]));
+  const of = new Map(parts.map((one) => [one.part, one]));
   // The news of a showing can be lost on the way while that of a click comes.
-  const share = (visitors: number) => (counts.viewers === 0 ? 0 : Math.min(1, visitors / counts.viewers));
+  const share = (visitors: number) => (viewers === 0 ? 0 : Math.min(1, visitors / viewers));
   const met = new Set<string>();
   const places = steps.flatMap((step) =>
     blocksOfStep(step).flatMap((block): DoneThere[] => {
@@ -60,6 +60,6 @@ export function doneOnMessage(
   );
   return {
     places,
-    elsewhere: onMessage.filter(({ part }) => !met.has(part)).length,
+    elsewhere: parts.filter(({ part }) => !met.has(part)).length,
   };
 }

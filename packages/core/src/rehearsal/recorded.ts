@@ -1,0 +1,62 @@
+import {
+  LONGEST_VISIT_SECONDS,
+  type Manifest,
+  REHEARSAL_FORM,
+  type Rehearsal,
+  type RehearsedPage,
+  type Traffic,
+  type TrafficVisitor,
+} from '@velarium/contract';
+import { asRehearsal, staysOf, USUAL_ASSUMPTIONS } from '../forecast/as-rehearsal.ts';
+import { sourceWords } from '../sentence/reach-words.ts';
+import { counted, DEVICE_WORDS } from '../sentence/words.ts';
+import { clockWords } from './expectations.ts';
+
+/** Nobody is supposed to have left by an edge: only what was recorded is on the line. */
+const AS_RECORDED = { ...USUAL_ASSUMPTIONS, leavesByMouse: 0, leavesByTouch: 0 };
+const LANGUAGE = /^[a-z]{2,3}(-[a-z0-9]{2,8})*$/;
+const MOST_SESSIONS = 1000;
+
+/** A recorded visitor's pages as a visit that can be rehearsed; what a rehearsal has no room for is left out at its end. */
+export function rehearsalOfRecorded(
+  traffic: Traffic,
+  nth: number,
+  manifest: Pick<Manifest, 'timeZone' | 'campaigns'>,
+): Rehearsal | undefined {
+  const recorded = traffic.list[nth];
+  if (!recorded) return undefined;
+  const { visitor, pages } = asRehearsal({
+    visitor: recorded,
+    nth,
+    manifest,
+    stays: staysOf(traffic),
+    assumptions: AS_RECORDED,
+  });
+  const language = visitor.language.toLowerCase();
+  let left = LONGEST_VISIT_SECONDS;
+  const fitting = pages.flatMap((page): RehearsedPage[] => {
+    const seconds = Math.round(page.seconds * 10) / 10;
+    left -= seconds;
+    return left < 0 ? [] : [{ ...page, seconds, depth: Math.min(100, page.depth) }];
+  });
+  return {
+    form: REHEARSAL_FORM,
+    visitor: {
+      ...visitor,
+      session: Math.min(visitor.session, MOST_SESSIONS),
+      language: LANGUAGE.test(language) ? language : 'en',
+    },
+    pages: fitting,
+    reactions: [],
+    expectations: [],
+  };
+}
+
+/** A recorded visitor in a line: `24 Nov 2026, 20:14: on a phone, by an arrival from search, 3 pages in 2:10`. `write` puts an instant into words. */
+export function recordedWords(
+  { device, source, pages }: TrafficVisitor,
+  write: (atMs: number) => string,
+): string {
+  const seconds = pages.reduce((sum, page) => sum + (page.seconds ?? 0), 0);
+  return `${write(pages[0]?.atMs ?? 0)}: on a ${DEVICE_WORDS[device]}, by ${sourceWords(source)}, ${counted(pages.length, 'page')} in ${clockWords(Math.round(seconds))}`;
+}
