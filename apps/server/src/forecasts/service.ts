@@ -60,7 +60,7 @@ export function createForecastService({ db, sites }: ForecastServices) {
       const rows: LaunchRow[] = await db.query(
         `SELECT v.campaign_id AS campaign, c.name, v.version, v.published_at AS at, v.forecast, least(
                   (SELECT min(m.at) FROM campaign_move m WHERE m.campaign_id = c.id
-                      AND m.what IN ('published', 'rested') AND m.at > v.published_at),
+                      AND (m.what = 'rested' OR m.what = 'published' AND m.version <> v.version) AND m.at > v.published_at),
                   v.published_at + jsonb_array_length(v.forecast -> 'byDay') * interval '1 day') AS until
            FROM campaign_version v JOIN campaign c ON c.id = v.campaign_id
           WHERE c.site_id = $1 AND v.forecast IS NOT NULL ORDER BY v.published_at DESC LIMIT ${LAUNCHES_LISTED}`,

@@ -31,7 +31,9 @@ export function RecordedVisits({ siteId, cast, write, onChoose, onClose }: Recor
       nth,
       told: recordedWords(visitor, write),
       paths: visitor.pages.map(({ path }) => path),
+      atMs: visitor.pages[0]?.atMs ?? 0,
     }))
+    .sort((a, b) => b.atMs - a.atMs)
     .filter(({ told, paths }) => {
       const all = `${told} ${paths.join(' ')}`.toLowerCase();
       return asked.every((word) => all.includes(word));

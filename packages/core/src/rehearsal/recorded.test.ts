@@ -98,8 +98,12 @@ describe('a recorded visit', () => {
   });
 
   it('is told of in a line', () => {
-    expect(recordedWords(visitor, () => '24 Nov 2026, 20:14')).toBe(
-      '24 Nov 2026, 20:14: on a phone, by an arrival from search, 2 pages in 0:40',
+    const words = (...pages: TrafficVisitor['pages']) => recordedWords({ ...visitor, pages }, () => 'Then');
+    const page = { path: '/', atMs: 0, seconds: 40, depth: 0 };
+    expect(words(...visitor.pages)).toBe(
+      'Then: on a phone, by an arrival from search, 2 pages in 0:40 or more',
     );
+    expect(words(page)).toBe('Then: on a phone, by an arrival from search, 1 page in 0:40');
+    expect(words({ ...page, seconds: null })).toBe('Then: on a phone, by an arrival from search, 1 page');
   });
 });

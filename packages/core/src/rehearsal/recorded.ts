@@ -57,6 +57,10 @@ export function recordedWords(
   { device, source, pages }: TrafficVisitor,
   write: (atMs: number) => string,
 ): string {
-  const seconds = pages.reduce((sum, page) => sum + (page.seconds ?? 0), 0);
-  return `${write(pages[0]?.atMs ?? 0)}: on a ${DEVICE_WORDS[device]}, by ${sourceWords(source)}, ${counted(pages.length, 'page')} in ${clockWords(Math.round(seconds))}`;
+  // Of a page whose end was not told of nobody knows how long it was read.
+  const known = pages.flatMap((page) => page.seconds ?? []);
+  const seconds = Math.round(known.reduce((sum, one) => sum + one, 0));
+  const stay =
+    known.length === 0 ? '' : ` in ${clockWords(seconds)}${known.length < pages.length ? ' or more' : ''}`;
+  return `${write(pages[0]?.atMs ?? 0)}: on a ${DEVICE_WORDS[device]}, by ${sourceWords(source)}, ${counted(pages.length, 'page')}${stay}`;
 }
