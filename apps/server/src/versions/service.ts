@@ -24,7 +24,6 @@ export interface VersionServices {
 }
 type Actor = { readonly workspaceId: string; readonly accountId: string; readonly name: string };
 
-type Planner = Actor & { readonly asksSecond: boolean };
 interface Plan {
   readonly revision: number;
   readonly at: string | null;
@@ -187,20 +186,12 @@ export function createVersionService({ db, jobs, campaigns, publishing, onAsked 
      * for one; an older plan gives way.
      */
     async plan(
-      actor: Planner,
+      actor: Actor,
       campaignId: string,
       { revision, at, note, forecast }: Plan,
     ): Promise<PlannedLaunch> {
       const when = at === null ? null : new Date(at);
       const aheadMs = when ? when.getTime() - Date.now() : 1;
-      if (when === null && !actor.asksSecond)
-        throw new ProblemError(
-          422,
-          'invalid-input',
-          'Not a time to launch at',
-          'Nobody need agree to it, so it wants a time. Choose one, or publish it now.',
-          [{ path: 'at', message: 'choose a time' }],
-        );
       if (aheadMs <= 0 || aheadMs > FARTHEST_DAYS * DAY_MS)
         throw new ProblemError(
           422,
@@ -228,6 +219,19 @@ export function createVersionService({ db, jobs, campaigns, publishing, onAsked 
             'Changed since you opened it',
             'Somebody else has changed this campaign meanwhile, so nothing was planned. Look at it as it is now.',
           );
+        // Held until the plan is there: whoever begins to ask for a second person finds it, and asks for one of it too.
+        const [{ asksSecond }]: [{ asksSecond: boolean }] = await manager.query(
+          'SELECT asks_second AS "asksSecond" FROM workspace WHERE id = $1 FOR SHARE',
+          [actor.workspaceId],
+        );
+        if (when === null && !asksSecond)
+          throw new ProblemError(
+            422,
+            'invalid-input',
+            'Not a time to launch at',
+            'Nobody need agree to it, so it wants a time. Choose one, or publish it now.',
+            [{ path: 'at', message: 'choose a time' }],
+          );
         await manager.query(
           `INSERT INTO planned_launch (campaign_id, id, at, document, revision, note, by_account, by_name, awaits,
                                        forecast)
@@ -243,12 +247,12 @@ export function createVersionService({ db, jobs, campaigns, publishing, onAsked 
             note,
             actor.accountId,
             actor.name,
-            actor.asksSecond,
+            asksSecond,
             forecast ? JSON.stringify(forecast) : null,
           ],
         );
         if (when) await jobs.send(manager, 'launch-planned', { campaignId, planId: id }, when);
-        if (actor.asksSecond) {
+        if (asksSecond) {
           await noteMove(manager, campaignId, 'asked', actor.name, note);
           await onAsked(manager, actor, id);
         }
