@@ -12,9 +12,11 @@ async function openCampaign(page: Page): Promise<void> {
 }
 
 test('a wrong password is told in words; signing in leads on to where one wanted to go', async ({
-  page,
+  visitor,
   velarium,
 }) => {
+  // Nobody has ever signed in here.
+  const page = await visitor.newPage();
   await page.goto(`${velarium.studio}/`);
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page.getByText('write it as name@example.org')).toBeVisible();

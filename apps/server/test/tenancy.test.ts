@@ -262,7 +262,9 @@ it('no route lets one workspace read or touch what is another’s', { timeout: 6
       .replace('{format}', 'csv')
       .replace('{accountId}', theirs.session.account.id)
       .concat(
-        (method === 'DELETE' && path.endsWith('/pages')) || path.endsWith('/sight') ? '?path=/theirs' : '',
+        (method === 'DELETE' && path.endsWith('/pages')) || /\/(sight|met-on)$/.test(path)
+          ? '?path=/theirs'
+          : '',
       );
     const response = await mine.ask(method as InjectOptions['method'], url, bodies[`${method} ${path}`]);
     expect([method, path, response.statusCode]).toEqual([method, path, 404]);
