@@ -6,6 +6,9 @@ import { BROWSERS, CAMPAIGN_STATES, DEVICES, EXIT_CERTAINTIES, LIMITS, SOURCES, 
 /** Longer than anybody stays, and short enough to be played at once. */
 export const LONGEST_VISIT_SECONDS = 4 * 3600;
 
+/** A later session of a visitor is told from this one by nothing. */
+export const MOST_SESSIONS = 1000;
+
 /** The form of a kept rehearsal, so that a newer one is told from a damaged one. */
 export const REHEARSAL_FORM = 1;
 
@@ -33,7 +36,7 @@ export const rehearsedVisitorSchema = z.strictObject({
   source: z.enum(SOURCES),
   referrer: z.string().trim().toLowerCase().max(253),
   /** 1 for their first. */
-  session: z.number().int().min(1).max(1000),
+  session: z.number().int().min(1).max(MOST_SESSIONS),
   /** `null` where the page says nothing. */
   signedIn: z.boolean().nullable(),
   basket: basketSchema.nullable(),

@@ -8,16 +8,10 @@ import type { SiteService } from '../sites/index.ts';
 import { assertLaunchable } from './assert-launchable.ts';
 import { createCompiler, FIRST_VARIANT } from './compile-site.ts';
 import { MessageFileEntity } from './entities.ts';
+import { assertAlone } from './second-person.ts';
 import { createSiteTurns } from './site-turns.ts';
 import { createWhy } from './why.ts';
 
-const secondPerson = () =>
-  new ProblemError(
-    403,
-    'second-person',
-    'A second person must agree first',
-    'In this workspace nothing is launched before somebody else has agreed to it. Ask for that in the launch of the draft; what is to come back is brought back as a draft first.',
-  );
 const wrongState = (detail: string) => new ProblemError(409, 'wrong-state', 'Not in this state', detail);
 
 /** Told of a campaign that begins or ends to run a version, in the transaction that makes it so. */
@@ -86,12 +80,6 @@ interface Chosen {
 type MoveOfRow = (manager: EntityManager, row: CampaignRow) => Promise<Partial<CampaignRow>>;
 
 type Actor = { readonly workspaceId: string; readonly accountId: string; readonly name: string };
-
-/** Refuses where a second person must agree to a launch. Asked of the database: who acts may have signed in before it was so. */
-async function assertAlone(manager: Pick<EntityManager, 'query'>, workspaceId: string): Promise<void> {
-  const [asking] = await manager.query('SELECT FROM workspace WHERE id = $1 AND asks_second', [workspaceId]);
-  if (asking) throw secondPerson();
-}
 
 /** Moves campaigns between their states and makes what the edge serves, each move in one transaction. */
 export function createPublishingService({ db, sites, campaigns, library, onMoved }: PublishingServices) {

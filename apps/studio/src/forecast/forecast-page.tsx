@@ -94,7 +94,9 @@ function ForecastOfSite({ site }: { readonly site: Site }) {
               ? trafficWords(from, traffic)
               : from === 'log'
                 ? 'Of a server’s log that is brought'
-                : 'Reading what was recorded …'}
+                : from === 'invented'
+                  ? 'Inventing visits to the site’s pages …'
+                  : 'Reading what was recorded …'}
           </p>
         </div>
         <Select

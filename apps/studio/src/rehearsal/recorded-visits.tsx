@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Cast, Rehearsal } from '@velarium/contract';
 import { counted, recordedWords, rehearsalOfRecorded } from '@velarium/core';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { trafficQuery } from '../api/forecasts.ts';
 import { Dialog } from '../ui/dialog.tsx';
 import { SearchField } from '../ui/search-field.tsx';
@@ -26,18 +26,22 @@ export function RecordedVisits({ siteId, cast, write, onChoose, onClose }: Recor
   const { data: traffic, error, refetch } = useQuery(trafficQuery(siteId, DAYS, SAMPLE));
   const [words, setWords] = useState('');
   const asked = words.toLowerCase().split(/\s+/).filter(Boolean);
-  const found = (traffic?.list ?? [])
-    .map((visitor, nth) => ({
-      nth,
-      told: recordedWords(visitor, write),
-      paths: visitor.pages.map(({ path }) => path),
-      atMs: visitor.pages[0]?.atMs ?? 0,
-    }))
-    .sort((a, b) => b.atMs - a.atMs)
-    .filter(({ told, paths }) => {
-      const all = `${told} ${paths.join(' ')}`.toLowerCase();
-      return asked.every((word) => all.includes(word));
-    });
+  const all = useMemo(
+    () =>
+      (traffic?.list ?? [])
+        .map((visitor, nth) => ({
+          nth,
+          told: recordedWords(visitor, write),
+          paths: visitor.pages.map(({ path }) => path),
+          atMs: visitor.pages[0]?.atMs ?? 0,
+        }))
+        .sort((a, b) => b.atMs - a.atMs),
+    [traffic, write],
+  );
+  const found = all.filter(({ told, paths }) => {
+    const text = `${told} ${paths.join(' ')}`.toLowerCase();
+    return asked.every((word) => text.includes(word));
+  });
   return (
     <Dialog
       isOpen

@@ -60,15 +60,17 @@ export function OnMessage({ results }: OnMessageProps) {
             options={steps.map(({ id }) => ({ value: id, label: stepName(message, id) }))}
           />
         )}
-        <Segments<Device>
-          label="Device"
-          value={device}
-          onChange={setDevice}
-          options={[
-            { value: 'desktop', label: 'Desktop' },
-            { value: 'mobile', label: 'Phone' },
-          ]}
-        />
+        <div className="w-40">
+          <Segments<Device>
+            label="Device"
+            value={device}
+            onChange={setDevice}
+            options={[
+              { value: 'desktop', label: 'Desktop' },
+              { value: 'mobile', label: 'Phone' },
+            ]}
+          />
+        </div>
       </div>
       <div className="grid items-start gap-8 lg:grid-cols-[auto_1fr]">
         <Drawn

@@ -38,6 +38,16 @@ describe('a forecast held against what came', () => {
     expect(foreseenWords({ forecast, came })).toBe(words);
   });
 
+  it('speaks of one as of one', () => {
+    const one = { visitors: 9, byDay: [day(1, 0, 3)] };
+    expect(foreseenWords({ forecast: one, came: [] })).toBe(
+      'No day is over yet; 1 visitor is foreseen in 1 day (0 to 3).',
+    );
+    expect(foreseenWords({ forecast: one, came: [1] })).toBe(
+      '1 visitor met it in 1 day; 1 was foreseen (0 to 3).',
+    );
+  });
+
   it('counts those that came out as foreseen among those of which a day is over', () => {
     const of = (...came: number[]) => ({ forecast, came });
     expect(heldSoFar([of(), of(100), of(100, 10), of(90, 180)])).toEqual({ held: 2, of: 3 });

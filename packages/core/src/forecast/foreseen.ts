@@ -25,7 +25,7 @@ export function foreseenWords({ forecast, came }: Pick<Foreseen, 'forecast' | 'c
   const then = forecast.byDay[came.length - 1];
   if (now === undefined || !then) {
     const whole = forecast.byDay.at(-1);
-    return `No day is over yet; ${figure(whole?.value ?? 0)} visitors are foreseen in ${counted(forecast.byDay.length, 'day')} (${figure(whole?.low ?? 0)} to ${figure(whole?.high ?? 0)}).`;
+    return `No day is over yet; ${counted(whole?.value ?? 0, 'visitor is', 'visitors are')} foreseen in ${counted(forecast.byDay.length, 'day')} (${figure(whole?.low ?? 0)} to ${figure(whole?.high ?? 0)}).`;
   }
   return `${counted(now, 'visitor')} met it in ${counted(came.length, 'day')}; ${figure(then.value)} ${then.value === 1 ? 'was' : 'were'} foreseen (${figure(then.low)} to ${figure(then.high)}).`;
 }

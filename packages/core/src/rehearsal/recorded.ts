@@ -1,9 +1,11 @@
 import {
   LONGEST_VISIT_SECONDS,
   type Manifest,
+  MOST_SESSIONS,
   REHEARSAL_FORM,
   type Rehearsal,
   type RehearsedPage,
+  rehearsedVisitorSchema,
   type Traffic,
   type TrafficVisitor,
 } from '@velarium/contract';
@@ -14,8 +16,6 @@ import { clockWords } from './expectations.ts';
 
 /** Nobody is supposed to have left by an edge: only what was recorded is on the line. */
 const AS_RECORDED = { ...USUAL_ASSUMPTIONS, leavesByMouse: 0, leavesByTouch: 0 };
-const LANGUAGE = /^[a-z]{2,3}(-[a-z0-9]{2,8})*$/;
-const MOST_SESSIONS = 1000;
 
 /** A recorded visitor's pages as a visit that can be rehearsed; what a rehearsal has no room for is left out at its end. */
 export function rehearsalOfRecorded(
@@ -44,7 +44,7 @@ export function rehearsalOfRecorded(
     visitor: {
       ...visitor,
       session: Math.min(visitor.session, MOST_SESSIONS),
-      language: LANGUAGE.test(language) ? language : 'en',
+      language: rehearsedVisitorSchema.shape.language.safeParse(language).success ? language : 'en',
     },
     pages: fitting,
     reactions: [],
