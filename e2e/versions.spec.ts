@@ -202,7 +202,7 @@ test('where the workspace asks for it, a second person sees what a launch change
   await sheet.getByRole('button', { name: 'Ask a second person' }).click();
   await expect(other.getByText(/“For two to see” waits for a second person to agree/)).toBeVisible();
   // Whoever asks can call it off, and does not agree themselves.
-  const waits = { name: '◇ its launch waits for a second person to agree' };
+  const waits = { name: '◇ waits for a second person' };
   await other.getByRole('link', waits).click();
   await expect(other.getByText('You ask a second person to agree to a launch')).toBeVisible();
   await expect(other.getByRole('button', { name: 'Call it off' })).toBeVisible();

@@ -31,7 +31,7 @@ export function attentionOf(campaign: Watched, nowMs: number): readonly Attentio
       text: `${counted(givenUp, 'message')} after its answers could not be delivered`,
     });
   if (campaign.awaits && state !== 'archived')
-    found.push({ kind: 'awaiting', text: 'its launch waits for a second person to agree' });
+    found.push({ kind: 'awaiting', text: 'waits for a second person' });
   if (state !== 'running') return found;
   if (publishedAt !== null && nowMs - Date.parse(publishedAt) >= WEEK_MS && shownLately === 0)
     found.push({ kind: 'unseen', text: 'nobody has met it for a week' });
