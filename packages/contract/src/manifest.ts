@@ -44,6 +44,8 @@ export const siteSettingsSchema = z.strictObject({
     .string()
     .regex(/^([a-z0-9-]+\.)+[a-z0-9-]+$/, 'write it like quillonfell.example')
     .nullable(),
+  /** Whether the tag works in frames of the site's own pages too, under one floor with the page around; missing: it rests there. */
+  worksInFrames: z.boolean().optional(),
   /**
    * What pages tell of a visitor is recorded: sign-in, basket, and the attributes of these names. `null`: none of it is.
    * Attributes may say who somebody is, so each is named by the owner.

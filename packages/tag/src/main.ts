@@ -5,6 +5,7 @@ import { whenActive } from './page/when-active.ts';
 import type * as Panel from './panel.ts';
 import type { Parts } from './parts.ts';
 import { isPreviewed } from './preview/is-previewed.ts';
+import type * as Rare from './rare.ts';
 import { createEventOutbox } from './send/outbox.ts';
 import { createLoader } from './show/load.ts';
 import { findSiteScript, type SiteScript } from './site-script.ts';
@@ -24,6 +25,8 @@ async function start(script: SiteScript): Promise<void> {
   const preview = isPreviewed() ? await (await panel()).openPreview(script, loadPart) : undefined;
   const manifest: Manifest | undefined = preview?.manifest ?? (await ask('manifest.json'));
   if (manifest?.v !== 1) return;
+  // The page around a frame may be the site's own: its tag is the visitor's.
+  if (self !== top && !preview && !(await loadPart<typeof Rare>('rare')).worksHere(manifest.site)) return;
   const { memory, honoursSignal } = manifest.site.privacy;
   const isRefused = honoursSignal && (navigator as { globalPrivacyControl?: boolean }).globalPrivacyControl;
   const storage = preview?.storage ?? createStorage(memory === 'assumed' && !isRefused);
@@ -57,19 +60,8 @@ async function start(script: SiteScript): Promise<void> {
 
 const scope = window as { velariumIsHere?: true };
 const script = findSiteScript(document);
-/**
- * Two snippets on one page are one tag. In a frame of the site's own page that page's tag is the visitor's: two would show
- * two messages to one person.
- */
-const isHere = () => {
-  try {
-    return scope.velariumIsHere ?? (top as typeof scope).velariumIsHere;
-  } catch {
-    // Another site's page is around this one.
-  }
-};
-// Whatever goes wrong, the page never hears of it.
-if (script && !isHere()) {
+// Two snippets on one page are one tag. Whatever goes wrong, the page never hears of it.
+if (script && !scope.velariumIsHere) {
   scope.velariumIsHere = true;
   start(script).catch(() => {});
 }

@@ -121,7 +121,7 @@ export function startVisit(input: VisitInput): Visit {
     const pageKey = keysOf(viewedPage).path;
     store.touch();
     const { session } = store.change((memory) => rememberView(memory, pageKey));
-    view = createPageView({
+    const begun = createPageView({
       manifest,
       index,
       href: location.href,
@@ -133,6 +133,7 @@ export function startVisit(input: VisitInput): Visit {
       now: now(),
       extras,
     });
+    view = parts.underOneFloor?.(site, begun, memoryNow, now, plan) ?? begun;
     viewId = report('pageview', session.views < 2 && { begun: [session.number, session.referrer] });
     depth = onDepth((reached) => {
       if (asksDepth) tell({ kind: 'scrolled', ...reached });

@@ -130,6 +130,7 @@ const NEEDS: Readonly<
   rare: (campaigns, site) =>
     site.privacy.memory === 'asked' ||
     site.sharedDomain !== null ||
+    site.worksInFrames === true ||
     campaigns.some(
       (campaign) =>
         campaign.experiment !== null ||

@@ -1,0 +1,102 @@
+import type { SiteSettings } from '@velarium/contract';
+import type { Memory, Now, PageView } from '@velarium/core/decide';
+import { worksInFrame } from '@velarium/core/rare';
+import { on } from '../observe/on.ts';
+
+/** The outermost page's window, `undefined` where it is of another origin. */
+function pageAround(): Window | undefined {
+  try {
+    return top?.location.host === undefined ? undefined : top;
+  } catch {
+    return undefined;
+  }
+}
+
+/** Host of the outermost page, as far as the browser tells of another origin. */
+function hostAround(): string | undefined {
+  const { ancestorOrigins } = location as { ancestorOrigins?: DOMStringList };
+  const address = ancestorOrigins?.[ancestorOrigins.length - 1] ?? document.referrer;
+  return URL.canParse?.(address) ? new URL(address).hostname : undefined;
+}
+
+/** Whether this document's tag has the word here; see core. */
+export const worksHere = (site: SiteSettings): boolean =>
+  worksInFrame(
+    {
+      host: location.hostname,
+      hostAround: hostAround(),
+      isSameOrigin: pageAround() !== undefined,
+      width: innerWidth,
+      height: innerHeight,
+    },
+    site,
+  );
+
+/** One document of several on one screen. */
+interface Standing {
+  readonly open: Set<string>;
+  opened(id: string): void;
+  gone(id: string): void;
+}
+/** All of one screen; kept at the window around them. */
+type Floor = Set<Standing>;
+
+let here: Standing | undefined;
+
+/**
+ * Lets the documents of one page, its frames among them, stand under one floor: what opens in one is open in all. Told and
+ * asked without a wait, so that between two nothing can slip in.
+ */
+export function underOneFloor(
+  site: SiteSettings,
+  view: PageView,
+  memoryNow: () => Memory,
+  now: () => Now,
+  plan: () => void,
+): PageView {
+  const around = pageAround() as { velariumFloor?: Floor } | undefined;
+  if (!site.worksInFrames || !around) return view;
+  around.velariumFloor ??= new Set();
+  const floor = around.velariumFloor;
+  const others = () => [...floor].filter((one) => one !== here);
+  const leave = () => {
+    if (here && floor.delete(here)) for (const id of here.open) for (const other of floor) other.gone(id);
+  };
+  // Another view of this document takes the place of the one before.
+  if (here) {
+    leave();
+    here.open.clear();
+  } else {
+    on(window, ['pagehide'], leave);
+    // One that comes back from the cache is as it was.
+    on(window, ['pageshow'], () => {
+      if (!here || floor.has(here)) return;
+      floor.add(here);
+      for (const id of here.open) for (const other of others()) other.opened(id);
+    });
+  }
+  here = {
+    open: new Set(),
+    opened: (id) => view.onOpened(id),
+    gone(id) {
+      view.onGone(id, memoryNow(), now());
+      plan();
+    },
+  };
+  for (const other of floor) for (const id of other.open) view.onOpened(id);
+  floor.add(here);
+  const { open } = here;
+  return {
+    ...view,
+    onOpened(id) {
+      view.onOpened(id);
+      open.add(id);
+      for (const other of others()) other.opened(id);
+    },
+    onGone(id, memory, at) {
+      view.onGone(id, memory, at);
+      // What went with its view has been told.
+      if (open.delete(id)) for (const other of others()) other.gone(id);
+    },
+  };
+}
