@@ -120,7 +120,7 @@ export const COUNTDOWN_UNITS = ['days', 'hours', 'minutes', 'seconds'] as const;
 export type CountdownUnit = (typeof COUNTDOWN_UNITS)[number];
 
 /** Parts of the renderer that are loaded where a message needs them: forms, and what is rarer still. */
-export const MESSAGE_PARTS = ['form', 'further'] as const;
+export const MESSAGE_PARTS = ['form', 'behind', 'further'] as const;
 export type MessagePart = (typeof MESSAGE_PARTS)[number];
 
 /** Block kinds drawn by the part of the renderer that most messages do not need. */

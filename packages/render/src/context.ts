@@ -69,6 +69,4 @@ export interface Further {
   addressFor(action: Extract<Action, { kind: 'link' }>, view: Window): string;
   /** Whether a whole answer fits a pattern. */
   fits(pattern: string, value: string): boolean;
-  /** Holds the page still or makes room in it, where the message's sheet says so. Returns the undo. */
-  treatPage(layer: HTMLElement, card: HTMLElement): () => void;
 }

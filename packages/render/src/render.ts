@@ -26,6 +26,8 @@ export interface RenderOptions
   /** Where the message's host element is put. */
   readonly parent: Element;
   readonly onClose: (way: CloseWay) => void;
+  /** The part that holds the page behind still or makes room in it, where the message's sheet says so. Returns the undo. */
+  readonly treatPage?: ((layer: HTMLElement, card: HTMLElement) => () => void) | undefined;
   /** On the Workbench: draws without taking the focus, without entrance and without acting. */
   readonly isStill?: boolean;
 }
@@ -164,7 +166,7 @@ export function renderMessage(message: Message, options: RenderOptions): Rendere
     const leaveDialog = () => place(parent);
     dialog?.addEventListener('close', leaveDialog);
     undo.push(() => dialog?.removeEventListener('close', leaveDialog));
-    if (options.further) undo.push(options.further.treatPage(layer, card));
+    if (options.treatPage) undo.push(options.treatPage(layer, card));
     undo.push(ownEvents(host, isModal, () => onClose('escape')));
     if (isModal) {
       // The gesture back and other ways of a browser's own.

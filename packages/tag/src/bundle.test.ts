@@ -29,6 +29,10 @@ describe('what a page loads', () => {
     expect(bytes(tag) + bytes(extras) + bytes(renderer)).toBeLessThanOrEqual(14_600);
   });
 
+  it('treats the page behind from a part of its own, and for messages of before from the one they ask for', () => {
+    for (const name of ['behind', 'further']) expect(`${parts[name]}`).toMatch(/export\s*\{[^}]*\btreatPage\b/);
+  });
+
   it('makes no code from text and no markup from words', () => {
     for (const code of [tag, ...Object.values(parts)].map(String)) {
       expect(code).not.toMatch(

@@ -261,7 +261,7 @@ export function startVisit(input: VisitInput): Visit {
     plan();
   };
 
-  const open = (campaign: ManifestCampaign, { file, renderer, form, further }: Loaded) => {
+  const open = (campaign: ManifestCampaign, { file, renderer, ...drawing }: Loaded) => {
     const ofView = view;
     const { id } = campaign;
     ofView.onOpened(id);
@@ -279,7 +279,7 @@ export function startVisit(input: VisitInput): Visit {
           // Nothing is sent but from a form, which came with its part.
           isPreview
             ? Promise.resolve()
-            : (form as NonNullable<typeof form>).submitAnswers(
+            : (drawing.form as NonNullable<typeof drawing.form>).submitAnswers(
                 script,
                 store.read().visitor,
                 eventOf('converted', campaign),
@@ -287,8 +287,7 @@ export function startVisit(input: VisitInput): Visit {
               ),
         facts: readFacts,
         script,
-        form,
-        further,
+        parts: drawing,
         onGone: () => {
           shown.delete(id);
           ofView.onGone(id, memoryNow(), now());

@@ -13,14 +13,15 @@ const block = (kind: Parameters<typeof newBlock>[0], more: object = {}) => ({
 });
 const message = (blocks: object[], more: Partial<Message> = {}): Message => ({
   ...plainMessage,
+  holdsPage: false,
   ...more,
   steps: [{ id: 'first', role: 'first', blocks: blocks as never }],
 });
 
-it('a message closes by a click beside it, leaves the page free and stays in sight, unless it is said', () => {
+it('a message closes by a click beside it, holds the page still where it is modal, and stays in sight, unless it is said', () => {
   expect(PLAIN_MESSAGE).toMatchObject({
     backdropCloses: true,
-    holdsPage: false,
+    holdsPage: true,
     pushesPage: false,
     isSticky: true,
     darkens: false,
@@ -45,15 +46,15 @@ describe('what must be loaded beside the renderer', () => {
       message([block('form', { fields: [{ ...email, kind: 'stars' }] })]),
     ],
     ['the rest for a film', ['further'], message([block('film')])],
-    ['the rest for a modal that holds the page', ['further'], message([], on('holdsPage'))],
+    ['what treats the page for a modal that holds it', ['behind'], message([], on('holdsPage'))],
     [
       'nothing for a fly-in that says so',
       [],
       message([], { format: 'flyin', anchor: 'bottom-end', ...on('holdsPage') }),
     ],
     [
-      'the rest for a bar that makes room',
-      ['further'],
+      'what treats the page for a bar that makes room',
+      ['behind'],
       message([], { format: 'bar', anchor: 'top', ...on('pushesPage') }),
     ],
     ['nothing for a modal that would', [], message([], on('pushesPage'))],

@@ -1,5 +1,5 @@
 import type { Block, Field, Message, MessagePart } from '@velarium/contract';
-import { DEVICES, FURTHER_BLOCKS } from '@velarium/contract/values';
+import { DEVICES, FURTHER_BLOCKS, MESSAGE_PARTS } from '@velarium/contract/values';
 import { placedOn } from '../look/resolve.ts';
 import { personalPlaces } from './asks-facts.ts';
 import { isInterrupting } from './placement.ts';
@@ -22,16 +22,19 @@ export function partsOf(
   const forms = blocks.filter((block) => block.kind === 'form');
   const onSome = (key: 'holdsPage' | 'pushesPage') =>
     DEVICES.some((device) => placedOn(message, key, device));
-  const isRare =
+  const treatsPage =
     (isInterrupting(message.format) && onSome('holdsPage')) ||
-    (message.format === 'bar' && onSome('pushesPage')) ||
+    (message.format === 'bar' && onSome('pushesPage'));
+  const isRare =
     personalPlaces(message).length > 0 ||
     blocks.some((block) => isFurther(block.kind) || hasSystemAddress(block)) ||
     forms.some(
       ({ asksSum, fields }) =>
         asksSum || fields.some(({ kind, pattern }) => Boolean(pattern) || !PLAIN_FIELDS.has(kind)),
     );
-  return [...(forms.length > 0 ? (['form'] as const) : []), ...(isRare ? (['further'] as const) : [])];
+  return MESSAGE_PARTS.filter(
+    (part) => ({ form: forms.length > 0, behind: treatsPage, further: isRare })[part],
+  );
 }
 
 /** The pictures a message shows, each once. */

@@ -38,7 +38,7 @@ export const PLAIN_MESSAGE = {
   close: PLAIN_CLOSE,
   motion: { enter: PLAIN_ENTER, leave: PLAIN_LEAVE },
   backdropCloses: true,
-  holdsPage: false,
+  holdsPage: true,
   pushesPage: false,
   isSticky: true,
 } as const satisfies Partial<Message>;

@@ -39,8 +39,11 @@ it.each([
   [{ width: 239, height: 600 }, false],
   [{ width: 800, height: 199 }, false],
   [{ width: 0, height: 0 }, false],
-])("in a frame of the page's own origin, where the site allows it, by what can be read in it: %j", (size, works) => {
-  const framed = around('fell.example', 'fell.example', { isSameOrigin: true, ...size });
-  expect(worksInFrame(framed, working)).toBe(works);
-  expect(worksInFrame(framed, resting)).toBe(false);
-});
+])(
+  "in a frame of the page's own origin, where the site allows it, by what can be read in it: %j",
+  (size, works) => {
+    const framed = around('fell.example', 'fell.example', { isSameOrigin: true, ...size });
+    expect(worksInFrame(framed, working)).toBe(works);
+    expect(worksInFrame(framed, resting)).toBe(false);
+  },
+);

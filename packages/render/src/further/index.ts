@@ -11,7 +11,6 @@ import { drawFilm } from './film.ts';
 import { drawFrame, drawHtml } from './frame.ts';
 import { drawShare } from './share.ts';
 import { drawSum } from './sum.ts';
-import { treatPage } from './treat-page.ts';
 
 function drawBlock(block: Block, context: BlockContext): HTMLElement {
   switch (block.kind) {
@@ -41,5 +40,4 @@ export const further: Further = {
   drawSum,
   addressFor,
   fits: fitsPattern,
-  treatPage,
 };

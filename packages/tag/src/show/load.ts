@@ -1,4 +1,5 @@
 import type { MessageFile } from '@velarium/contract';
+import type * as Behind from '../behind.ts';
 import type { BundleName } from '../files.ts';
 import type * as Form from '../form.ts';
 import type * as FurtherBundle from '../further.ts';
@@ -8,6 +9,7 @@ import type { SiteScript } from '../site-script.ts';
 export interface Loaded {
   readonly file: MessageFile;
   readonly renderer: typeof Renderer;
+  readonly treatPage?: (typeof Behind)['treatPage'];
   readonly form?: (typeof Form)['form'];
   readonly further?: (typeof FurtherBundle)['further'];
 }
@@ -17,7 +19,7 @@ export type Load = (hash: string) => Promise<Loaded>;
 /** Loads one of the tag's other bundles. */
 export type LoadPart = <Bundle>(name: BundleName) => Promise<Bundle>;
 
-/** Loads each message and the renderer once, and the further blocks where a message has any. Failures are not kept, so a later try can succeed. */
+/** Loads each message and the renderer once, and the parts that a message asks for. Failures are not kept, so a later try can succeed. */
 export function createLoader(
   { edge, key }: SiteScript,
   loadPart: LoadPart,

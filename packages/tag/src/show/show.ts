@@ -9,14 +9,14 @@ import {
   rememberRefused,
   rememberShown,
 } from '@velarium/core/decide';
-import { type AnswerPart, type Answers, renderMessage } from '@velarium/render';
+import { type Answers, renderMessage } from '@velarium/render';
 import type { Topic } from '../api.ts';
-import type * as Further from '../further.ts';
 import { all, on } from '../observe/on.ts';
 import { onViewable } from '../page/on-viewable.ts';
 import type { SiteScript } from '../site-script.ts';
 import { createAnnouncer } from './announce.ts';
 import { isLive, STALE_MS } from './is-live.ts';
+import type { Loaded } from './load.ts';
 
 /** What a shown message may do to the visit it belongs to. */
 interface ShowContext {
@@ -39,8 +39,8 @@ interface ShowContext {
   /** What the page has told of itself and its visitor. */
   readonly facts: () => PageViewFacts;
   readonly script: SiteScript;
-  readonly form: AnswerPart | undefined;
-  readonly further: (typeof Further)['further'] | undefined;
+  /** The parts its message asks for. */
+  readonly parts: Omit<Loaded, 'file' | 'renderer'>;
   /** Gone for good. */
   readonly onGone: () => void;
 }
@@ -56,7 +56,7 @@ export function show(
   { message, sheet, pictures, parts, language, words }: MessageFile,
   context: ShowContext,
 ): Shown {
-  const { change, tell, manifest, script } = context;
+  const { change, tell, manifest, script, parts: loaded } = context;
   const announce = createAnnouncer(manifest, campaign, context.isKept);
   const report: ShowContext['report'] = (kind, more) => {
     // A conversion is announced once, whoever reports it.
@@ -115,10 +115,9 @@ export function show(
     pictureBase: script.edge,
     language,
     words,
-    form: context.form,
-    further: context.further,
+    ...loaded,
     // A message with words that depend on the visitor asks for that part.
-    factOf: context.further?.personalFacts(context.facts) ?? null,
+    factOf: loaded.further?.personalFacts(context.facts) ?? null,
     clock: { nowMs: Date.now, firstSeenMs, timeZone: manifest.timeZone },
     countsAddress: `${script.edge}/tag/${script.key}/counts/${id}`,
     onClose(way) {

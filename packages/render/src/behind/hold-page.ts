@@ -1,7 +1,10 @@
 import { scrolls } from '@velarium/core/message';
 
-/** Where a key writes or chooses, it does not scroll. */
-const TAKES_KEYS = /^(INPUT|TEXTAREA|SELECT|BUTTON|A|IFRAME)$/;
+/** Whether an element uses a key itself, so that it scrolls nothing: to write, to choose, or to be pressed. */
+const uses = ({ tagName }: Element, key: string): boolean =>
+  /^(TEXTAREA|SELECT|IFRAME)$/.test(tagName) ||
+  (tagName === 'INPUT' && !key.startsWith('Page')) ||
+  (tagName === 'BUTTON' && key === ' ');
 
 /**
  * Keeps the page from being scrolled while the sheet says so (`--holds`), which may differ from device to device: by
@@ -13,7 +16,7 @@ export function holdPage(layer: HTMLElement, card: HTMLElement): () => void {
     if (view.getComputedStyle(layer).getPropertyValue('--holds') !== '1') return;
     const path = event.composedPath();
     const { key } = event as KeyboardEvent;
-    if (key && (!scrolls(key) || TAKES_KEYS.test((path[0] as Element).tagName))) return;
+    if (key && (!scrolls(key) || uses(path[0] as Element, key))) return;
     // Whatever is scrolled beside the card, or in a card that is whole in sight, would scroll the page.
     if (!path.includes(card) || card.scrollHeight <= card.clientHeight) event.preventDefault();
   };
