@@ -30,7 +30,8 @@ describe('what a page loads', () => {
   });
 
   it('treats the page behind from a part of its own, and for messages of before from the one they ask for', () => {
-    for (const name of ['behind', 'further']) expect(`${parts[name]}`).toMatch(/export\s*\{[^}]*\btreatPage\b/);
+    for (const name of ['behind', 'further'])
+      expect(`${parts[name]}`).toMatch(/export\s*\{[^}]*\btreatPage\b/);
   });
 
   it('makes no code from text and no markup from words', () => {
