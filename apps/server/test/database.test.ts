@@ -70,7 +70,8 @@ describe('an update of a Velarium with campaigns in it', () => {
     await server.db.runMigrations();
     await server.services.publishing.prepareMissing();
     const updated = (await owner.ask('GET', `/campaigns/${id}`)).json<Campaign>();
-    const expected = { ...document.message, palette };
+    // Pages behind it could be scrolled then, and still can.
+    const expected = { ...document.message, palette, holdsPage: false };
     expect(updated.document).toEqual({ ...document, message: expected });
     const manifest = await server.manifestOf(owner.siteKey);
     expect(manifest.campaigns).toHaveLength(1);

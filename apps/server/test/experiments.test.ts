@@ -48,13 +48,17 @@ const divided = (document: CampaignDocument): CampaignDocument => ({
   variants: evenShares([variantOf('b', later(document), document.rule.moment)]),
 });
 /** A visitor who was shown a variant so long ago, and converted so many hours after, if at all. */
-async function visitor(variant: string, agoHours: number, convertedAfter?: number): Promise<string> {
-  const id = randomVisitor();
+async function visitor(
+  variant: string | null,
+  agoHours: number,
+  convertedAfter?: number,
+  id = randomVisitor(),
+): Promise<string> {
   const put = (kind: string, hours: number) =>
     server.db.query(
       `INSERT INTO event (id, at, site_id, kind, visitor, session, page, device, campaign_id, version, variant)
        VALUES (gen_random_uuid(), now() - $1 * interval '1 hour', $2, $3, $4, gen_random_uuid(), '/', 'desktop', $5, 1, $6)`,
-      [hours, owner.siteId, kind, id, campaign.id, variant === 'a' ? null : variant],
+      [hours, owner.siteId, kind, id, campaign.id, variant],
     );
   await server.db.query(`UPDATE counted_until SET since = '-infinity'`);
   await put('shown', agoHours);
@@ -107,6 +111,19 @@ describe('whoever enters', () => {
       { id: 'a', weight: 50, visitors: 2, converters: 1 },
       { id: 'b', weight: 50, visitors: 2, converters: 1 },
     ]);
+  });
+
+  it('says who was left out: shown it without having been divided, and never counted after', async () => {
+    await launch(divided);
+    await backdate(200);
+    const late = await visitor(null, 120);
+    await visitor('a', 100, 1);
+    await visitor(null, 90);
+    // Divided later, but they know the present one by then.
+    await visitor('b', 100, undefined, late);
+    const { running } = await experiments();
+    expect(running).toMatchObject({ entered: 1, undivided: 2 });
+    expect(running?.days.at(-1)?.arms.map(({ visitors }) => visitors)).toEqual([1, 0]);
   });
 
   it('is told of day by day, days without anybody too', async () => {

@@ -40,6 +40,8 @@ const ofCampaign = (kind: string, agoMs: number) => ({
   kind,
   campaign: campaign.id,
   version: 1,
+  // Whoever was divided from those it is withheld from has a variant, of one or of several.
+  variant: 'a',
   id: eventId(Date.now() - agoMs),
 });
 const view = (page: string, agoMs = 0) => ({ kind: 'pageview', page, id: eventId(Date.now() - agoMs) });
@@ -56,13 +58,15 @@ it('a page is reached by whoever met the campaign, and by whoever it was withhel
   await say([view('/booked/friday', 120_000), ofCampaign('shown', 60_000)]);
   await say([ofCampaign('held', 60_000), view('/booked/')]);
   await say([ofCampaign('held', 60_000), view('/')]);
+  // They were not divided: nobody could have withheld it from them.
+  await say([{ ...ofCampaign('shown', 60_000), variant: undefined }, view('/booked/friday')]);
   // Never met it at all.
   await say([view('/booked/friday')]);
   expect(await results()).toMatchObject([
     { name: 'Booked', days: 7, visitors: 3, reached: 1, withheld: 2, withheldReached: 1 },
   ]);
   const [goal] = (await owner.ask('GET', goals())).json<Goal[]>();
-  expect(goal?.reached).toBe(4);
+  expect(goal?.reached).toBe(5);
 });
 
 it('counts within its days, and only visitors who met the campaign since it was made', async () => {

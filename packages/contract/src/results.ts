@@ -180,6 +180,8 @@ export const experimentSchema = z.strictObject({
   windowHours: z.number().int(),
   /** Visitors who have entered, whether or not their window has closed. */
   entered: count,
+  /** Who was shown the present one without having been divided: not remembered, or on a page of before it began. */
+  undivided: count,
   /** By the end of each day of the site. */
   days: z.array(z.strictObject({ day: z.iso.date(), arms: z.array(armSchema) })),
 });

@@ -73,7 +73,9 @@ export function startVisit(input: VisitInput): Visit {
   // Whose visit it is must be known before anything is asked of memory.
   if (site.sharedDomain)
     parts.shareSession?.(site.sharedDomain, script.key, site.sessionMinutes, storage, store);
-  const manifest = parts.RARE?.manifestFor(store.read().visitor, input.manifest) ?? input.manifest;
+  const { visitor } = store.read();
+  const manifest =
+    parts.RARE?.manifestFor(storage.isKept() ? visitor : null, input.manifest) ?? input.manifest;
   const extras = { ...parts.EXTRAS, ...parts.RARE };
   const index = createPageIndex(manifest, extras);
   const keysOf = createKeyReader(site);

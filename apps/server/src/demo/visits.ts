@@ -1,5 +1,6 @@
 import { seededRandom } from '@velarium/core';
 import type { StoredEvent } from '../intake/index.ts';
+import { FIRST_VARIANT } from '../publishing/index.ts';
 import { inventedBeginning, inventedParameters, inventedTold } from './came-from.ts';
 
 export interface DemoTraffic {
@@ -158,7 +159,8 @@ export function demoEvents(traffic: DemoTraffic, now: Date): StoredEvent[] {
       campaign: OF_THE_SITE.has(kind) ? null : traffic.campaignId,
       version: OF_THE_SITE.has(kind) ? null : 1,
       closedBy: null,
-      variant: null,
+      // Where it is withheld from some, the others were divided from them.
+      variant: traffic.held && !OF_THE_SITE.has(kind) ? FIRST_VARIANT : null,
       stay: null,
       view: null,
       cause: kind === 'shown' ? traffic.cause : null,

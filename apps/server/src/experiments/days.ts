@@ -17,8 +17,11 @@ export interface ExperimentRow {
   readonly endedAt: Date | null;
   readonly ended: Experiment['ended'];
   readonly adopted: string | null;
-  readonly found: Pick<Experiment, 'days' | 'entered'> | null;
+  /** Those that ended before it was counted do not say who was left out. */
+  readonly found: (Omit<Found, 'undivided'> & Partial<Found>) | null;
 }
+
+type Found = Pick<Experiment, 'days' | 'entered' | 'undivided'>;
 
 /** Whoever answered or followed the message first did so at. */
 const CONVERTED = `SELECT visitor, min(first_at) AS at FROM visitor_day
@@ -29,13 +32,14 @@ const REACHED = `SELECT hit.visitor, min(hit.at) AS at FROM goal_reached hit JOI
 
 /**
  * How an experiment stood by the end of each of the site's days. A visitor enters once, with their first showing in it, and
- * counts when their window has closed: whatever they do later belongs to nobody's rate.
+ * counts when their window has closed: whatever they do later belongs to nobody's rate. Who met the campaign without having been
+ * divided first enters no more.
  */
 export async function experimentDays(
   manager: EntityManager,
   { campaignId, arms, goal, windowHours, startedAt }: ExperimentRow,
   timeZone: string,
-): Promise<Pick<Experiment, 'days' | 'entered'>> {
+): Promise<Found> {
   const rows: { day: string; variant: string; visitors: string; converters: string }[] = await manager.query(
     `WITH entered AS (
        SELECT DISTINCT ON (visitor) visitor, variant, first_at FROM visitor_day
@@ -68,5 +72,9 @@ export async function experimentDays(
       arms: arms.map((arm) => ({ ...arm, ...(counts.get(arm.id) ?? { visitors: 0, converters: 0 }) })),
     });
   }
-  return { days, entered: rows.reduce((sum, { visitors }) => sum + Number(visitors), 0) };
+  const among = (isDivided: boolean) =>
+    rows
+      .filter(({ variant }) => counts.has(variant) === isDivided)
+      .reduce((sum, { visitors }) => sum + Number(visitors), 0);
+  return { days, entered: among(true), undivided: among(false) };
 }

@@ -107,6 +107,7 @@ export function createExperimentService({
       ...rest,
       startedAt: row.startedAt.toISOString(),
       endedAt: row.endedAt?.toISOString() ?? null,
+      undivided: 0,
       ...(found ?? (await experimentDays(db.manager, row, timeZone))),
     };
   };

@@ -145,7 +145,11 @@ export async function readGoals(
     })[] = await db.query(
     `WITH entered AS (
        SELECT visitor, min(first_at) AS at, bool_or(kind = 'shown') AS is_shown FROM visitor_day
-        WHERE campaign_id = $1 AND kind IN ('shown', 'held') AND day BETWEEN $2 AND $3 GROUP BY visitor)
+        WHERE campaign_id = $1 AND kind IN ('shown', 'held') AND day BETWEEN $2 AND $3
+          -- Beside those it was withheld from, only who was divided as they were can be compared.
+          AND (kind = 'held' OR variant <> '' OR NOT EXISTS (
+            SELECT FROM visitor_day held WHERE held.campaign_id = $1 AND held.kind = 'held' AND held.day BETWEEN $2 AND $3))
+        GROUP BY visitor)
      SELECT goal.id, goal.name, goal.days, goal.counts,
             coalesce(goal.deed -> 'worth', 'null') <> 'null' AS "hasWorth",
             count(*) FILTER (WHERE is_shown) AS visitors,

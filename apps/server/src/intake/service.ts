@@ -24,7 +24,7 @@ import {
   readMailAddress,
   searchOf,
 } from '../people/index.ts';
-import { FIRST_VARIANT, type PublishingService } from '../publishing/index.ts';
+import type { PublishingService } from '../publishing/index.ts';
 import type { SiteService } from '../sites/index.ts';
 import { createBatcher } from './batcher.ts';
 import { createHeard, forgetHeard } from './heard.ts';
@@ -266,8 +266,8 @@ function eventStorer(site: IntakeSite, visitor: string, client: Client) {
       campaign: event.campaign ?? null,
       version: event.version ?? null,
       closedBy: event.closedBy ?? null,
-      // The first message goes without a name, as it does where there is no other.
-      variant: event.variant === FIRST_VARIANT ? null : (event.variant ?? null),
+      // None where nobody divided them.
+      variant: event.variant ?? null,
       stay: boundedStay(event.stay),
       view: event.view ?? null,
       cause: event.cause ?? null,

@@ -33,7 +33,7 @@ const KEYS: Readonly<Record<Breakdown, string>> = {
   hour: `to_char(e.at AT TIME ZONE $4, 'HH24')`,
   weekday: `to_char(e.at AT TIME ZONE $4, 'ID')`,
   version: 'e.version::text',
-  variant: `coalesce(e.variant, 'a')`,
+  variant: 'e.variant',
 };
 const OF_VISIT: readonly Breakdown[] = ['source', 'country', 'language', 'arrival'];
 

@@ -20,7 +20,7 @@ const SOON_SECONDS = 2;
  */
 const COUNT = `
   WITH fresh AS (
-    SELECT campaign_id, e.kind, visitor, coalesce(variant, 'a') AS variant, at, at AT TIME ZONE site.time_zone AS local, seconds
+    SELECT campaign_id, e.kind, visitor, coalesce(variant, '') AS variant, at, at AT TIME ZONE site.time_zone AS local, seconds
       FROM event e JOIN campaign ON campaign.id = e.campaign_id JOIN site ON site.id = e.site_id
      WHERE e.tx >= $1 AND e.tx < $2 AND e.at >= $3 AND e.campaign_id IS NOT NULL),
   counted AS (

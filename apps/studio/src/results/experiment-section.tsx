@@ -10,6 +10,7 @@ import {
   figure,
   percent,
   probabilityBetter,
+  undividedWords,
   verdictOfExperiment,
 } from '@velarium/core';
 import { campaignQuery, publishCampaign, saveDraft } from '../api/queries.ts';
@@ -109,7 +110,8 @@ function Running({
             {counted(experiment.windowHours, 'hour')} after the first showing are over.{' '}
             {seen === null
               ? 'It runs without an end, and may be looked at at any time.'
-              : `${percent(seen)} of the planned visitors; it may be looked at every day.`}
+              : `${percent(seen)} of the planned visitors; it may be looked at every day.`}{' '}
+            {undividedWords(experiment)}
           </p>
         </div>
         {canEdit && (

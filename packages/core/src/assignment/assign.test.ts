@@ -110,7 +110,6 @@ it('a visitor has the file of the first language they want, of their variant too
       {
         id: 'tried',
         message: 'a-en',
-        languages: languages('a'),
         experiment: {
           salt: 'tried',
           holdout: 0,
@@ -125,4 +124,13 @@ it('a visitor has the file of the first language they want, of their variant too
   expect(shown('', 'fr', 'cy-GB')).toEqual(['plain', 'both-cy', 'b-cy']);
   expect(shown('de')).toEqual(['plain', 'both-en', 'b-en']);
   expect(shown('ar-EG', 'cy')).toEqual(['plain', 'both-ar', 'b-ar']);
+
+  // Who is not remembered is not divided: they have the present message, and no one holds it back from them.
+  const unknown = manifestFor(null, manifest, ['cy']).campaigns;
+  expect(unknown.map(({ message }) => message)).toEqual(['plain', 'both-cy', 'a-en']);
+  expect(unknown.map(({ variant, experiment }) => [variant, experiment])).toEqual([
+    [undefined, null],
+    [undefined, null],
+    [undefined, null],
+  ]);
 });

@@ -34,18 +34,20 @@ export function assign(visitor: string, { salt, holdout, variants }: Experiment)
 
 /**
  * The manifest as it is for one visitor: each campaign with what their variant, and the first of the languages they want,
- * change of it.
+ * change of it. Who is not remembered (`null`) would be assigned anew on every page, so they are not divided at all: they have
+ * the present message, and nothing is withheld from them.
  */
 export const manifestFor = (
-  visitor: string,
+  visitor: string | null,
   manifest: Manifest,
   wanted: readonly string[] = [],
 ): Manifest => ({
   ...manifest,
   campaigns: manifest.campaigns.map((campaign) => {
-    const variant = campaign.experiment && assign(visitor, campaign.experiment).variant;
+    const experiment = visitor === null ? null : campaign.experiment;
+    const variant = experiment && assign(visitor as string, experiment).variant;
     const { message, languages } = variant ?? campaign;
-    const changed = { ...campaign, message: fileFor(wanted, languages) ?? message };
+    const changed = { ...campaign, experiment, message: fileFor(wanted, languages) ?? message };
     return variant ? { ...changed, moment: variant.moment ?? campaign.moment, variant: variant.id } : changed;
   }),
 });

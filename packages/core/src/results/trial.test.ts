@@ -7,6 +7,7 @@ import {
   nextVariant,
   trialForecast,
   trialForecastWords,
+  undividedWords,
   variantOf,
 } from './trial.ts';
 
@@ -52,6 +53,7 @@ const experiment = (rates: readonly number[], more: Partial<Experiment> = {}, pe
   goal: null,
   windowHours: 24,
   entered: perDay * DAYS * rates.length,
+  undivided: 0,
   days: Array.from({ length: DAYS }, (_, n) => ({
     day: new Date(Date.UTC(2026, 9, 2 + n)).toISOString().slice(0, 10),
     arms: rates.map((rate, at) => ({
@@ -62,6 +64,11 @@ const experiment = (rates: readonly number[], more: Partial<Experiment> = {}, pe
     })),
   })),
   ...more,
+});
+
+it('who was left out is said where anybody was', () => {
+  expect(undividedWords({ undivided: 0 })).toBe('');
+  expect(undividedWords({ undivided: 1 })).toMatch(/^Left out: 1 visitor whose browser remembers nothing/);
 });
 
 describe('what an experiment says', () => {

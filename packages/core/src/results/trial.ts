@@ -62,6 +62,12 @@ const points = (share: number): string => Math.abs(share * 100).toFixed(1);
 export const aimWords = ({ goal }: Pick<Experiment, 'goal'>): string =>
   goal ? `Who reaches “${goal.name}” within ${counted(goal.days, 'day')} of the showing counts.` : '';
 
+/** Who was left out of an experiment, to end a sentence with; nothing where nobody was. */
+export const undividedWords = ({ undivided }: Pick<Experiment, 'undivided'>): string =>
+  undivided === 0
+    ? ''
+    : `Left out: ${counted(undivided, 'visitor')} whose browser remembers nothing, or whose page was older than the experiment; they had the present one.`;
+
 /** What an experiment says, in one sentence a person can act on; right whenever one looks. */
 export function experimentSentence(experiment: Experiment): string {
   const { code, arm, look, seen, stories } = verdictOfExperiment(experiment);

@@ -162,7 +162,8 @@ const named = (kind: 'region' | 'language', key: string): string => {
 
 /** What a part of a campaign's visitors is called. */
 export function partWords(by: Breakdown, key: string | null): string {
-  if (key === null) return by === 'source' ? 'typed in, or not known' : 'not known';
+  if (key === null)
+    return by === 'source' ? 'typed in, or not known' : by === 'variant' ? 'not divided' : 'not known';
   switch (by) {
     case 'device':
       return DEVICE_WORDS[key as Device] ?? key;
