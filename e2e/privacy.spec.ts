@@ -38,6 +38,34 @@ test('Global Privacy Control: nothing is stored, and only what needs no memory s
   await expect(site.message).toHaveCount(2);
 });
 
+test('who is not remembered is not divided: on every page they have the present message, and it is withheld from none', async ({
+  velarium,
+  visitor,
+}) => {
+  await restAll(velarium);
+  await publish(velarium, {
+    limits: { holdout: 60, withoutMemory: 'always' },
+    variants: (message) => [
+      { id: 'b', weight: 90, message: { ...message, format: 'modal', anchor: 'center' } },
+    ],
+  });
+  await visitor.addInitScript(() =>
+    Object.defineProperty(navigator, 'globalPrivacyControl', { value: true }),
+  );
+  const site = await visit(visitor, `${velarium.fell}/about`);
+  for (let n = 0; n < 6; n++) {
+    await site.pass(1);
+    await expect(site.message.getByRole('region')).toBeVisible();
+    await site.settle();
+    await site.reload();
+  }
+  const told = await velarium.query<{ kind: string; variant: string | null }>(
+    `SELECT DISTINCT kind, variant FROM event
+      WHERE kind IN ('shown', 'held') AND campaign_id = (SELECT max(id::text) FROM campaign WHERE name = 'Test')::uuid`,
+  );
+  expect(told).toEqual([{ kind: 'shown', variant: null }]);
+});
+
 test('where consent is asked nothing is stored before it is given, and what was learned is kept then', async ({
   velarium,
   visitor,

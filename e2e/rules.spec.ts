@@ -211,8 +211,8 @@ test('a holdout is told of and sees nothing; variants are shared out and stay wi
   expect(await velarium.query(heldAndShown)).toEqual(
     [
       { kind: 'held', variant: null, count: count('nothing') * 2 },
+      { kind: 'shown', variant: 'a', count: count('a') * 2 },
       { kind: 'shown', variant: 'b', count: count('b') * 2 },
-      { kind: 'shown', variant: null, count: count('a') * 2 },
     ].filter((row) => row.count > 0),
   );
 });
