@@ -383,4 +383,18 @@ test('the way down begins before the showing and knows who began to answer; what
   await expect(versions.getByRole('row', { name: /at once.*after 5 seconds/ })).toBeVisible();
   await versions.getByRole('button', { name: 'What it changed' }).click();
   await expect(versions).toContainText('It was the first');
+
+  // A mark on the chart opens what was published there: the latest of today.
+  const chart = page.getByRole('img', { name: /conversions? over 28 days$/ });
+  await chart.scrollIntoViewIfNeeded();
+  const mark = await chart.evaluate((drawing) => {
+    const hold = getComputedStyle(document.documentElement).getPropertyValue('--color-hold').trim();
+    const lines = [...drawing.querySelectorAll(`path[stroke="${hold}"]`)].map((one) =>
+      one.getBoundingClientRect(),
+    );
+    const last = lines.filter(({ height }) => height > 20).at(-1);
+    return last && { x: last.x + last.width / 2, y: last.y + last.height / 2 };
+  });
+  await page.mouse.click(mark?.x ?? 0, mark?.y ?? 0);
+  await expect(versions).toContainText('Version 2 was met by nobody on these days.');
 });

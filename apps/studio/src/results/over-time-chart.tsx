@@ -38,9 +38,12 @@ const stepWords = (step: string): string =>
 /** Showings as bars and conversions as a line, step by step, with what was done with campaigns marked on them. */
 export function OverTimeChart(props: OverTimeProps) {
   const { period, against, points, pointsAgainst, marks, id, onVersion } = props;
-  const own = onVersion
-    ? marks.filter(({ campaignId, what }) => campaignId === id && what === 'published')
-    : [];
+  const own = useMemo(
+    () => marks.filter(({ campaignId, what }) => campaignId === id && what === 'published'),
+    [marks, id],
+  );
+  const openVersion = useRef(onVersion);
+  openVersion.current = onVersion;
   const frame = useRef<HTMLDivElement>(null);
   const data = useMemo(() => {
     const steps = stepsOf(period);
@@ -103,10 +106,11 @@ export function OverTimeChart(props: OverTimeProps) {
           itemStyle: { color: colour('line') },
           barCategoryGap: '25%',
           markLine: {
-            silent: true,
+            silent: own.length === 0,
             symbol: ['none', 'triangle'],
             symbolSize: 7,
             label: { show: false },
+            emphasis: { lineStyle: { width: 3 } },
             lineStyle: { color: colour('hold'), width: 1, type: 'solid' },
             data: data.flatMap(({ done }, at) => (done.length > 0 ? [{ xAxis: at }] : [])),
           },
@@ -129,13 +133,19 @@ export function OverTimeChart(props: OverTimeProps) {
         },
       ],
     });
+    // The marks of what was published open what it changed; the same stands below in words.
+    chart.on('click', { componentType: 'markLine' }, ({ data: mark }) => {
+      const step = data[(mark as { xAxis: number }).xAxis]?.step;
+      const version = own.filter(({ day }) => day === step).at(-1)?.version;
+      if (version) openVersion.current?.(version);
+    });
     const fit = new ResizeObserver(() => chart.resize());
     fit.observe(frame.current);
     return () => {
       fit.disconnect();
       chart.dispose();
     };
-  }, [data]);
+  }, [data, own]);
 
   const sum = (of: (row: (typeof data)[number]) => number) => data.reduce((all, row) => all + of(row), 0);
   return (
@@ -177,7 +187,7 @@ export function OverTimeChart(props: OverTimeProps) {
           </span>
         )}
       </figcaption>
-      {own.length > 0 && (
+      {onVersion && own.length > 0 && (
         <p className="flex flex-wrap gap-x-4 text-xs text-soft">
           Published in these days:
           {own.map(({ day, version }) => (
@@ -185,7 +195,7 @@ export function OverTimeChart(props: OverTimeProps) {
               key={version}
               type="button"
               className="underline underline-offset-4"
-              onClick={() => onVersion?.(version ?? 1)}
+              onClick={() => onVersion(version ?? 1)}
             >
               version {version}, {stepWords(day)}
             </button>
