@@ -138,7 +138,7 @@ export const connect = async (
     headers: [],
     names: [],
   };
-  const seal = createSeal(readFileSync(env.VELARIUM_SECRET_FILE ?? '', 'utf8').trim());
+  const seal = createSeal([readFileSync(env.VELARIUM_SECRET_FILE ?? '', 'utf8').trim()]);
   const { rows } = await client.query(
     'INSERT INTO connection (workspace_id, site_id, settings, sealed) VALUES ($1, $2, $3, $4) RETURNING id',
     [workspaceId, siteId, JSON.stringify(settings), seal.close({ signing: [], headers: {} })],

@@ -37,7 +37,7 @@ export async function measurePeople(): Promise<Figure[]> {
     );
     await client.query('ANALYZE lead; ANALYZE person');
     const { accounts, people } = createServices(db, {
-      secret: 'x'.repeat(40),
+      secrets: ['x'.repeat(40)],
       edgeOrigin: 'https://edge.example',
       studioOrigin: 'https://studio.example',
     });

@@ -65,7 +65,7 @@ try {
   await client.query('ANALYZE');
 
   const services = createServices(db, {
-    secret: 'x'.repeat(40),
+    secrets: ['x'.repeat(40)],
     edgeOrigin: 'https://edge.example',
     studioOrigin: 'https://studio.example',
   });

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { OwnMailbox } from './deliveries/index.ts';
+import type { Secrets } from './infra/seal.ts';
 
 const SERVER_ROLES = ['studio', 'edge', 'worker'] as const;
 type ServerRole = (typeof SERVER_ROLES)[number];
@@ -13,8 +14,13 @@ export interface Config {
   /** What a page's snippet calls the edge. */
   readonly edgeOrigin: string;
   readonly databaseUrl: string;
-  /** Signs session cookies; at least 32 characters. Never logged. */
-  readonly sessionSecret: string;
+  /** Where it tells whoever runs it how it is; `null` where nobody asks. */
+  readonly watchPort: number | null;
+  readonly watchHost: string;
+  /** From which level on something is written to the log. */
+  readonly logLevel: string;
+  /** What signs and seals, the present one first; those of before still open what they were used for. Never logged. */
+  readonly secrets: Secrets;
   /** Folders of built files: the studio, and the tag with its renderer. */
   readonly studioFiles: string;
   readonly tagFiles: string;
@@ -50,9 +56,14 @@ export function readConfig(args: readonly string[], env: NodeJS.ProcessEnv): Con
     studioOrigin: env.VELARIUM_STUDIO_ORIGIN ?? `http://127.0.0.1:${studioPort}`,
     edgeOrigin: env.VELARIUM_EDGE_ORIGIN ?? `http://127.0.0.1:${edgePort}`,
     databaseUrl: needed('DATABASE_URL', env),
-    sessionSecret: env.VELARIUM_SECRET_FILE
-      ? readFileSync(env.VELARIUM_SECRET_FILE, 'utf8').trim()
-      : needed('VELARIUM_SECRET', env),
+    watchPort: env.VELARIUM_WATCH_PORT === undefined ? null : port('VELARIUM_WATCH_PORT', env, 0),
+    watchHost: env.VELARIUM_WATCH_HOST ?? '127.0.0.1',
+    logLevel: oneOf('VELARIUM_LOG_LEVEL', env, LOG_LEVELS, 'warn'),
+    secrets: readSecrets(
+      env.VELARIUM_SECRET_FILE
+        ? readFileSync(env.VELARIUM_SECRET_FILE, 'utf8')
+        : needed('VELARIUM_SECRET', env),
+    ),
     studioFiles: env.VELARIUM_STUDIO_FILES ?? `${here}../studio/dist`,
     tagFiles: env.VELARIUM_TAG_FILES ?? `${here}../../packages/tag/dist`,
     isBehindTls: env.VELARIUM_TLS === '1',
@@ -66,6 +77,39 @@ export function readConfig(args: readonly string[], env: NodeJS.ProcessEnv): Con
     countryFile: env.VELARIUM_COUNTRY_FILE ?? null,
     countryHeader: env.VELARIUM_COUNTRY_HEADER?.toLowerCase() ?? null,
   };
+}
+
+/** Shorter ones could be guessed. */
+const LEAST_SECRET = 32;
+
+/** One secret a line, the present one first. */
+function readSecrets(text: string): Secrets {
+  const [first = '', ...before] = text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter((line) => line !== '');
+  const secrets: Secrets = [first, ...before];
+  secrets.forEach((secret, at) => {
+    if (secret.length < LEAST_SECRET)
+      throw new Error(
+        `The secret on line ${at + 1}: expected at least ${LEAST_SECRET} characters, got ${secret.length}`,
+      );
+  });
+  return secrets;
+}
+
+const LOG_LEVELS = ['debug', 'info', 'warn', 'error'] as const;
+
+function oneOf<Value extends string>(
+  name: string,
+  env: NodeJS.ProcessEnv,
+  known: readonly Value[],
+  standard: Value,
+): Value {
+  const value = env[name] ?? standard;
+  const found = known.find((one) => one === value);
+  if (!found) throw new Error(`${name}: expected one of ${known.join(', ')}, got ${value}`);
+  return found;
 }
 
 function needed(name: string, env: NodeJS.ProcessEnv): string {

@@ -9,9 +9,11 @@ import {
 } from './edge/index.ts';
 import type { CountrySource } from './infra/countries.ts';
 import { answerWithProblems } from './infra/problem.ts';
+import { requestId } from './infra/request-id.ts';
 import { SLOW_CLIENTS } from './infra/slow-clients.ts';
 import { type LibraryService, servePictures } from './library/index.ts';
 import type { PreviewTokens } from './publishing/index.ts';
+import type { Metrics } from './watch/index.ts';
 
 export interface EdgeAppOptions {
   /** What the database answers. @throws {ProblemError} 503 until it has been reached for the first time. */
@@ -26,6 +28,8 @@ export interface EdgeAppOptions {
   readonly country: CountrySource;
   readonly trustedProxies: string;
   readonly logLevel?: string;
+  /** Measures its answers, where somebody asks for them. */
+  readonly metrics?: Metrics | undefined;
 }
 
 /** The public edge. Never listens itself. */
@@ -37,10 +41,12 @@ export async function createEdgeApp({
   country,
   trustedProxies,
   logLevel,
+  metrics,
 }: EdgeAppOptions): Promise<FastifyInstance> {
   const app = Fastify({
     ...SLOW_CLIENTS,
     logger: { level: logLevel ?? 'warn' },
+    genReqId: requestId,
     trustProxy: trustedProxies === '' ? false : trustedProxies,
     // Two lines and a logger for each request would cost more than most requests here do.
     logController: new LogController({ disableRequestLogging: true }),
@@ -49,6 +55,7 @@ export async function createEdgeApp({
     ajv: { customOptions: { removeAdditional: false, coerceTypes: false, useDefaults: false } },
   });
   answerWithProblems(app);
+  metrics?.measure(app, 'edge');
   app.addHook('onRequest', async (_request, reply) => {
     reply.header(...NO_SNIFFING);
   });

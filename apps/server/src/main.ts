@@ -1,4 +1,5 @@
 import 'reflect-metadata';
+import { pino } from 'pino';
 import type { DataSource } from 'typeorm';
 import { type Config, readConfig } from './config.ts';
 import { enqueue } from './deliveries/index.ts';
@@ -21,12 +22,15 @@ import { createPreviewTokens } from './publishing/index.ts';
 import { createCounting } from './results/index.ts';
 import { createServices, type Services } from './services.ts';
 import { createStudioApp } from './studio-app.ts';
+import { createMetrics, createWatchApp, type Metrics } from './watch/index.ts';
 
 const HOUR_MS = 3_600_000;
 /** How often a database that is away is tried. */
 const RETRY_MS = 1000;
 /** How long an end in good order may take. What is under way then was not acknowledged, and comes again. */
 const END_MS = 4000;
+
+const log = pino({ base: { pid: process.pid } }, pino.destination({ dest: 2, sync: true }));
 
 type Undo = () => unknown;
 
@@ -45,6 +49,7 @@ class Running {
 }
 
 async function main(config: Config, running: Running): Promise<void> {
+  log.level = config.logLevel;
   const country: CountrySource = {
     ...(config.countryFile ? readCountries(config.countryFile) : NO_COUNTRIES),
     header: config.countryHeader,
@@ -61,6 +66,7 @@ async function main(config: Config, running: Running): Promise<void> {
     if (!isReady) process.send?.('ready');
     isReady = true;
   };
+  const metrics = await startWatch({ config, running, isReady: () => isReady, database: () => whole?.db });
 
   for (;;) {
     try {
@@ -70,14 +76,14 @@ async function main(config: Config, running: Running): Promise<void> {
       if (databaseFault(error) !== 'away' || running.isStopping) throw error;
       report('the database cannot be reached; trying again');
       // An edge serves what it last knew meanwhile.
-      if (isEdge && !isReady) await startEdge({ config, running, connected, country });
+      if (isEdge && !isReady) await startEdge({ config, running, connected, country, metrics });
       if (isEdge) ready();
       await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
     }
   }
-  if (isEdge && !isReady) await startEdge({ config, running, connected, country });
+  if (isEdge && !isReady) await startEdge({ config, running, connected, country, metrics });
   if (config.roles.includes('studio')) {
-    const studio = await createStudioApp({ ...config, services: whole, country });
+    const studio = await createStudioApp({ ...config, services: whole, country, metrics });
     await studio.listen({ port: config.studioPort, host: config.host });
     running.add(() => studio.close());
     const beginning = await whole.members.beginning();
@@ -97,11 +103,13 @@ async function connect(config: Config, running: Running): Promise<Services> {
     const services = createServices(db, {
       report,
       privateNetworks: config.privateNetworks,
-      secret: config.sessionSecret,
+      secrets: config.secrets,
       edgeOrigin: config.edgeOrigin,
       studioOrigin: config.studioOrigin,
       ownMailbox: config.ownMailbox,
     });
+    await services.people.requireSecrets();
+    await services.deliveries.reseal();
     await services.jobs.prepare();
     await services.intake.tidy();
     await services.library.looks.beginMissing();
@@ -118,14 +126,38 @@ async function connect(config: Config, running: Running): Promise<Services> {
   }
 }
 
+/** Tells whoever runs it how it is, where they have said on which port they ask. First begun, and last to end. */
+async function startWatch({
+  config,
+  running,
+  isReady,
+  database,
+}: {
+  readonly config: Config;
+  readonly running: Running;
+  readonly isReady: () => boolean;
+  readonly database: () => DataSource | undefined;
+}): Promise<Metrics | undefined> {
+  if (config.watchPort === null) return undefined;
+  const metrics = createMetrics();
+  metrics.watchDatabase(database, config.roles.includes('worker'));
+  onReport = metrics.onFailure;
+  const isOpen = () => isReady() && !running.isStopping;
+  const app = createWatchApp({ roles: config.roles, metrics, database, isOpen });
+  await app.listen({ port: config.watchPort, host: config.watchHost });
+  running.add(() => app.close());
+  return metrics;
+}
+
 interface EdgeStart {
   readonly config: Config;
   readonly running: Running;
   readonly connected: () => Services;
   readonly country: CountrySource;
+  readonly metrics: Metrics | undefined;
 }
 
-async function startEdge({ config, running, connected, country }: EdgeStart): Promise<void> {
+async function startEdge({ config, running, connected, country, metrics }: EdgeStart): Promise<void> {
   const kept = createKeptFiles(config.edgeFolder);
   const directory = createSiteDirectory(
     {
@@ -145,9 +177,11 @@ async function startEdge({ config, running, connected, country }: EdgeStart): Pr
     tagFiles: await createTagFiles(readRelease(config.tagFiles), kept, async (name) =>
       findReleased(connected().db, name),
     ),
-    previews: createPreviewTokens(config.sessionSecret),
+    previews: createPreviewTokens(config.secrets),
     country,
     trustedProxies: config.trustedProxies,
+    logLevel: config.logLevel,
+    metrics,
   });
   await edge.listen({ port: config.edgePort, host: config.host });
   running.add(() => edge.close());
@@ -186,10 +220,14 @@ async function migrate(databaseUrl: string): Promise<void> {
   }
 }
 
+/** Told of each that is reported. */
+let onReport = () => {};
+
+/** Notes what failed beside any request, in the form in which requests are logged. */
 function report(error: unknown): void {
-  process.stderr.write(
-    `velarium: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`,
-  );
+  onReport();
+  if (error instanceof Error) log.error({ err: error }, error.message);
+  else log.warn(String(error));
 }
 
 const running = new Running();

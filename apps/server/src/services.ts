@@ -8,7 +8,7 @@ import { createGoalService } from './goals/index.ts';
 import { createJobs } from './infra/jobs.ts';
 import { createNetwork } from './infra/network.ts';
 import { createOutside } from './infra/outside.ts';
-import { createSeal } from './infra/seal.ts';
+import { createSeal, type Secrets } from './infra/seal.ts';
 import { createIntakeService } from './intake/index.ts';
 import { createLibraryService } from './library/index.ts';
 import { createMemberService } from './members/index.ts';
@@ -22,8 +22,8 @@ import { createSiteService } from './sites/index.ts';
 import { createVersionService } from './versions/index.ts';
 
 export interface ServiceOptions {
-  /** What signs links and seals what must not be read; at least 32 characters. */
-  readonly secret: string;
+  /** What signs links and seals what must not be read; at least 32 characters each, the present one first. */
+  readonly secrets: Secrets;
   /** Where links in mails lead: to people who answered, and to members. */
   readonly edgeOrigin: string;
   readonly studioOrigin: string;
@@ -40,7 +40,7 @@ export interface ServiceOptions {
 export function createServices(
   db: DataSource,
   {
-    secret,
+    secrets,
     edgeOrigin,
     studioOrigin,
     ownMailbox = null,
@@ -50,7 +50,7 @@ export function createServices(
   }: ServiceOptions,
 ) {
   const jobs = createJobs(db, report);
-  const seal = createSeal(secret);
+  const seal = createSeal(secrets);
   const network = createNetwork(privateNetworks);
   const outside = createOutside(network);
   const accounts = createAccountService(db, hashingCost);

@@ -14,6 +14,8 @@ import { forecastRoutes } from './forecasts/index.ts';
 import { goalRoutes } from './goals/index.ts';
 import type { CountrySource } from './infra/countries.ts';
 import { answerWithProblems, notFound } from './infra/problem.ts';
+import { requestId } from './infra/request-id.ts';
+import type { Secrets } from './infra/seal.ts';
 import { SLOW_CLIENTS } from './infra/slow-clients.ts';
 import { refuseUnstorable } from './infra/unstorable.ts';
 import { libraryRoutes, servePictures } from './library/index.ts';
@@ -26,10 +28,11 @@ import { calendarRoute, seasonRoutes } from './season/index.ts';
 import type { Services } from './services.ts';
 import { siteRoutes } from './sites/index.ts';
 import { versionRoutes } from './versions/index.ts';
+import type { Metrics } from './watch/index.ts';
 
 export interface StudioAppOptions {
   readonly services: Services;
-  readonly sessionSecret: string;
+  readonly secrets: Secrets;
   readonly edgeOrigin: string;
   readonly country: CountrySource;
   readonly isBehindTls: boolean;
@@ -38,6 +41,8 @@ export interface StudioAppOptions {
   /** Folder of the built studio; without it only the API is served. */
   readonly studioFiles?: string;
   readonly logLevel?: string;
+  /** Measures its answers, where somebody asks for them. */
+  readonly metrics?: Metrics | undefined;
 }
 
 /** The studio's API under `/api`, its reference under `/api/docs`, and the built studio. Never listens itself. */
@@ -46,11 +51,13 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
   const app = Fastify({
     ...SLOW_CLIENTS,
     logger: { level: options.logLevel ?? 'warn', redact: ['req.headers.cookie'] },
+    genReqId: requestId,
     trustProxy: options.trustedProxies === '' ? false : options.trustedProxies,
   });
   app.setValidatorCompiler(validatorCompiler);
   app.setSerializerCompiler(serializerCompiler);
   answerWithProblems(app);
+  options.metrics?.measure(app, 'studio');
   refuseUnstorable(app);
   // What the API answers is somebody's, now: nothing on the way may keep it.
   app.addHook('onSend', async (request, reply) => {
@@ -83,7 +90,7 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
   await app.register(auth, {
     db: services.db,
     accounts: services.accounts,
-    sessionSecret: options.sessionSecret,
+    secrets: options.secrets,
     isBehindTls: options.isBehindTls,
   });
   await app.register(accountRoutes, { prefix: '/api', accounts: services.accounts });
@@ -113,7 +120,7 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
         publishing: services.publishing,
         campaigns: services.campaigns,
         sites: services.sites,
-        previews: createPreviewTokens(options.sessionSecret),
+        previews: createPreviewTokens(options.secrets),
       });
       await scope.register(libraryRoutes, {
         library: services.library,

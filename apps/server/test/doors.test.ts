@@ -168,7 +168,7 @@ describe('behind a proxy', () => {
   it('one person’s wrong passwords lock out nobody else, and nobody says where they come from by themselves', async () => {
     const studio = await createStudioApp({
       services: server.services,
-      sessionSecret: 'x'.repeat(40),
+      secrets: ['x'.repeat(40)],
       edgeOrigin: 'https://edge.example',
       country: { of: () => null, networks: 0, header: null },
       isBehindTls: false,

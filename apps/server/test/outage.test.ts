@@ -74,7 +74,7 @@ async function createEdge(services?: Services): Promise<{ edge: FastifyInstance;
     tagFiles: await createTagFiles(readRelease(folder), kept, async (name) =>
       findReleased(connected().db, name),
     ),
-    previews: createPreviewTokens('x'.repeat(40)),
+    previews: createPreviewTokens(['x'.repeat(40)]),
     country: { ...NO_COUNTRIES, header: null },
     trustedProxies: '',
     logLevel: 'silent',

@@ -93,14 +93,14 @@ describe('previews', () => {
 
   it('end', () => {
     let nowMs = Date.now();
-    const tokens = createPreviewTokens('secret', () => nowMs);
+    const tokens = createPreviewTokens(['secret'], () => nowMs);
     const { token, expiresAt } = tokens.issue('quillonfell2');
     nowMs = expiresAt.getTime() - 1;
     expect(tokens.read(token, 'quillonfell2')).toMatchObject({ site: 'quillonfell2' });
     expect(tokens.read(token, 'skerryline22')).toBeUndefined();
     nowMs++;
     expect(tokens.read(token, 'quillonfell2')).toBeUndefined();
-    expect(createPreviewTokens('another', () => 0).read(token, 'quillonfell2')).toBeUndefined();
+    expect(createPreviewTokens(['another'], () => 0).read(token, 'quillonfell2')).toBeUndefined();
     for (const made of ['', '.', `${token}x`, token.replace(/^./, 'x')])
       expect(tokens.read(made, 'quillonfell2')).toBeUndefined();
   });

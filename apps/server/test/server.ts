@@ -46,7 +46,7 @@ const QUICK = { memoryCost: 1024, timeCost: 2, parallelism: 1 };
 
 /** What every service here is made with. */
 export const SERVICES = {
-  secret: 'x'.repeat(40),
+  secrets: ['x'.repeat(40)],
   edgeOrigin: 'https://edge.example',
   studioOrigin: 'https://studio.example',
   privateNetworks: '127.0.0.0/8',
@@ -97,7 +97,7 @@ export async function createTestServer(options: Partial<ServiceOptions> = {}): P
   await listener.isListening;
   const studio = await createStudioApp({
     services,
-    sessionSecret: 'x'.repeat(40),
+    secrets: SERVICES.secrets,
     edgeOrigin: 'https://edge.example',
     country: COUNTRY,
     isBehindTls: false,
@@ -108,7 +108,7 @@ export async function createTestServer(options: Partial<ServiceOptions> = {}): P
     services: () => services,
     directory,
     tagFiles: await createTagFiles(readRelease(tagFiles), kept, (name) => findReleased(db, name)),
-    previews: createPreviewTokens('x'.repeat(40)),
+    previews: createPreviewTokens(SERVICES.secrets),
     country: COUNTRY,
     trustedProxies: '',
     logLevel: 'silent',

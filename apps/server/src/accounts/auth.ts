@@ -7,6 +7,7 @@ import type { FastifyInstance, FastifyRequest } from 'fastify';
 import fp from 'fastify-plugin';
 import type { DataSource } from 'typeorm';
 import { forbidden, ProblemError } from '../infra/problem.ts';
+import type { Secrets } from '../infra/seal.ts';
 import type { Principal } from './principal.ts';
 import type { AccountService } from './service.ts';
 import { SessionStore } from './session-store.ts';
@@ -27,7 +28,7 @@ declare module 'fastify' {
 export interface AuthOptions {
   readonly db: DataSource;
   readonly accounts: AccountService;
-  readonly sessionSecret: string;
+  readonly secrets: Secrets;
   readonly isBehindTls: boolean;
 }
 
@@ -38,7 +39,8 @@ const RANK: Readonly<Record<Role, number>> = { viewer: 0, editor: 1, owner: 2 };
 export const auth = fp(async (app: FastifyInstance, options: AuthOptions) => {
   await app.register(cookie);
   await app.register(session, {
-    secret: options.sessionSecret,
+    // A cookie that one of before has signed still holds.
+    secret: [...options.secrets],
     cookieName: 'velarium_session',
     cookie: {
       httpOnly: true,

@@ -25,6 +25,7 @@ import { createLinks } from './links.ts';
 import { createMailDesk } from './mail/desk.ts';
 import { createMailSender } from './mail/send-mail.ts';
 import { createOutbox, enqueue, forgetDeliveries, mailTo } from './outbox.ts';
+import { reseal } from './reseal.ts';
 import { createSendDue } from './send-due.ts';
 import { createSending, type OwnMailbox } from './sending.ts';
 import { callOf, readableCall } from './tell.ts';
@@ -141,6 +142,8 @@ export function createDeliveryService({
     (await sites.get(workspaceId, siteId)).timeZone;
 
   return {
+    /** Seals anew what an older secret has sealed. */
+    reseal: () => reseal(db, seal),
     outbox,
     connections,
     sending,

@@ -43,6 +43,7 @@ import { OnMessage1764000000023 } from './migrations/0023-on-message.ts';
 import { HeldCasts1764000000024 } from './migrations/0024-held-casts.ts';
 import { SecondPerson1764000000025 } from './migrations/0025-second-person.ts';
 import { Foreseen1764000000026 } from './migrations/0026-foreseen.ts';
+import { SecretsOfAddresses1764000000027 } from './migrations/0027-secrets-of-addresses.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
@@ -120,6 +121,7 @@ export function createDataSource(
       HeldCasts1764000000024,
       SecondPerson1764000000025,
       Foreseen1764000000026,
+      SecretsOfAddresses1764000000027,
     ],
     migrationsTransactionMode: 'each',
     // A failed query is thrown; writing it down too would put what people sent into the log.

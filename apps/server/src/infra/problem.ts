@@ -126,7 +126,16 @@ export function answerWithProblems(app: FastifyInstance): void {
     const fault = databaseFault(raised);
     const error = fault ? FAULTS[fault]() : raised;
     const problem = problemOf(error);
-    if (problem.status >= 500) request.log.error({ err: raised }, 'request failed');
+    if (problem.status >= 500) {
+      const { id, method } = request;
+      // The route and not the address, which may hold what somebody wrote.
+      request.log.error(
+        { err: raised, reqId: id, method, route: request.routeOptions.url },
+        'request failed',
+      );
+      // So that who was told of it and who reads the log speak of the same.
+      reply.header('x-request-id', id);
+    }
     if (error instanceof ProblemError && error.retryAfterSeconds !== undefined)
       reply.header('retry-after', error.retryAfterSeconds);
     return reply

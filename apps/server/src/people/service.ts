@@ -14,7 +14,12 @@ import { notFound, ProblemError } from '../infra/problem.ts';
 import type { Seal } from '../infra/seal.ts';
 import type { SiteService } from '../sites/index.ts';
 import { attachmentsOf, findAttachment, type NewAttachment, storeAttachment } from './attachments.ts';
-import { isNeverWrittenTo, neverWriteTo, readAddressList } from './do-not-write.ts';
+import {
+  isNeverWrittenTo,
+  neverWriteTo,
+  readAddressList,
+  requireSecretsOfAddresses,
+} from './do-not-write.ts';
 import { LeadEntity, type LeadRow } from './entities.ts';
 import type { ExportFormat } from './export-answers.ts';
 import { exportInThread } from './export-in-thread.ts';
@@ -137,6 +142,8 @@ export function createPeopleService({
     note: noteDeed,
 
     /** Whether an address is one that is never written to. */
+    /** @throws {Error} Where addresses that must not be written to could no longer be known again. */
+    requireSecrets: () => requireSecretsOfAddresses(db.manager, seal),
     isNeverWrittenTo: (manager: EntityManager, siteId: string, key: string) =>
       isNeverWrittenTo(manager, seal, siteId, key),
 

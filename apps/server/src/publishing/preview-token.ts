@@ -1,4 +1,5 @@
 import { createHmac, timingSafeEqual } from 'node:crypto';
+import type { Secrets } from '../infra/seal.ts';
 
 /** A preview is for the person who opened it, now. */
 const LIFE_MS = 30 * 60_000;
@@ -15,12 +16,12 @@ export interface PreviewClaim {
 }
 
 /**
- * Signs which site may be previewed and until when. Studio and edge share the secret; the key is one of its own, so
+ * Signs which site may be previewed and until when. Studio and edge share the secrets; the key is one of its own, so
  * a token can never pass for anything else that is signed with it.
  */
-export function createPreviewTokens(secret: string, clock: () => number = Date.now) {
-  const key = createHmac('sha256', secret).update('velarium preview').digest();
-  const sign = (text: string) => createHmac('sha256', key).update(text).digest('base64url');
+export function createPreviewTokens(secrets: Secrets, clock: () => number = Date.now) {
+  const keys = secrets.map((secret) => createHmac('sha256', secret).update('velarium preview').digest());
+  const signWith = (key: Buffer, text: string) => createHmac('sha256', key).update(text).digest('base64url');
   return {
     issue(
       site: string,
@@ -30,14 +31,17 @@ export function createPreviewTokens(secret: string, clock: () => number = Date.n
       const claim = Buffer.from(JSON.stringify({ site, untilMs, ...more } satisfies PreviewClaim)).toString(
         'base64url',
       );
-      return { token: `${claim}.${sign(claim)}`, expiresAt: new Date(untilMs) };
+      return { token: `${claim}.${signWith(keys[0] as Buffer, claim)}`, expiresAt: new Date(untilMs) };
     },
     /** What the token lets one see of this site; nothing where it was not issued for it, or has ended. */
     read(token: string, site: string): PreviewClaim | undefined {
       const [claim = '', signature = ''] = token.split('.');
-      const expected = Buffer.from(sign(claim));
       const given = Buffer.from(signature);
-      if (expected.length !== given.length || !timingSafeEqual(expected, given)) return undefined;
+      const isSigned = keys.some((key) => {
+        const expected = Buffer.from(signWith(key, claim));
+        return expected.length === given.length && timingSafeEqual(expected, given);
+      });
+      if (!isSigned) return undefined;
       const read: PreviewClaim = JSON.parse(Buffer.from(claim, 'base64url').toString());
       return read.site === site && clock() < read.untilMs ? read : undefined;
     },

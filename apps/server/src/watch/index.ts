@@ -1,0 +1,2 @@
+export { createWatchApp } from './app.ts';
+export { createMetrics, type Metrics } from './metrics.ts';
