@@ -1,17 +1,12 @@
 import type { MessageFile } from '@velarium/contract';
-import type * as Behind from '../behind.ts';
 import type { BundleName } from '../files.ts';
-import type * as Form from '../form.ts';
-import type * as FurtherBundle from '../further.ts';
 import type * as Renderer from '../renderer.ts';
 import type { SiteScript } from '../site-script.ts';
+import type { LoadedParts } from './loaded-parts.ts';
 
-export interface Loaded {
+export interface Loaded extends LoadedParts {
   readonly file: MessageFile;
   readonly renderer: typeof Renderer;
-  readonly treatPage?: (typeof Behind)['treatPage'];
-  readonly form?: (typeof Form)['form'];
-  readonly further?: (typeof FurtherBundle)['further'];
 }
 /** Loads the message whose file has this hash, and the renderer. */
 export type Load = (hash: string) => Promise<Loaded>;

@@ -16,7 +16,7 @@ import { onViewable } from '../page/on-viewable.ts';
 import type { SiteScript } from '../site-script.ts';
 import { createAnnouncer } from './announce.ts';
 import { isLive, STALE_MS } from './is-live.ts';
-import type { Loaded } from './load.ts';
+import type { LoadedParts } from './loaded-parts.ts';
 
 /** What a shown message may do to the visit it belongs to. */
 interface ShowContext {
@@ -40,7 +40,7 @@ interface ShowContext {
   readonly facts: () => PageViewFacts;
   readonly script: SiteScript;
   /** The parts its message asks for. */
-  readonly parts: Omit<Loaded, 'file' | 'renderer'>;
+  readonly parts: LoadedParts;
   /** Gone for good. */
   readonly onGone: () => void;
 }
