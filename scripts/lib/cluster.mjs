@@ -12,7 +12,7 @@ const KEEPER = fileURLToPath(new URL('keep-server.mjs', import.meta.url));
 const password = () => randomBytes(24).toString('base64url');
 
 /** PostgreSQL refuses to run as root; as root it runs as Debian's `postgres` user. */
-function serverUser() {
+export function serverUser() {
   if (!isRoot) return {};
   const id = (flag) => Number(spawnSync('id', [flag, 'postgres'], { encoding: 'utf8' }).stdout);
   return { uid: id('-u'), gid: id('-g') };

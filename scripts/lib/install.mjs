@@ -18,7 +18,7 @@ export async function ensurePackages(say) {
   writeFileSync(STAMP, lockHash());
 }
 
-async function ensureDebian(name, isThere, say) {
+export async function ensureDebian(name, isThere, say) {
   if (isThere()) return;
   const command = `apt-get install -y --no-install-recommends ${name}`;
   if (!isRoot)

@@ -7,7 +7,8 @@ const server = spawn(command, args, { ...user, cwd: '/', stdio: ['ignore', 'igno
 let log = '';
 server.stderr.on('data', (chunk) => {
   log = (log + chunk).slice(-4000);
-  if (log.includes('ready to accept connections') && process.connected) process.send({ isReady: true });
+  if (/ready to accept (read-only )?connections/.test(log) && process.connected)
+    process.send({ isReady: true });
 });
 // SIGINT is PostgreSQL's fast shutdown: sessions are ended, what is committed is kept.
 const stop = () => server.kill('SIGINT');

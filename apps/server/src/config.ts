@@ -14,6 +14,10 @@ export interface Config {
   /** What a page's snippet calls the edge. */
   readonly edgeOrigin: string;
   readonly databaseUrl: string;
+  /** For what needs a connection to itself (migrations, hearing of publishes) where the other leads through a pooler. */
+  readonly directUrl: string;
+  /** A streaming standby to read reports from; `null` for none. */
+  readonly standbyUrl: string | null;
   /** Where it tells whoever runs it how it is; `null` where nobody asks. */
   readonly watchPort: number | null;
   readonly watchHost: string;
@@ -56,6 +60,8 @@ export function readConfig(args: readonly string[], env: NodeJS.ProcessEnv): Con
     studioOrigin: env.VELARIUM_STUDIO_ORIGIN ?? `http://127.0.0.1:${studioPort}`,
     edgeOrigin: env.VELARIUM_EDGE_ORIGIN ?? `http://127.0.0.1:${edgePort}`,
     databaseUrl: needed('DATABASE_URL', env),
+    directUrl: env.DATABASE_DIRECT_URL ?? needed('DATABASE_URL', env),
+    standbyUrl: env.DATABASE_STANDBY_URL ?? null,
     watchPort: env.VELARIUM_WATCH_PORT === undefined ? null : port('VELARIUM_WATCH_PORT', env, 0),
     watchHost: env.VELARIUM_WATCH_HOST ?? '127.0.0.1',
     logLevel: oneOf('VELARIUM_LOG_LEVEL', env, LOG_LEVELS, 'warn'),

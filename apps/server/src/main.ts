@@ -97,11 +97,13 @@ async function main(config: Config, running: Running): Promise<void> {
 
 /** Reaches the database, brings it up to date, and puts the services over it. */
 async function connect(config: Config, running: Running): Promise<Services> {
-  await migrate(config.databaseUrl);
+  await migrate(config.directUrl);
   const db = await createDataSource(config.databaseUrl).initialize();
   try {
+    const standby = await standbyOf(config, running);
     const services = createServices(db, {
       report,
+      standby,
       privateNetworks: config.privateNetworks,
       secrets: config.secrets,
       edgeOrigin: config.edgeOrigin,
@@ -166,7 +168,7 @@ async function startEdge({ config, running, connected, country, metrics }: EdgeS
     },
     kept,
   );
-  const listener = onSiteChanged(config.databaseUrl, {
+  const listener = onSiteChanged(config.directUrl, {
     onChanged: directory.forget,
     onReconnected: directory.forgetAll,
   });
@@ -204,6 +206,19 @@ async function startWorker(services: Services, running: Running): Promise<void> 
   running.add(() => sending.stop());
   const counting = createCounting(services.db, report);
   running.add(() => counting.stop());
+}
+
+/** The standby, where there is one; what it cannot do yet is done by the database itself. */
+async function standbyOf({ standbyUrl }: Config, running: Running): Promise<DataSource | undefined> {
+  if (standbyUrl === null) return undefined;
+  try {
+    const standby = await createDataSource(standbyUrl).initialize();
+    running.add(() => standby.destroy());
+    return standby;
+  } catch (error) {
+    report(error);
+    return undefined;
+  }
 }
 
 /** Several processes may start at once over one database; one migrates and the others wait for it. */

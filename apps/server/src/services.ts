@@ -8,6 +8,7 @@ import { createGoalService } from './goals/index.ts';
 import { createJobs } from './infra/jobs.ts';
 import { createNetwork } from './infra/network.ts';
 import { createOutside } from './infra/outside.ts';
+import { createReader } from './infra/reader.ts';
 import { createSeal, type Secrets } from './infra/seal.ts';
 import { createIntakeService } from './intake/index.ts';
 import { createLibraryService } from './library/index.ts';
@@ -29,6 +30,8 @@ export interface ServiceOptions {
   readonly studioOrigin: string;
   /** Where mail goes out for workspaces that name no server of their own. */
   readonly ownMailbox?: OwnMailbox | null;
+  /** A streaming standby of the database, from which reports and recorded visits are read. */
+  readonly standby?: DataSource | undefined;
   readonly hashingCost?: HashingCost;
   /** Told of what fails beside any request. */
   readonly report?: (error: unknown) => void;
@@ -44,6 +47,7 @@ export function createServices(
     edgeOrigin,
     studioOrigin,
     ownMailbox = null,
+    standby,
     hashingCost,
     report = () => {},
     privateNetworks = '',
@@ -51,6 +55,7 @@ export function createServices(
 ) {
   const jobs = createJobs(db, report);
   const seal = createSeal(secrets);
+  const reader = createReader(db, standby);
   const network = createNetwork(privateNetworks);
   const outside = createOutside(network);
   const accounts = createAccountService(db, hashingCost);
@@ -61,7 +66,7 @@ export function createServices(
   const campaigns = createCampaignService({ db, sites, results, library, followUps });
   const season = createSeasonService({ db, sites, campaigns, studioOrigin });
   const goals = createGoalService({ db, sites, campaigns });
-  const reports = createReports({ db, sites, campaigns });
+  const reports = createReports({ db, reader, sites, campaigns });
   const weekMails = createWeekMails({ db, sites, reports, studioOrigin });
   const people = createPeopleService({ db, sites, seal });
   const members = createMemberService({ db, accounts, seal, studioOrigin });
@@ -92,7 +97,7 @@ export function createServices(
     },
   });
   const rehearsals = createRehearsalService({ db, sites, publishing });
-  const forecasts = createForecastService({ db, sites });
+  const forecasts = createForecastService({ db, reader, sites });
   const versions = createVersionService({
     db,
     jobs,

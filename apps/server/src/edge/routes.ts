@@ -45,8 +45,11 @@ export interface EdgeOptions {
 }
 
 const FOREVER = 'public, max-age=31536000, immutable';
-/** Always asked for again, answered 304 from memory: a publish is seen at the next load. */
-const REVALIDATE = 'public, max-age=0, must-revalidate';
+/**
+ * Always asked for again by browsers, answered 304 from memory: a publish is seen at the next load. A proxy that many ask may
+ * answer for a second by itself, so that a crowd on one page comes to us once.
+ */
+const REVALIDATE = 'public, max-age=0, s-maxage=1, must-revalidate';
 
 const JAVASCRIPT = 'text/javascript; charset=utf-8';
 const JSON_TYPE = 'application/json; charset=utf-8';

@@ -11,6 +11,7 @@ import type {
 import { MOST_PAGES_OF_VISITOR } from '@velarium/contract/values';
 import { reckonVisitors } from '@velarium/core';
 import type { DataSource } from 'typeorm';
+import type { Reader, Reads } from '../infra/reader.ts';
 import { sourceOfVisit } from '../infra/referrer-kind.ts';
 import { countEvents } from '../results/index.ts';
 import type { SiteService } from '../sites/index.ts';
@@ -21,6 +22,7 @@ const LAUNCHES_LISTED = 50;
 
 interface ForecastServices {
   readonly db: DataSource;
+  readonly reader: Reader;
   readonly sites: SiteService;
 }
 interface LaunchRow extends Pick<Foreseen, 'campaign' | 'name' | 'version' | 'forecast'> {
@@ -51,7 +53,7 @@ interface VisitRow {
 }
 
 /** What was recorded of a site's visitors, so that core can replay it. Nobody's id leaves the server. */
-export function createForecastService({ db, sites }: ForecastServices) {
+export function createForecastService({ db, reader, sites }: ForecastServices) {
   return {
     /** Launches of a site with what was foreseen of them, the newest first, held against what came. */
     async foreseen(workspaceId: string, siteId: string): Promise<Foreseen[]> {
@@ -106,7 +108,8 @@ export function createForecastService({ db, sites }: ForecastServices) {
     async traffic(workspaceId: string, siteId: string, { days, most }: TrafficQuestion): Promise<Traffic> {
       await sites.get(workspaceId, siteId);
       const since = new Date(Date.now() - days * 86_400_000);
-      const views: ViewRow[] = await db.query(
+      const reads = await reader.current();
+      const views: ViewRow[] = await reads.query(
         `SELECT e.visitor, (extract(epoch FROM e.at) * 1000)::bigint AS "atMs", e.page, e.device, s.seconds, s.depth
            FROM event e LEFT JOIN page_stay s ON s.site_id = e.site_id AND s.view = e.id
           WHERE e.site_id = $1 AND e.kind = 'pageview' AND e.at >= $2
@@ -119,7 +122,7 @@ export function createForecastService({ db, sites }: ForecastServices) {
       // Of the last one there may be more pages than were read.
       const boundary = isSample ? (views.at(-1)?.visitor ?? '') : '';
       byVisitor.delete(boundary);
-      const begun = await firstVisits(siteId, since, [...byVisitor.keys()].at(-1));
+      const begun = await firstVisits(reads, siteId, since, [...byVisitor.keys()].at(-1));
       return {
         days,
         visitors: isSample ? reckonVisitors(byVisitor.size, boundary) : byVisitor.size,
@@ -133,12 +136,13 @@ export function createForecastService({ db, sites }: ForecastServices) {
 
   /** The first visit of each visitor up to `last`, as they came. */
   async function firstVisits(
+    reads: Reads,
     siteId: string,
     since: Date,
     last: string | undefined,
   ): Promise<ReadonlyMap<string, VisitRow>> {
     if (last === undefined) return new Map();
-    const rows: VisitRow[] = await db.query(
+    const rows: VisitRow[] = await reads.query(
       `SELECT DISTINCT ON (visitor) visitor, number, landing, referrer, country, languages, browser, system,
               signed_in AS "signedIn", basket_items AS items, basket_total AS total
          FROM visit WHERE site_id = $1 AND started_at >= $2::timestamptz - interval '1 day' AND visitor <= $3

@@ -2,6 +2,7 @@ import type { CampaignGoals, CampaignResults, Goal, SaveGoal, Stretch } from '@v
 import type { DataSource, EntityManager } from 'typeorm';
 import type { CampaignService } from '../campaigns/index.ts';
 import { notFound, ProblemError } from '../infra/problem.ts';
+import type { Reads } from '../infra/reader.ts';
 import { countEvents } from '../results/index.ts';
 import type { SiteService } from '../sites/index.ts';
 
@@ -130,7 +131,7 @@ export const goalDeeds = (manager: EntityManager, siteId: string): Promise<Pick<
  * from whom it was withheld. Counted from when a goal was made: before, nobody could be seen to reach it.
  */
 export async function readGoals(
-  db: DataSource,
+  reads: Reads,
   {
     campaignId,
     siteId,
@@ -142,7 +143,7 @@ export async function readGoals(
       hasWorth: boolean;
       worth: string | null;
       withheldWorth: string | null;
-    })[] = await db.query(
+    })[] = await reads.query(
     `WITH entered AS (
        SELECT visitor, min(first_at) AS at, bool_or(kind = 'shown') AS is_shown FROM visitor_day
         WHERE campaign_id = $1 AND kind IN ('shown', 'held') AND day BETWEEN $2 AND $3

@@ -1,6 +1,6 @@
 import type { Breakdown, CampaignResults, CloseWay, ResultPart, Stretch } from '@velarium/contract';
 import { STAY_DEPTHS, STAY_SECONDS } from '@velarium/core';
-import type { DataSource } from 'typeorm';
+import type { Reads } from '../infra/reader.ts';
 import { FIRST_VARIANT } from '../publishing/index.ts';
 
 /** One campaign over a stretch of the site's days. */
@@ -41,12 +41,8 @@ const OF_VISIT: readonly Breakdown[] = ['source', 'country', 'language', 'arriva
  * The visitors of a stretch by how they were when they first met the campaign in it, with those of them who converted in it.
  * Whoever converted has met it, also when the news of the showing never came.
  */
-export async function partsOf(
-  db: DataSource,
-  stretch: CampaignStretch,
-  by: Breakdown,
-): Promise<ResultPart[]> {
-  const rows: { key: string | null; visitors: string; converters: string }[] = await db.query(
+export async function partsOf(reads: Reads, stretch: CampaignStretch, by: Breakdown): Promise<ResultPart[]> {
+  const rows: { key: string | null; visitors: string; converters: string }[] = await reads.query(
     `WITH met AS (
        SELECT DISTINCT ON (e.visitor) e.visitor, ${KEYS[by]} AS key
          FROM event e ${OF_VISIT.includes(by) ? 'LEFT JOIN visit v ON v.site_id = e.site_id AND v.session = e.session' : ''}
@@ -77,12 +73,12 @@ const histogram = (
 
 /** When it opened: seconds in sight, and per cent of the page. */
 export async function openedOf(
-  db: DataSource,
+  reads: Reads,
   stretch: CampaignStretch,
 ): Promise<{ seconds: number[]; depth: number[] }> {
   const of = async (column: 'seconds' | 'depth', edges: readonly number[]) =>
     histogram(
-      await db.query(
+      await reads.query(
         `SELECT ${bucketOf(`e.${column}`, edges)} AS bucket, count(*) AS events FROM event e
           WHERE ${IN_STRETCH} AND e.kind = 'shown' AND e.${column} IS NOT NULL GROUP BY 1`,
         valuesOf(stretch),
@@ -93,8 +89,8 @@ export async function openedOf(
 }
 
 /** How it went away, and after how many seconds. */
-export async function closesOf(db: DataSource, stretch: CampaignStretch): Promise<CampaignResults['closes']> {
-  const rows: { way: CloseWay; bucket: number | null; events: string }[] = await db.query(
+export async function closesOf(reads: Reads, stretch: CampaignStretch): Promise<CampaignResults['closes']> {
+  const rows: { way: CloseWay; bucket: number | null; events: string }[] = await reads.query(
     `SELECT e.closed_by AS way, ${bucketOf('e.seconds', STAY_SECONDS)} AS bucket, count(*) AS events FROM event e
       WHERE ${IN_STRETCH} AND e.kind = 'closed' AND e.closed_by IS NOT NULL GROUP BY 1, 2`,
     valuesOf(stretch),
@@ -115,11 +111,11 @@ export async function closesOf(db: DataSource, stretch: CampaignStretch): Promis
 
 /** What was clicked and written on the message itself, by its blocks and fields. */
 export async function onMessageOf(
-  db: DataSource,
+  reads: Reads,
   stretch: CampaignStretch,
 ): Promise<CampaignResults['onMessage']> {
   const rows: { variant: string; part: string; clickers: string; writers: string; gaveUp: string }[] =
-    await db.query(
+    await reads.query(
       `WITH done AS (
          SELECT e.visitor, e.kind, e.part, e.at, coalesce(e.variant, '${FIRST_VARIANT}') AS variant FROM event e
           WHERE ${IN_STRETCH} AND e.kind IN ('clicked', 'answering') AND e.part IS NOT NULL),
@@ -136,7 +132,7 @@ export async function onMessageOf(
       valuesOf(stretch),
     );
   if (rows.length === 0) return [];
-  const viewers: { variant: string; viewers: string }[] = await db.query(
+  const viewers: { variant: string; viewers: string }[] = await reads.query(
     `SELECT coalesce(e.variant, '${FIRST_VARIANT}') AS variant, count(DISTINCT e.visitor) AS viewers FROM event e
       WHERE ${IN_STRETCH} AND e.kind = 'viewable' GROUP BY 1`,
     valuesOf(stretch),
@@ -157,11 +153,11 @@ export async function onMessageOf(
 
 /** What each version that was met in the stretch did, the latest first. */
 export async function versionsOf(
-  db: DataSource,
+  reads: Reads,
   stretch: CampaignStretch,
 ): Promise<CampaignResults['versions']> {
-  const parts = new Map((await partsOf(db, stretch, 'version')).map((part) => [part.key, part]));
-  const published: { version: number; at: Date }[] = await db.query(
+  const parts = new Map((await partsOf(reads, stretch, 'version')).map((part) => [part.key, part]));
+  const published: { version: number; at: Date }[] = await reads.query(
     `SELECT version, published_at AS at FROM campaign_version WHERE campaign_id = $1 AND version::text = ANY($2)
       ORDER BY version DESC`,
     [stretch.campaignId, [...parts.keys()].filter((key) => key !== null)],

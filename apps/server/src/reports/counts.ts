@@ -1,5 +1,5 @@
 import type { ResultCounts, ResultPoint, Stretch } from '@velarium/contract';
-import type { DataSource } from 'typeorm';
+import type { Reads } from '../infra/reader.ts';
 
 const NOTHING: ResultCounts = {
   showings: 0,
@@ -33,17 +33,17 @@ const VISITORS = {
 
 /** What happened with campaigns in a stretch of days; visitors are those of the stretch, whenever they first came. */
 export async function countsOf(
-  db: DataSource,
+  reads: Reads,
   campaigns: readonly string[],
   { from, until }: Stretch,
 ): Promise<(campaignId: string) => ResultCounts> {
-  const events: { id: string; kind: keyof typeof EVENTS; count: string }[] = await db.query(
+  const events: { id: string; kind: keyof typeof EVENTS; count: string }[] = await reads.query(
     `SELECT campaign_id AS id, kind, sum(events) AS count FROM campaign_day
       WHERE campaign_id = ANY($1::uuid[]) AND day BETWEEN $2 AND $3 AND kind = ANY($4) GROUP BY campaign_id, kind`,
     [campaigns, from, until, Object.keys(EVENTS)],
   );
   // A visitor of the stretch was last seen before it on the first of their days in it.
-  const visitors: { id: string; kind: keyof typeof VISITORS; count: string }[] = await db.query(
+  const visitors: { id: string; kind: keyof typeof VISITORS; count: string }[] = await reads.query(
     `SELECT campaign_id AS id, kind, sum(visitors) AS count FROM reach_day
       WHERE campaign_id = ANY($1::uuid[]) AND kind = ANY($4) AND day BETWEEN $2 AND $3 AND before < $2
       GROUP BY campaign_id, kind`,
@@ -59,12 +59,12 @@ export async function countsOf(
 
 /** Showings and conversions over a stretch: of each day that has any, or of each hour of a single day. */
 export async function pointsOf(
-  db: DataSource,
+  reads: Reads,
   campaigns: readonly string[],
   { from, until }: Stretch,
 ): Promise<ResultPoint[]> {
   const isOneDay = from === until;
-  const rows: { at: string; showings: string; conversions: string }[] = await db.query(
+  const rows: { at: string; showings: string; conversions: string }[] = await reads.query(
     `SELECT to_char(day, 'YYYY-MM-DD') ${isOneDay ? `|| 'T' || lpad(hour::text, 2, '0')` : ''} AS at,
             coalesce(sum(events) FILTER (WHERE kind = 'shown'), 0) AS showings,
             coalesce(sum(events) FILTER (WHERE kind = 'converted'), 0) AS conversions

@@ -13,6 +13,7 @@ import type { DataSource } from 'typeorm';
 import type { CampaignService } from '../campaigns/index.ts';
 import { readGoals } from '../goals/index.ts';
 import { ProblemError } from '../infra/problem.ts';
+import type { Reader, Reads } from '../infra/reader.ts';
 import { countEvents } from '../results/index.ts';
 import type { SiteService } from '../sites/index.ts';
 import { closesOf, onMessageOf, openedOf, partsOf, versionsOf } from './breakdowns.ts';
@@ -24,15 +25,16 @@ const MARKS = 400;
 
 interface ReportServices {
   readonly db: DataSource;
+  readonly reader: Reader;
   readonly sites: SiteService;
   readonly campaigns: CampaignService;
 }
 
 /** What campaigns did, of any stretch of days. Everything is read from what `results/count-events.ts` has counted. */
-export function createReports({ db, sites, campaigns }: ReportServices) {
+export function createReports({ db, reader, sites, campaigns }: ReportServices) {
   /** The first day anything happened on with these campaigns. */
-  async function firstDayOf(ids: readonly string[]): Promise<string | undefined> {
-    const [row]: { first: string | null }[] = await db.query(
+  async function firstDayOf(reads: Reads, ids: readonly string[]): Promise<string | undefined> {
+    const [row]: { first: string | null }[] = await reads.query(
       `SELECT to_char(min(day), 'YYYY-MM-DD') AS first FROM campaign_day WHERE campaign_id = ANY($1::uuid[])`,
       [ids],
     );
@@ -40,9 +42,14 @@ export function createReports({ db, sites, campaigns }: ReportServices) {
   }
 
   /** The days a question is about, in the site's own zone. */
-  async function asked(question: PeriodQuestion, timeZone: string, ids: readonly string[]): Promise<Asked> {
+  async function asked(
+    reads: Reads,
+    question: PeriodQuestion,
+    timeZone: string,
+    ids: readonly string[],
+  ): Promise<Asked> {
     const today = new Date(wallClock(Date.now(), timeZone)).toISOString().slice(0, 10);
-    const first = question.period === 'launch' ? await firstDayOf(ids) : undefined;
+    const first = question.period === 'launch' ? await firstDayOf(reads, ids) : undefined;
     const found = askedDays(question, today, first ?? today);
     if (typeof found === 'string')
       throw new ProblemError(422, 'wrong-period', 'These days cannot be shown', found);
@@ -50,11 +57,12 @@ export function createReports({ db, sites, campaigns }: ReportServices) {
   }
 
   async function marksOf(
+    reads: Reads,
     ids: readonly string[],
     { from, until }: Stretch,
     timeZone: string,
   ): Promise<ResultMark[]> {
-    return db.query(
+    return reads.query(
       `SELECT to_char(m.at AT TIME ZONE $4, 'YYYY-MM-DD') AS day, m.campaign_id AS "campaignId", c.name, m.what, m.version
          FROM campaign_move m JOIN campaign c ON c.id = m.campaign_id
         -- What was only asked for changed nothing for visitors.
@@ -69,15 +77,16 @@ export function createReports({ db, sites, campaigns }: ReportServices) {
     async ofSite(workspaceId: string, siteId: string, question: PeriodQuestion): Promise<SiteResults> {
       const { timeZone } = await sites.get(workspaceId, siteId);
       await countEvents(db);
-      const rows: { id: string; name: string; state: string }[] = await db.query(
+      const reads = await reader.current();
+      const rows: { id: string; name: string; state: string }[] = await reads.query(
         'SELECT id, name, state FROM campaign WHERE site_id = $1 ORDER BY created_at',
         [siteId],
       );
       const ids = rows.map(({ id }) => id);
-      const { period, against } = await asked(question, timeZone, ids);
-      const counts = await countsOf(db, ids, period);
-      const before = against && (await countsOf(db, ids, against));
-      const met: { messages: number; visitors: string }[] = await db.query(
+      const { period, against } = await asked(reads, question, timeZone, ids);
+      const counts = await countsOf(reads, ids, period);
+      const before = against && (await countsOf(reads, ids, against));
+      const met: { messages: number; visitors: string }[] = await reads.query(
         `SELECT messages, count(*) AS visitors FROM (
            SELECT least(sum(events), ${MET})::integer AS messages FROM visitor_day
             WHERE campaign_id = ANY($1::uuid[]) AND kind = 'shown' AND day BETWEEN $2 AND $3 AND events > 0
@@ -89,9 +98,9 @@ export function createReports({ db, sites, campaigns }: ReportServices) {
         period,
         against,
         timeZone,
-        points: await pointsOf(db, ids, period),
-        pointsAgainst: against ? await pointsOf(db, ids, against) : [],
-        marks: await marksOf(ids, period, timeZone),
+        points: await pointsOf(reads, ids, period),
+        pointsAgainst: against ? await pointsOf(reads, ids, against) : [],
+        marks: await marksOf(reads, ids, period, timeZone),
         campaigns: rows.map(({ id, name, state }) => ({
           id,
           name,
@@ -108,7 +117,8 @@ export function createReports({ db, sites, campaigns }: ReportServices) {
     /** How often each campaign was really met on a page of the catalogue, lately. */
     async metOn(workspaceId: string, siteId: string, path: string): Promise<MetOn[]> {
       await sites.get(workspaceId, siteId);
-      return db.query(
+      const reads = await reader.current();
+      return reads.query(
         `SELECT campaign_id AS campaign, count(*)::integer AS showings, count(DISTINCT visitor)::integer AS visitors
            FROM event
           WHERE campaign_id IN (SELECT id FROM campaign WHERE site_id = $1) AND kind = 'shown'
@@ -128,15 +138,16 @@ export function createReports({ db, sites, campaigns }: ReportServices) {
       const siteId = await campaigns.siteOf(workspaceId, campaignId);
       const { timeZone } = await sites.get(workspaceId, siteId);
       await countEvents(db);
+      const reads = await reader.current();
       const ids = [campaignId];
-      const { period, against } = await asked(question, timeZone, ids);
-      const counts = await countsOf(db, ids, period);
-      const before = against && (await countsOf(db, ids, against));
-      const others: { id: string; name: string }[] = await db.query(
+      const { period, against } = await asked(reads, question, timeZone, ids);
+      const counts = await countsOf(reads, ids, period);
+      const before = against && (await countsOf(reads, ids, against));
+      const others: { id: string; name: string }[] = await reads.query(
         'SELECT id, name FROM campaign WHERE site_id = $1',
         [siteId],
       );
-      const [answered]: [{ answers: string; confirmed: string }] = await db.query(
+      const [answered]: [{ answers: string; confirmed: string }] = await reads.query(
         `SELECT count(*) AS answers, count(*) FILTER (WHERE p.state = 'confirmed') AS confirmed
            FROM lead l LEFT JOIN person p ON p.id = l.person_id
           WHERE l.campaign_id = $1 AND l.held IS NULL AND l.submitted_at >= $2::date::timestamp AT TIME ZONE $4
@@ -144,17 +155,18 @@ export function createReports({ db, sites, campaigns }: ReportServices) {
         [campaignId, period.from, period.until, timeZone],
       );
       const stretch = { campaignId, period, timeZone };
-      const opened = await openedOf(db, stretch);
+      const opened = await openedOf(reads, stretch);
       return {
         id: campaignId,
         name: others.find(({ id }) => id === campaignId)?.name ?? '',
         period,
         against,
         timeZone,
-        points: await pointsOf(db, ids, period),
-        pointsAgainst: against ? await pointsOf(db, ids, against) : [],
+        points: await pointsOf(reads, ids, period),
+        pointsAgainst: against ? await pointsOf(reads, ids, against) : [],
         // What the others did on these days belongs to what this one met.
         marks: await marksOf(
+          reads,
           others.map(({ id }) => id),
           period,
           timeZone,
@@ -163,14 +175,14 @@ export function createReports({ db, sites, campaigns }: ReportServices) {
         before: before ? before(campaignId) : null,
         answers: Number(answered.answers),
         confirmed: Number(answered.confirmed),
-        closes: await closesOf(db, stretch),
+        closes: await closesOf(reads, stretch),
         openedSeconds: opened.seconds,
         openedDepth: opened.depth,
-        onMessage: await onMessageOf(db, stretch),
+        onMessage: await onMessageOf(reads, stretch),
         by,
-        goals: await readGoals(db, { campaignId, siteId, period }),
-        parts: await partsOf(db, stretch, by),
-        versions: await versionsOf(db, stretch),
+        goals: await readGoals(reads, { campaignId, siteId, period }),
+        parts: await partsOf(reads, stretch, by),
+        versions: await versionsOf(reads, stretch),
       };
     },
 
@@ -184,8 +196,9 @@ export function createReports({ db, sites, campaigns }: ReportServices) {
       const siteId = await campaigns.siteOf(workspaceId, campaignId);
       const { timeZone } = await sites.get(workspaceId, siteId);
       await countEvents(db);
-      const { period } = await asked(question, timeZone, [campaignId]);
-      return db.query(
+      const reads = await reader.current();
+      const { period } = await asked(reads, question, timeZone, [campaignId]);
+      return reads.query(
         `SELECT to_char(one, 'YYYY-MM-DD') AS day, coalesce(sum(events), 0)::integer AS count
            FROM generate_series($2::date, $3::date, '1 day') AS one
            LEFT JOIN campaign_day d ON d.day = one::date AND d.campaign_id = $1 AND d.kind = $4
