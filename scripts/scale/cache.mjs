@@ -23,7 +23,7 @@ sub vcl_deliver {
 `,
   );
   const cache = spawn(
-    'varnishd',
+    '/usr/sbin/varnishd',
     [
       '-F',
       '-f',

@@ -56,7 +56,7 @@ server_connect_timeout = 2
   };
   write(users, `"${username}" "${decodeURIComponent(password)}"\n`);
   configure(first);
-  const pooler = spawn('pgbouncer', [...(isRoot ? ['-u', 'postgres'] : []), '-q', configuration], {
+  const pooler = spawn('/usr/sbin/pgbouncer', [...(isRoot ? ['-u', 'postgres'] : []), '-q', configuration], {
     stdio: 'ignore',
   });
   await answers(port, pooler);
