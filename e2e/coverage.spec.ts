@@ -11,7 +11,20 @@ test('who can appear where is read by keys, each cell says why, and a page leads
   const tours = { kind: 'begins', address: '/night-tours' } as const;
   await publish(velarium, {
     name: 'On tours',
-    reach: { pages: { include: [tours], exclude: [], follows: null }, devices: ['desktop'] },
+    reach: {
+      pages: { include: [tours], exclude: [], follows: null },
+      devices: ['desktop'],
+      audience: {
+        match: 'all',
+        groups: [
+          {
+            not: false,
+            match: 'all',
+            items: [{ not: false, condition: { kind: 'visitor', is: 'returning' } }],
+          },
+        ],
+      },
+    },
   });
   await publish(velarium, { name: 'Everywhere', triggers: [{ kind: 'time', seconds: 30 }] });
   await page.getByRole('link', { name: 'Coverage' }).click();
@@ -49,8 +62,20 @@ test('who can appear where is read by keys, each cell says why, and a page leads
   await page.getByRole('radio', { name: 'Phone' }).check({ force: true });
   await expect(chosen).toContainText('is never shown on phones');
 
-  // What is missing is said, and leads to its place.
+  // The same map as one visitor meets it.
   await page.getByRole('radio', { name: 'Desktop' }).check({ force: true });
+  const readFor = async (who: string) => {
+    await page.getByRole('combobox', { name: 'For somebody whose visit begins there' }).click();
+    await page.getByRole('option', { name: who }).click();
+  };
+  await readFor('A first reader at a desk');
+  await expect(chosen).toContainText('this visitor is not in the audience of “On tours”');
+  await expect(page.getByText('on a desktop, for a first reader at a desk')).toBeVisible();
+  await readFor('Somebody who keeps coming back');
+  await expect(chosen).toContainText('“On tours” can appear on /night-tours/first-light.');
+  await readFor('Anybody');
+
+  // What is missing is said, and leads to its place.
   const [saved] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Save as CSV' }).click(),

@@ -112,6 +112,25 @@ test('the Workbench says in one line whom a draft would have reached, and Foreca
   );
   await expectAccessible(page);
 
+  // Another rule beside it, on the same visits; what is not understood is named, and a reload loses nothing.
+  const beside = page.getByRole('region', { name: 'Another rule beside it' });
+  const typed = beside.getByLabel('What it would say instead');
+  await typed.fill('on every device, with a full moon');
+  await expect(beside.getByRole('status')).toContainText(/It would read:.*Not taken: with a full moon/s);
+  await beside.getByRole('button', { name: 'Replay it' }).click();
+  const said = beside.getByText(
+    /^The other reaches \d+ visitors more: \+\d+ % \(\+\d+ to \+\d+\), on the same visits\.$/,
+  );
+  await expect(said).toBeVisible({ timeout: 40_000 });
+  await page.reload();
+  await expect(said).toBeVisible({ timeout: 60_000 });
+  await expectAccessible(page);
+  await typed.fill('desktop only');
+  await expect(beside.getByText('This says nothing else than the draft does.')).toBeVisible();
+  await expect(beside.getByRole('button', { name: 'Replay it' })).toBeDisabled();
+  await beside.getByRole('button', { name: 'Take it away' }).click();
+  await expect(said).toHaveCount(0);
+
   // The same visits, with other limits of the site and with one campaign less; how they differ has an interval of its own.
   await page.getByText('With other limits of the site').click();
   await page.getByRole('textbox', { name: 'Per session, at most' }).fill('1');

@@ -109,6 +109,25 @@ it('one that fails says since when, and what is otherwise: a rule, who runs, the
   expect((await since())?.changes).toContain(`“${campaign.name}” is no longer among them.`);
 });
 
+it('a draft is cast under another rule among those that run, and nothing of it is kept', async () => {
+  const other = await createCampaign(owner);
+  const { rule } = campaign.document;
+  const late = { ...rule, moment: { ...rule.moment, triggers: [{ kind: 'time' as const, seconds: 12 }] } };
+  const castWith = (of: string, asked: object) => owner.ask('POST', at('cast'), { of, rule: asked });
+  const momentsOf = (cast: Cast) =>
+    Object.fromEntries(cast.manifest.campaigns.map(({ id, moment }) => [id, moment.triggers]));
+  const five = [{ kind: 'time', seconds: 5 }];
+  const twelve = [{ kind: 'time', seconds: 12 }];
+  expect(momentsOf((await castWith(campaign.id, late)).json())).toEqual({ [campaign.id]: twelve });
+  expect(momentsOf((await castWith(other.id, late)).json())).toEqual({
+    [campaign.id]: five,
+    [other.id]: twelve,
+  });
+  expect((await owner.ask('GET', `/campaigns/${campaign.id}`)).json<Campaign>().document.rule).toEqual(rule);
+  expect((await castWith(campaign.id, { ...late, reach: null })).statusCode).toBe(422);
+  await owner.ask('POST', `/campaigns/${other.id}/archive`);
+  expect((await castWith(other.id, late)).statusCode).toBe(404);
+});
 it('a cast names its campaigns: those that run, or every draft', async () => {
   const other = await createCampaign(owner);
   const cast = async (of: string) => (await owner.ask('GET', at(`cast?of=${of}`))).json<Cast>();

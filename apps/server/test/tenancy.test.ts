@@ -192,6 +192,7 @@ it('no route lets one workspace read or touch what is another’s', { timeout: 6
     'POST /api/sites/{siteId}/films': { address: 'https://film.example/' },
     'POST /api/sites/{siteId}/campaigns': { name: 'Mine', template: 'sky-letter' },
     'PUT /api/campaigns/{campaignId}/draft': { revision: 1, document },
+    'POST /api/sites/{siteId}/cast': { of: theirCampaign, rule: document.rule },
     'PATCH /api/campaigns/{campaignId}': { name: 'Mine' },
     'POST /api/campaigns/{campaignId}/copy': { siteId: mine.siteId, isTrial: false },
     'POST /api/sites/{siteId}/campaigns/file': (

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { manifestSchema } from './manifest.ts';
+import { ruleSchema } from './rule.ts';
 import { eventNameSchema, selectorSchema } from './trigger.ts';
 import { BROWSERS, CAMPAIGN_STATES, DEVICES, EXIT_CERTAINTIES, LIMITS, SOURCES, SYSTEMS } from './values.ts';
 
@@ -151,6 +152,9 @@ export type KeptRehearsal = z.infer<typeof keptRehearsalSchema>;
 export const castQuestionSchema = z.strictObject({
   of: z.union([z.enum(['live', 'drafts']), z.uuid()]).default('live'),
 });
+/** A campaign's draft with this rule in the place of its own, among those that run. */
+export const castWithRuleSchema = z.strictObject({ of: z.uuid(), rule: ruleSchema });
+export type CastWithRule = z.infer<typeof castWithRuleSchema>;
 export const castSchema = z.strictObject({
   manifest: manifestSchema,
   campaigns: z.array(z.strictObject({ id: z.uuid(), name: z.string(), state: z.enum(CAMPAIGN_STATES) })),

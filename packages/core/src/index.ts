@@ -135,6 +135,7 @@ export * from './triggers/moment.ts';
 export * from './triggers/times.ts';
 export * from './triggers/trigger.ts';
 export * from './typed/read-wishes.ts';
+export type { SiteWords } from './typed/reading.ts';
 export * from './verdict/verdict.ts';
 export * from './versions/compare.ts';
 export * from './versions/kept-drafts.ts';

@@ -6,6 +6,7 @@ import type {
   Moment,
   PageGroup,
   Pages,
+  Rule,
 } from '@velarium/contract';
 import { type Allotment, asksFacts, type CompiledFrom, compileManifest, languagesOf } from '@velarium/core';
 import type { DataSource, EntityManager } from 'typeorm';
@@ -102,13 +103,16 @@ export function createCompiler({ db, sites, campaigns, library }: CompilerServic
   }
 
   /** A site as it is tried. `of` says whose drafts: `live` nobody's, `drafts` everybody's, or those of one campaign. */
-  async function compose(site: SiteToTry, of: string) {
+  async function compose(site: SiteToTry, of: string, rule?: Rule) {
     const all = await campaigns.notArchived(site.id);
     const running = new Map((await campaigns.live(db.manager, site.id)).map((one) => [one.campaignId, one]));
     const isDraft = (id: string) => of === 'drafts' || of === id || !running.has(id);
     const rows = all.filter(({ id }) => of === 'drafts' || of === id || running.has(id));
     const documents = new Map(
-      rows.map(({ id, draft }) => [id, isDraft(id) ? draft : (running.get(id)?.document ?? draft)]),
+      rows.map(({ id, draft }): [string, CampaignDocument] => [
+        id,
+        rule && id === of ? { ...draft, rule } : isDraft(id) ? draft : (running.get(id)?.document ?? draft),
+      ]),
     );
     const pages = new Map([...documents].map(([id, { rule }]) => [id, rule.reach.pages]));
     const { manifest, files } = await compile(

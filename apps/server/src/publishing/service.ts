@@ -1,4 +1,4 @@
-import type { CampaignDocument, Cast, KeptForecast, MessageFile, Preview } from '@velarium/contract';
+import type { CampaignDocument, Cast, KeptForecast, MessageFile, Preview, Rule } from '@velarium/contract';
 import { allot, type CastState, castStateOf, type Met, type PageParts, sharesOf } from '@velarium/core';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { CampaignRow, CampaignService } from '../campaigns/index.ts';
@@ -321,11 +321,14 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
       return { ...cast, files: Object.fromEntries(files) };
     },
 
-    /** The campaigns a visit is played against: those that run, every draft, or one draft among those that run. */
-    async cast(siteKey: string, of: string): Promise<Cast> {
+    /**
+     * The campaigns a visit is played against: those that run, every draft, or one draft among those that run; with this rule
+     * in the place of its own, where one is given.
+     */
+    async cast(siteKey: string, of: string, rule?: Rule): Promise<Cast> {
       const site = await sites.findByKey(siteKey);
       if (!site) throw notFound('site');
-      const { files: _, documents: __, ...cast } = await compose(site, of);
+      const { files: _, documents: __, ...cast } = await compose(site, of, rule);
       return cast;
     },
 

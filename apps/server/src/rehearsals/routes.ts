@@ -1,6 +1,7 @@
 import {
   castQuestionSchema,
   castSchema,
+  castWithRuleSchema,
   keptRehearsalSchema,
   rehearsedSchema,
   saveRehearsalSchema,
@@ -23,6 +24,12 @@ export const rehearsalRoutes: FastifyPluginAsyncZod<{ readonly rehearsals: Rehea
     '/sites/:siteId/cast',
     { schema: { params: ofSite, querystring: castQuestionSchema, response: { 200: castSchema } } },
     ({ principal, params, query }) => rehearsals.cast(principal.workspaceId, params.siteId, query.of),
+  );
+  // Asked with a body, for a rule is longer than an address; it changes nothing.
+  app.post(
+    '/sites/:siteId/cast',
+    { schema: { params: ofSite, body: castWithRuleSchema, response: { 200: castSchema } } },
+    ({ principal, params, body }) => rehearsals.castWith(principal.workspaceId, params.siteId, body),
   );
   app.get(
     '/sites/:siteId/rehearsals',

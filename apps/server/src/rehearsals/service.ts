@@ -1,4 +1,4 @@
-import type { Cast, KeptRehearsal, Rehearsed, SaveRehearsal } from '@velarium/contract';
+import type { Cast, CastWithRule, KeptRehearsal, Rehearsed, SaveRehearsal } from '@velarium/contract';
 import { judge, outcomeOf, playVisit } from '@velarium/core';
 import type { DataSource } from 'typeorm';
 import { notFound, ProblemError } from '../infra/problem.ts';
@@ -36,6 +36,14 @@ export function createRehearsalService({ db, sites, publishing }: RehearsalServi
     async cast(workspaceId: string, siteId: string, of: string): Promise<Cast> {
       const { key } = await sites.get(workspaceId, siteId);
       return publishing.cast(key, of);
+    },
+
+    /** @throws {ProblemError} 404 when the campaign is not of this site, or in the archive. */
+    async castWith(workspaceId: string, siteId: string, { of, rule }: CastWithRule): Promise<Cast> {
+      const { key } = await sites.get(workspaceId, siteId);
+      const cast = await publishing.cast(key, of, rule);
+      if (!cast.campaigns.some(({ id }) => id === of)) throw notFound('campaign');
+      return cast;
     },
 
     /** Keeps a rehearsal under its name, a new one or in the place of one that was kept. */

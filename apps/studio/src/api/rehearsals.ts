@@ -1,5 +1,5 @@
 import { queryOptions } from '@tanstack/react-query';
-import type { Cast, KeptRehearsal, Rehearsed, SaveRehearsal } from '@velarium/contract';
+import type { Cast, KeptRehearsal, Rehearsed, Rule, SaveRehearsal } from '@velarium/contract';
 import { request } from './client.ts';
 
 const rehearsals = (siteId: string) => `/sites/${siteId}/rehearsals`;
@@ -10,6 +10,12 @@ export const castQuery = (siteId: string, of: string, revision?: number) =>
     // Another revision is another cast.
     queryKey: ['sites', siteId, 'cast', of, revision],
     queryFn: () => request<Cast>('GET', `/sites/${siteId}/cast?of=${encodeURIComponent(of)}`),
+  });
+/** The draft of a campaign under another rule, among those that run. Nothing is kept of it. */
+export const castWithRuleQuery = (siteId: string, of: string, rule: Rule | undefined) =>
+  queryOptions({
+    queryKey: ['sites', siteId, 'cast', of, 'with', rule],
+    queryFn: () => request<Cast>('POST', `/sites/${siteId}/cast`, { of, rule }),
   });
 export const rehearsalsQuery = (siteId: string) =>
   queryOptions({

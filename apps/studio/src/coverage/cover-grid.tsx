@@ -274,6 +274,7 @@ export function CellSign({ cell }: { readonly cell: Cell }) {
       {cell === 'device' && (
         <rect x="3" y="3" width="10" height="10" fill="none" stroke="var(--color-soft)" />
       )}
+      {cell === 'audience' && <path d="M8 3l5 5-5 5-5-5z" fill="none" stroke="var(--color-soft)" />}
       {cell === 'closed' && <circle cx="8" cy="8" r="5" fill="none" stroke="var(--color-soft)" />}
       {cell === 'excluded' && <path d="M3 8h10" stroke="var(--color-soft)" strokeWidth="1.5" />}
     </svg>

@@ -29,11 +29,13 @@ import { Field } from '../ui/field.tsx';
 import { saveFile } from '../ui/save-file.ts';
 import { SearchField } from '../ui/search-field.tsx';
 import { Segments } from '../ui/segments.tsx';
+import { Select } from '../ui/select.tsx';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
 import { CellSign, CoverGrid, PAGE, type Spot } from './cover-grid.tsx';
 import { type CoverRow, foundRows, groupRows, treeRows } from './cover-rows.ts';
 import { Chosen, Notes } from './cover-side.tsx';
 import { useCover } from './use-cover.ts';
+import { ANYBODY, useVisitors } from './use-visitors.ts';
 
 /** The site’s pages against its campaigns: who can appear where, and what is missing or too much. */
 export function CoveragePage() {
@@ -96,6 +98,9 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
   const [at, setAt] = useState(() =>
     new Date(wallClock(Date.now(), site.timeZone)).toISOString().slice(0, 16),
   );
+  const visitors = useVisitors(siteId, at);
+  const [who, setWho] = useState(ANYBODY);
+  const visitor = visitors.get(who) ?? null;
   const [by, setBy] = useState<'path' | 'group'>('path');
   const [words, setWords] = useState('');
   const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
@@ -112,6 +117,7 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
               pages,
               device,
               atMs: instantOf(wallMs, site.timeZone),
+              visitor: visitor && { ...visitor, device },
             },
             notes: {
               campaigns:
@@ -124,7 +130,7 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
               zone: site.timeZone,
             },
           },
-    [cast, site, pages, device, wallMs, of, running, campaigns, stays.data],
+    [cast, site, pages, device, wallMs, visitor, of, running, campaigns, stays.data],
   );
   const { found, isBusy, hasFailed } = useCover(task);
   const coverage = found?.coverage;
@@ -174,6 +180,7 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
           <p className="text-soft">
             {counted(pages.length, 'page')} against {counted(cast.manifest.campaigns.length, 'campaign')}, on
             a {DEVICE_WORDS[device]}
+            {visitor && `, for ${who.charAt(0).toLowerCase()}${who.slice(1)}`}
           </p>
         </div>
         <Segments
@@ -197,6 +204,17 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
             onChange={setDevice}
           />
         </div>
+        <Select
+          label="For somebody whose visit begins there"
+          className="w-72"
+          value={who}
+          options={[ANYBODY, ...visitors.keys()].map((value) => ({ value, label: value }))}
+          onChange={(next) => {
+            setWho(next);
+            const met = visitors.get(next);
+            if (met) setDevice(met.device);
+          }}
+        />
         <Field
           label="At"
           type="datetime-local"

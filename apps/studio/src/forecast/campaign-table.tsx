@@ -94,7 +94,8 @@ export function CampaignTable({ result, now, gains, names, numbers }: CampaignTa
   );
 }
 
-const Figure = ({ of }: { readonly of: Estimate }) => (
+/** A count with its interval. */
+export const Figure = ({ of }: { readonly of: Estimate }) => (
   <span className="tabular-nums">
     {figure(of.value)}{' '}
     <span className="text-xs text-soft">

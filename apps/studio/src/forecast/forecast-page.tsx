@@ -22,10 +22,12 @@ import { Button } from '../ui/button.tsx';
 import { Fold } from '../ui/fold.tsx';
 import { Select } from '../ui/select.tsx';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
+import { Beside } from './beside.tsx';
 import { CampaignTable, NOW, THEN } from './campaign-table.tsx';
 import { Granted } from './granted.tsx';
 import { HowForecastsHeld } from './how-forecasts-held.tsx';
 import { Met } from './met.tsx';
+import { useOtherCast, useOtherRule } from './use-other-rule.ts';
 import { useReplay } from './use-replay.ts';
 import { useVisits, type Visits } from './use-visits.ts';
 import { VisitsChooser } from './visits-chooser.tsx';
@@ -33,6 +35,8 @@ import { Way } from './way.tsx';
 
 const LIVE = 'live';
 const NONE = 'none';
+/** The draft under another rule. */
+const OTHER = 'other';
 /** A campaign with one part of its sentence said in the widest way. */
 const WIDER: Readonly<Record<CostlyPart, string>> = {
   devices: 'On every device',
@@ -59,7 +63,8 @@ function ForecastOfSite({ site }: { readonly site: Site }) {
   const [search, setSearch] = useSearchParams();
   const of = search.get('of') ?? LIVE;
   const without = search.get('without') ?? NONE;
-  const put = (key: 'of' | 'without', value: string, plain: string) =>
+  const beside = search.get('beside') ?? '';
+  const put = (key: 'of' | 'without' | 'beside', value: string, plain: string) =>
     setSearch((old) => {
       const next = new URLSearchParams(old);
       if (value === plain) next.delete(key);
@@ -137,6 +142,9 @@ function ForecastOfSite({ site }: { readonly site: Site }) {
           then={then.data}
           of={of}
           without={without === NONE ? null : without}
+          siteId={site.id}
+          beside={beside}
+          onBeside={(typed) => put('beside', typed, '')}
           numbers={numbers}
         />
       )}
@@ -183,10 +191,15 @@ interface ReplayedProps {
   readonly of: string;
   /** A campaign that is left out. */
   readonly without: string | null;
+  readonly siteId: string;
+  /** Another rule of the campaign whose draft is asked about, in typed words. */
+  readonly beside: string;
+  readonly onBeside: (typed: string) => void;
   readonly numbers: ReadonlyMap<string, CampaignNumbers>;
 }
 
-function Replayed({ origin, traffic, live, then, of, without, numbers }: ReplayedProps) {
+function Replayed(props: ReplayedProps) {
+  const { origin, traffic, live, then, of, without, siteId, beside, onBeside, numbers } = props;
   const [assumptions, setAssumptions] = useState<Assumptions>(USUAL_ASSUMPTIONS);
   const [limits, setLimits] = useState<SiteLimits | null>(null);
   const isCompared = of !== LIVE || without !== null || limits !== null;
@@ -194,11 +207,16 @@ function Replayed({ origin, traffic, live, then, of, without, numbers }: Replaye
     () => manifestSupposing(then.manifest, { without, limits }),
     [then, without, limits],
   );
-  const one = then.campaigns.find(({ id }) => id === of);
+  const one = then.campaigns.find(({ id }) => id === of && id !== without);
+  const otherRule = useOtherRule(siteId, beside === '' ? null : (one?.id ?? null), beside);
+  const { data: otherCast } = useOtherCast(siteId, one?.id ?? null, otherRule);
   const casts = useMemo(
     () => [
       { key: THEN, manifest: supposed },
       ...(isCompared ? [{ key: NOW, manifest: live.manifest }] : []),
+      ...(otherCast
+        ? [{ key: OTHER, manifest: manifestSupposing(otherCast.manifest, { without, limits }) }]
+        : []),
       ...(one
         ? COSTLY_PARTS.flatMap((part) => {
             const manifest = manifestWithout(supposed, one.id, part);
@@ -206,7 +224,7 @@ function Replayed({ origin, traffic, live, then, of, without, numbers }: Replaye
           })
         : []),
     ],
-    [supposed, live, one, isCompared],
+    [supposed, live, one, isCompared, otherCast, without, limits],
   );
   const replay = useReplay(casts, traffic, assumptions, origin);
   const result = replay.forecasts.get(THEN);
@@ -242,6 +260,17 @@ function Replayed({ origin, traffic, live, then, of, without, numbers }: Replaye
           <Way way={own.way} />
         </section>
       )}
+      {one && (
+        <Beside
+          siteId={siteId}
+          campaign={one.id}
+          typed={beside}
+          onType={onBeside}
+          own={result}
+          other={otherCast && replay.forecasts.get(OTHER)}
+          gain={otherCast && replay.gains.get(OTHER)?.find(({ campaign }) => campaign === one.id)}
+        />
+      )}
       {result && (
         <CampaignTable
           result={result}
@@ -260,7 +289,7 @@ function Replayed({ origin, traffic, live, then, of, without, numbers }: Replaye
               {casts
                 .flatMap(({ key }) => {
                   const found = replay.gains.get(key)?.find(({ campaign }) => campaign === one.id);
-                  return found && key !== NOW ? [{ part: key as CostlyPart, found }] : [];
+                  return found && key !== NOW && key !== OTHER ? [{ part: key as CostlyPart, found }] : [];
                 })
                 .sort((a, b) => b.found.value - a.found.value)
                 .map(({ part, found }) => (

@@ -32,6 +32,7 @@ export function useMeetings(
               pages,
               device: 'desktop' as const,
               atMs,
+              visitor: null,
             },
           }
         : undefined,

@@ -151,6 +151,7 @@ function empty(coverage: Coverage): readonly CoverageNote[] {
 export const CELL_WORDS: Readonly<Record<Cell, string>> = {
   can: 'Can appear',
   may: 'If the page holds what is asked for',
+  audience: 'Not for this visitor',
   device: 'Not on this device',
   closed: 'Not at this time',
   excluded: 'Kept away by name',
@@ -164,6 +165,8 @@ export function cellWords(cell: Cell, name: string, path: string, device: Device
       return `${quoted(name)} can appear on ${path}.`;
     case 'may':
       return `${quoted(name)} can appear on ${path} where the page holds what the rule asks for; only the page itself can tell.`;
+    case 'audience':
+      return `${path} is one of its pages, but this visitor is not in the audience of ${quoted(name)}.`;
     case 'device':
       return `${path} is one of its pages, but ${quoted(name)} is never shown on ${DEVICE_WORDS[device]}s.`;
     case 'closed':

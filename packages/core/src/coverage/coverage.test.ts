@@ -1,8 +1,9 @@
-import type { ManifestCampaign, PageRule, Rule, SitePage } from '@velarium/contract';
+import type { AudienceItem, ManifestCampaign, PageRule, Rule, SitePage } from '@velarium/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compileManifest } from '../manifest/compile.ts';
 import { NO_SITE_PAGES } from '../pages/resolve-pages.ts';
+import { beginPage, beginRehearsal } from '../rehearsal/beginning.ts';
 import { plainMessage, plainRule, plainSettings } from '../testing/arbitrary.ts';
 import { type CoverageQuestion, coverSite } from './coverage.ts';
 import { cellWords, coverageNotes, coverageTable, metOnWords } from './coverage-words.ts';
@@ -58,6 +59,7 @@ function ask(list: readonly Of[], question: Partial<CoverageQuestion> = {}) {
     origin: 'https://quillonfell.example',
     pages: PAGES,
     device: 'desktop',
+    visitor: null,
     atMs: NOW,
     ...question,
   });
@@ -263,4 +265,40 @@ it.each<[showings: number, visitors: number, words: string]>([
 });
 it('what nothing was heard of was met by nobody', () => {
   expect(metOnWords(undefined)).toBe('Nobody has met it here in the last 28 days.');
+});
+
+describe('for one visitor, whose visit begins on the page', () => {
+  const { visitor } = beginRehearsal(beginPage('/'), '2026-12-02T12:00');
+  const audience = (...conditions: AudienceItem['condition'][]) => ({
+    change: (rule: Rule): Rule => ({
+      ...rule,
+      reach: {
+        ...rule.reach,
+        audience: {
+          match: 'all',
+          groups: [
+            { not: false, match: 'all', items: conditions.map((condition) => ({ not: false, condition })) },
+          ],
+        },
+      },
+    }),
+  });
+  const asks: Of[] = [
+    {},
+    audience({ kind: 'visitor', is: 'returning' }),
+    audience({ kind: 'source', is: 'search' }),
+    audience({ kind: 'landing', path: '/tours' }),
+  ];
+  const on = (path: string, more: Partial<typeof visitor> | null) => {
+    const { coverage, order } = ask(asks, { visitor: more && { ...visitor, ...more } });
+    const at = PAGES.findIndex((one) => one.path === path);
+    return order.map((campaign) => coverage.cell(at, campaign));
+  };
+  it.each([
+    ['anybody can be any of them', '/', null, ['can', 'can', 'can', 'can']],
+    ['a first reader', '/', {}, ['can', 'audience', 'audience', 'audience']],
+    ['a first reader on the page that is asked for', '/tours', {}, ['can', 'audience', 'audience', 'can']],
+    ['somebody coming back', '/', { session: 2 }, ['can', 'can', 'audience', 'audience']],
+    ['from a search', '/', { source: 'search' as const }, ['can', 'audience', 'can', 'audience']],
+  ])('%s', (_, path, who, cells) => expect(on(path, who)).toEqual(cells));
 });

@@ -1,4 +1,4 @@
-import type { Device, Manifest, ManifestCampaign, SitePage } from '@velarium/contract';
+import type { Device, Manifest, ManifestCampaign, RehearsedVisitor, SitePage } from '@velarium/contract';
 import { DEVICES } from '@velarium/contract/values';
 import { earliestOf } from '../checks/in-the-way.ts';
 import { DEVICE_BIT } from '../devices/device.ts';
@@ -6,12 +6,13 @@ import { createPageIndex, type PageFit } from '../manifest/page-index.ts';
 import { scheduleState } from '../schedule/schedule.ts';
 import { EXTRAS } from '../visit/extras.ts';
 import { RARE } from '../visit/rare.ts';
+import { audienceFor } from './for-visitor.ts';
 
 /**
  * Whether a campaign can appear on a page: `can`; `may` where only the page itself can tell; on none of this `device`; `closed`
- * by its schedule at that time; `excluded` by name; or `not` one of its pages.
+ * by its schedule at that time; not for the visitor who is asked about (`audience`); `excluded` by name; or `not` one of its pages.
  */
-export const CELLS = ['not', 'excluded', 'closed', 'device', 'may', 'can'] as const;
+export const CELLS = ['not', 'excluded', 'closed', 'device', 'audience', 'may', 'can'] as const;
 export type Cell = (typeof CELLS)[number];
 
 export interface CoverageQuestion {
@@ -21,6 +22,8 @@ export interface CoverageQuestion {
   readonly device: Device;
   /** When, milliseconds since 1970. Where a schedule goes by the visitor's clock, the site's is taken. */
   readonly atMs: number;
+  /** For whom, if their visit begins on the page; `null` for anybody. */
+  readonly visitor: RehearsedVisitor | null;
 }
 
 export interface Coverage {
@@ -40,7 +43,7 @@ export interface Coverage {
  * Every cell as a code, a row a page: decided with the tag's own index. What only a page itself can tell is asked both ways.
  * Dear where both are many; {@link coverSite} takes what came out.
  */
-export function coverCells({ manifest, origin, pages, device, atMs }: CoverageQuestion): Uint8Array {
+export function coverCells({ manifest, origin, pages, device, atMs, visitor }: CoverageQuestion): Uint8Array {
   const { campaigns, timeZone } = manifest;
   const index = createPageIndex(manifest, { ...EXTRAS, ...RARE });
   const asksPage = campaigns.some(({ include, exclude }) =>
@@ -53,6 +56,7 @@ export function coverCells({ manifest, origin, pages, device, atMs }: CoverageQu
         ? undefined
         : 'closed',
   );
+  const isFor = visitor ? audienceFor(manifest, visitor, atMs) : () => true;
   const cells = new Uint8Array(pages.length * campaigns.length);
   pages.forEach(({ path, kind }, page) => {
     const read = (holds: boolean): readonly PageFit[] =>
@@ -66,7 +70,7 @@ export function coverCells({ manifest, origin, pages, device, atMs }: CoverageQu
         ? fit === 'excluded'
           ? 'excluded'
           : 'not'
-        : (away[campaign] ?? (fit === other ? 'can' : 'may'));
+        : (away[campaign] ?? (!isFor(path, campaign) ? 'audience' : fit === other ? 'can' : 'may'));
       cells[page * campaigns.length + campaign] = codeOf(cell);
     });
   });

@@ -41,6 +41,7 @@ const cover = (...campaigns: ReturnType<typeof campaign>[]) =>
     origin: 'https://quillonfell.example',
     pages: [page('/'), page('/tours'), page('/shop')],
     device: 'desktop',
+    visitor: null,
     atMs: WINDOW[0],
   });
 const on = (...keys: string[]) => ({ includeKeys: keys, include: [] });
