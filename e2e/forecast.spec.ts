@@ -119,7 +119,7 @@ test('the Workbench says in one line whom a draft would have reached, and Foreca
   await expect(beside.getByRole('status')).toContainText(/It would read:.*Not taken: with a full moon/s);
   await beside.getByRole('button', { name: 'Replay it' }).click();
   const said = beside.getByText(
-    /^The other reaches \d+ visitors more: \+\d+ % \(\+\d+ to \+\d+\), on the same visits\.$/,
+    /^The other reaches [\d,]+ visitors more: \+\d+ % \(\+\d+ to \+\d+\), on the same visits\.$/,
   );
   await expect(said).toBeVisible({ timeout: 40_000 });
   await page.reload();

@@ -91,6 +91,11 @@ function Both({ rule, campaign, own, other, gain }: BothProps) {
   ];
   return (
     <>
+      <p role="status" className="border-l-2 border-sail pl-4 font-serif text-lg leading-snug">
+        {gain && first
+          ? `The other reaches ${gain.value === 0 ? 'as many' : `${figure(Math.abs(gain.value))} visitors ${gain.value > 0 ? 'more' : 'fewer'}`}: ${gainShareWords(gain, first.reached.value)}, on the same visits.`
+          : 'Replaying both on the same visits …'}
+      </p>
       <table className="w-full border-t border-line-strong text-left">
         <caption className="sr-only">The draft’s rule and the other, on the same visits</caption>
         <thead className="text-xs text-soft">
@@ -118,11 +123,6 @@ function Both({ rule, campaign, own, other, gain }: BothProps) {
           ))}
         </tbody>
       </table>
-      <p role="status" className="text-sm">
-        {gain && first
-          ? `The other reaches ${gain.value === 0 ? 'as many' : `${figure(Math.abs(gain.value))} visitors ${gain.value > 0 ? 'more' : 'fewer'}`}: ${gainShareWords(gain, first.reached.value)}, on the same visits.`
-          : 'Replaying both on the same visits …'}
-      </p>
     </>
   );
 }

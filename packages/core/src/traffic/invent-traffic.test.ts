@@ -82,3 +82,33 @@ describe('invented visits', () => {
     ).toEqual(new Set(['/']));
   });
 });
+
+it('of very few views it is a sample: as many visitors as would have come, and no page view more than was asked for', () => {
+  const whole = invent();
+  const part = invent({ most: 200 });
+  const viewsOf = ({ list }: typeof part) => list.reduce((sum, { pages }) => sum + pages.length, 0);
+  expect([whole.isSample, part.isSample]).toEqual([false, true]);
+  // The visit that fills it is made whole.
+  expect(viewsOf(part)).toBeGreaterThanOrEqual(200);
+  expect(viewsOf(part)).toBeLessThan(200 + 60);
+  expect(part.visitors / whole.visitors).toBeGreaterThan(0.8);
+  expect(part.visitors / whole.visitors).toBeLessThan(1.25);
+  // Asked for not even one view, nobody is there.
+  expect(invent({ most: 0 })).toMatchObject({ visitors: 0, list: [], isSample: true });
+});
+it('nobody comes at hours beyond the day, and a site of one page has visits to it', () => {
+  const alone = invent({ paths: ['/only'] });
+  expect(new Set(alone.list.flatMap(({ pages }) => pages.map(({ path }) => path)))).toEqual(
+    new Set(['/only']),
+  );
+  const days = new Set(
+    alone.list.map(({ pages }) =>
+      new Date(wallClock(pages[0]?.atMs ?? 0, 'Europe/London')).toISOString().slice(0, 10),
+    ),
+  );
+  // Whole days before the one that is not over.
+  expect(days.has('2026-11-24')).toBe(false);
+  expect(Math.min(...[...days].map((day) => Date.parse(day)))).toBeGreaterThanOrEqual(
+    UNTIL_MS - 29 * 86_400_000,
+  );
+});
