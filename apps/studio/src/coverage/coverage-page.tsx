@@ -175,7 +175,7 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
   return (
     <div className="mx-auto max-w-[1560px] px-6 pb-12 max-sm:px-4">
       <div className="flex flex-wrap items-end gap-x-4 gap-y-2 pt-7 pb-4">
-        <div className="mr-auto">
+        <div className="basis-full">
           <h1 className="font-serif text-3xl">Coverage</h1>
           <p className="text-soft">
             {counted(pages.length, 'page')} against {counted(cast.manifest.campaigns.length, 'campaign')}, on

@@ -80,7 +80,7 @@ export function VisitFields({ site, settings, set }: SettingFields & { readonly 
         />
       )}
       <Switch
-        label="Messages may open in frames of the site's own pages"
+        label="Messages may open in frames of the site’s own pages"
         hint="Off: the page around a frame has the word, and nothing opens inside. On: both open messages, one at a time. Frames from another address of the site always rest."
         isOn={settings.worksInFrames ?? false}
         onChange={(is) => set({ worksInFrames: is || undefined })}
