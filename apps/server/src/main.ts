@@ -202,6 +202,10 @@ async function startWorker(services: Services, running: Running): Promise<void> 
   running.add(() => clearInterval(timer));
   await services.jobs.work('read-pages', services.sites.readPages);
   await services.jobs.work('launch-planned', services.versions.launchPlanned);
+  // What held is noted whether or not anybody looks.
+  await services.jobs.work('rehearse', async ({ workspaceId, siteId }) => {
+    await services.rehearsals.rehearse(workspaceId, siteId, 'live');
+  });
   const sending = services.deliveries.startSending();
   running.add(() => sending.stop());
   const counting = createCounting(services.db, report);

@@ -95,6 +95,12 @@ export function createServices(
       await deliveries.onCampaign(manager, move);
       if (move.event === 'campaign.published') await experiments.onPublished(manager, move.campaignId);
     },
+    async onRunning(manager, site) {
+      const kept: unknown[] = await manager.query('SELECT FROM rehearsal WHERE site_id = $1 LIMIT 1', [
+        site.siteId,
+      ]);
+      if (kept.length > 0) await jobs.send(manager, 'rehearse', site);
+    },
   });
   const rehearsals = createRehearsalService({ db, sites, publishing });
   const forecasts = createForecastService({ db, reader, sites });

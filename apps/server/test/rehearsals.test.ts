@@ -170,3 +170,31 @@ it('is named once, changed and removed by editors, and read by viewers', async (
   expect((await owner.ask('DELETE', at(`rehearsals/${id}`))).statusCode).toBe(204);
   expect((await owner.ask('DELETE', at(`rehearsals/${id}`))).statusCode).toBe(404);
 });
+
+it('whatever changes what runs has the rehearsals played by the worker, so that it is known when they last held', async () => {
+  const asked = async () =>
+    (
+      await server.db.query(`SELECT data FROM job.job WHERE name = 'rehearse' AND data ->> 'siteId' = $1`, [
+        owner.siteId,
+      ])
+    ).map(({ data }: { data: object }) => data);
+  const move = (what: string) => owner.ask('POST', `/campaigns/${campaign.id}/${what}`);
+  await move('rest');
+  // Nothing is kept that could be asked.
+  expect(await asked()).toEqual([]);
+  const { id } = (
+    await owner.ask('POST', at('rehearsals'), { name: 'First', rehearsal: visit([opensBy(10)]) })
+  ).json<KeptRehearsal>();
+  const data = { workspaceId: owner.workspaceId, siteId: owner.siteId };
+  await move('run');
+  await owner.publish(campaign.id);
+  expect(await asked()).toEqual([data, data]);
+
+  const heldAt = async () =>
+    (await server.db.query('SELECT held_at AS at FROM rehearsal WHERE id = $1', [id]))[0]?.at;
+  expect(await heldAt()).toBeNull();
+  await server.services.jobs.work('rehearse', async ({ workspaceId, siteId }) => {
+    await server.services.rehearsals.rehearse(workspaceId, siteId, 'live');
+  });
+  await expect.poll(heldAt, { timeout: 10_000 }).not.toBeNull();
+});

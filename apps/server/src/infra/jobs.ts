@@ -5,9 +5,11 @@ import type { DataSource, EntityManager } from 'typeorm';
 export interface JobData {
   'read-pages': { readonly siteId: string; readonly readingId: string };
   'launch-planned': { readonly campaignId: string; readonly planId: string };
+  /** What runs on a site has changed: whatever must hold of it is looked at. */
+  rehearse: { readonly workspaceId: string; readonly siteId: string };
 }
 type JobName = keyof JobData;
-const JOB_NAMES: readonly JobName[] = ['read-pages', 'launch-planned'];
+const JOB_NAMES: readonly JobName[] = ['read-pages', 'launch-planned', 'rehearse'];
 
 /** How often an idle worker looks for work, seconds. */
 const LOOK_EVERY_SECONDS = 0.5;

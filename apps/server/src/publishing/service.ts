@@ -32,6 +32,11 @@ export interface PublishingServices {
   readonly campaigns: CampaignService;
   readonly library: LibraryService;
   readonly onMoved: OnMoved;
+  /** Told of a site on which something else runs from now on, in the transaction that makes it so. */
+  readonly onRunning: (
+    manager: EntityManager,
+    site: { readonly workspaceId: string; readonly siteId: string },
+  ) => Promise<void>;
 }
 /** A site as the edge serves it. */
 export interface SiteToServe {
@@ -82,7 +87,14 @@ type MoveOfRow = (manager: EntityManager, row: CampaignRow) => Promise<Partial<C
 type Actor = { readonly workspaceId: string; readonly accountId: string; readonly name: string };
 
 /** Moves campaigns between their states and makes what the edge serves, each move in one transaction. */
-export function createPublishingService({ db, sites, campaigns, library, onMoved }: PublishingServices) {
+export function createPublishingService({
+  db,
+  sites,
+  campaigns,
+  library,
+  onMoved,
+  onRunning,
+}: PublishingServices) {
   const { compose, rebuild } = createCompiler({ db, sites, campaigns, library });
   const why = createWhy(db);
   const inTurn = createSiteTurns(db, rebuild);
@@ -117,11 +129,13 @@ export function createPublishingService({ db, sites, campaigns, library, onMoved
             : row.state === 'running'
               ? 'rested'
               : null;
-    if (what)
+    if (what) {
       await manager.query(
         'INSERT INTO campaign_move (campaign_id, what, version, by_name, note) VALUES ($1, $2, $3, $4, $5)',
         [campaignId, what, change.liveVersion ?? row.liveVersion, actor.name, note],
       );
+      await onRunning(manager, { workspaceId, siteId: row.siteId });
+    }
     if (change.liveVersion !== undefined) await onMoved(manager, { ...moved, event: 'campaign.published' });
     else if (row.state === 'running' && change.state !== undefined && change.state !== 'running')
       await onMoved(manager, { ...moved, event: 'campaign.rested' });
