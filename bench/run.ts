@@ -62,9 +62,11 @@ reconsidered once and in tasks of its own. The browser's own count of script doe
 that is where some of it ran before. *Longest task at 4x*: the page's own longest task, first layout, is over 50 ms by itself here; of
 ours the beginning of the visit is the longest, about 60 ms with tracing on. *Largest paint*: the tag is asynchronous and paints nothing before its message, but with two cores it
 shares the processor with the first paint; the medians of two runs differ by as much. *Manifest requests* vary
-most with what else the machine does: 0.84, 0.97 and 0.99 in three runs by themselves. *Durable events*: about a third
+most with what else the machine does: 0.84, 0.97 and 0.99 in three runs by themselves, and 0.60 to 0.79 in seven on another day, when
+the state before that day, in turns with it, came to 0.63 to 0.81. *Durable events*: about a third
 of a statement's time goes into the rollups (uniques, hours, page views, stays, visits), which COPY does not make; most of
-the rest is the unnest of its arrays and the look for events that are known already. 0.34 to 0.48 in six runs.
+the rest is the unnest of its arrays and the look for events that are known already. 0.34 to 0.48 in six runs, and
+0.26 and 0.30 on that other day (23,028 and 24,917 a second), when COPY was quicker.
 *Export*: rows come a thousand at a time and none is kept, but the heap grows with what is thrown away before it is
 collected; the figure is the whole process's peak.
 

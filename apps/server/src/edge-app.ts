@@ -46,7 +46,6 @@ export async function createEdgeApp({
   const app = Fastify({
     ...SLOW_CLIENTS,
     logger: { level: logLevel ?? 'warn' },
-    genReqId: requestId,
     trustProxy: trustedProxies === '' ? false : trustedProxies,
     // Two lines and a logger for each request would cost more than most requests here do.
     logController: new LogController({ disableRequestLogging: true }),
@@ -54,7 +53,8 @@ export async function createEdgeApp({
     // Strict schemas mean what they say: nothing is dropped, turned into another type or filled in.
     ajv: { customOptions: { removeAdditional: false, coerceTypes: false, useDefaults: false } },
   });
-  answerWithProblems(app);
+  // Named when it fails: naming each would cost more than most requests here do.
+  answerWithProblems(app, ({ raw }) => requestId(raw));
   metrics?.measure(app, 'edge');
   app.addHook('onRequest', async (_request, reply) => {
     reply.header(...NO_SNIFFING);

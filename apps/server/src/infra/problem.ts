@@ -121,13 +121,17 @@ function problemOf(error: FastifyError | ProblemError): Problem {
 }
 
 /** Answers every error of `app` as RFC 9457 problem details; what is our own fault is logged and not told. */
-export function answerWithProblems(app: FastifyInstance): void {
+export function answerWithProblems(
+  app: FastifyInstance,
+  idOf: (request: FastifyRequest) => string = ({ id }) => id,
+): void {
   app.setErrorHandler((raised: FastifyError | ProblemError, request: FastifyRequest, reply: FastifyReply) => {
     const fault = databaseFault(raised);
     const error = fault ? FAULTS[fault]() : raised;
     const problem = problemOf(error);
     if (problem.status >= 500) {
-      const { id, method } = request;
+      const id = idOf(request);
+      const { method } = request;
       // The route and not the address, which may hold what somebody wrote.
       request.log.error(
         { err: raised, reqId: id, method, route: request.routeOptions.url },
