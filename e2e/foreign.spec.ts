@@ -368,6 +368,19 @@ test('the page behind a modal stands still under keys and wheel, wherever in the
   }
   await site.pass(0.5);
   expect(await scrolled()).toBe(0);
+  // To enlarge the page is no scrolling.
+  const held = await page.evaluate(() => {
+    const layer = document.querySelector('velarium-message')?.shadowRoot?.querySelector('.layer') as Element;
+    const finger = (identifier: number) => new Touch({ identifier, target: layer });
+    const all = { bubbles: true, cancelable: true, composed: true };
+    return [
+      new WheelEvent('wheel', all),
+      new WheelEvent('wheel', { ...all, ctrlKey: true }),
+      new TouchEvent('touchmove', { ...all, touches: [finger(1)] }),
+      new TouchEvent('touchmove', { ...all, touches: [finger(1), finger(2)] }),
+    ].map((event) => !layer.dispatchEvent(event));
+  });
+  expect(held).toEqual([true, false, true, false]);
   // What holds it goes with the message.
   await page.keyboard.press('Escape');
   await site.pass(1);

@@ -15,10 +15,13 @@ interface BesideProps {
   readonly own: Forecast | undefined;
   readonly other: Forecast | undefined;
   readonly gain: ReachGain | undefined;
+  /** The other rule could not be asked about. */
+  readonly hasFailed: boolean;
 }
 
 /** Another rule for the same campaign, in typed words, replayed on the same visits beside the draft's. */
-export function Beside({ siteId, campaign, typed, onType, own, other, gain }: BesideProps) {
+export function Beside(props: BesideProps) {
+  const { siteId, campaign, typed, onType, hasFailed } = props;
   const [text, setText] = useState(typed);
   const read = useOtherRule(siteId, campaign, text);
   const replayed = useOtherRule(siteId, campaign, typed);
@@ -55,7 +58,12 @@ export function Beside({ siteId, campaign, typed, onType, own, other, gain }: Be
         )}
       </form>
       {text.trim() !== '' && text.trim() !== typed && read && <Read of={read} />}
-      {typed !== '' && replayed && <Both rule={replayed} {...{ campaign, own, other, gain }} />}
+      {typed !== '' && hasFailed && (
+        <p role="alert">
+          The other rule could not be asked about. Load the page again, or write it otherwise.
+        </p>
+      )}
+      {typed !== '' && replayed && !hasFailed && <Both {...props} rule={replayed} />}
     </section>
   );
 }

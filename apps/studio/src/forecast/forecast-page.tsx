@@ -209,7 +209,7 @@ function Replayed(props: ReplayedProps) {
   );
   const one = then.campaigns.find(({ id }) => id === of && id !== without);
   const otherRule = useOtherRule(siteId, beside === '' ? null : (one?.id ?? null), beside);
-  const { data: otherCast } = useOtherCast(siteId, one?.id ?? null, otherRule);
+  const { data: otherCast, error: otherError } = useOtherCast(siteId, one?.id ?? null, otherRule);
   const casts = useMemo(
     () => [
       { key: THEN, manifest: supposed },
@@ -267,6 +267,7 @@ function Replayed(props: ReplayedProps) {
           typed={beside}
           onType={onBeside}
           own={result}
+          hasFailed={otherError !== null}
           other={otherCast && replay.forecasts.get(OTHER)}
           gain={otherCast && replay.gains.get(OTHER)?.find(({ campaign }) => campaign === one.id)}
         />

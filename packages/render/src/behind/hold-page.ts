@@ -14,6 +14,9 @@ export function holdPage(layer: HTMLElement, card: HTMLElement): () => void {
   const view = layer.ownerDocument.defaultView as Window;
   const hold = (event: Event) => {
     if (view.getComputedStyle(layer).getPropertyValue('--holds') !== '1') return;
+    // Whoever enlarges the page, by wheel or by two fingers, does not scroll it.
+    const { type, ctrlKey, touches } = event as Event & { ctrlKey?: boolean; touches?: TouchList };
+    if ((type === 'wheel' && ctrlKey) || (touches && touches.length > 1)) return;
     const path = event.composedPath();
     const { key } = event as KeyboardEvent;
     if (key && (!scrolls(key) || uses(path[0] as Element, key))) return;
