@@ -1,5 +1,6 @@
 import { publish, restAll } from './lib/api.ts';
 import { expect, expectAccessible, test } from './lib/velarium.ts';
+import { launch, newCampaign, say } from './lib/workbench.ts';
 
 const EVERYWHERE = { pages: { include: [{ kind: 'every' as const }], exclude: [], follows: null } };
 
@@ -71,4 +72,31 @@ test('campaigns stand by state; what wants a look is found at once; rows are roo
   await page.mouse.wheel(0, 500);
   await expect(page.getByText('Rate of visitors').first()).toBeInViewport();
   await expect(page.getByRole('heading', { name: /Resting/ })).toBeInViewport();
+});
+
+test('what was just launched stands where it belongs from the first: nothing moves under a hand', async ({
+  velarium,
+  studioPage: page,
+}) => {
+  await restAll(velarium);
+  await newCampaign(page, 'Just launched', /Corner invitation/);
+  await say(page, 'everywhere, on every device, every time');
+  // The list comes late, as over a slow line: when the row's menu is open.
+  const lists = /\/api\/sites\/[^/]+\/campaigns$/;
+  let isLate = true;
+  await page.route(lists, async (route) => {
+    const answer = await route.fetch();
+    if (isLate) await page.getByRole('menu').waitFor();
+    isLate = false;
+    await route.fulfill({ response: answer });
+  });
+  await launch(page);
+  const came = page.waitForResponse(lists);
+  await page.getByRole('button', { name: 'Actions for Just launched' }).click();
+  await came;
+  // What the list says has been drawn.
+  await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
+  await page.getByRole('menuitem', { name: 'Duplicate' }).click({ timeout: 2000 });
+  await expect(page.getByRole('link', { name: 'Just launched, copy' })).toBeVisible();
+  await page.unrouteAll({ behavior: 'ignoreErrors' });
 });

@@ -117,7 +117,11 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
       if (!campaign) return;
       store.getState().takeServer(campaign);
       queryClient.setQueryData(campaignQuery(campaign.id).queryKey, campaign);
-      void queryClient.invalidateQueries({ queryKey: campaignsQuery(campaign.siteId).queryKey });
+      // On the Board it stands where it belongs from the first, and nothing moves under a hand.
+      const { document: _, ...summary } = campaign;
+      const board = campaignsQuery(campaign.siteId).queryKey;
+      queryClient.setQueryData(board, (all) => all?.map((one) => (one.id === campaign.id ? summary : one)));
+      void queryClient.invalidateQueries({ queryKey: board });
       const [first] = covered;
       const address = site?.origins[0] && first && site.origins[0] + first.path;
       void queryClient.invalidateQueries({ queryKey: historyQuery(campaign.id).queryKey });
