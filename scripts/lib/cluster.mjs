@@ -150,41 +150,43 @@ export async function startCluster({ home = HOME, isThrowaway = false } = {}) {
       'full_page_writes=off',
       'autovacuum=off',
     ].flatMap((setting) => ['-c', setting]);
-    const server = {
-      command: `${programs}/postgres`,
-      args: [
-        ...[
-          '-D',
-          data,
-          '-p',
-          String(port),
-          '-c',
-          'listen_addresses=127.0.0.1',
-          '-c',
-          'unix_socket_directories=',
-        ],
-        ...(isThrowaway ? careless : []),
-      ],
-      user,
-    };
-    // Detached: Ctrl+C reaches the caller alone, which stops things in order.
-    const keeper = fork(KEEPER, [JSON.stringify(server)], {
-      detached: true,
-      stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
-    });
-    const ended = new Promise((done) => keeper.once('exit', done));
-    return new Promise((resolve, reject) => {
-      keeper.once('error', reject);
-      keeper.on('message', ({ isReady, log }) => {
-        if (!isReady) return reject(new Stop(`PostgreSQL did not start:\n${log}`));
-        resolve({
-          ended,
-          async stop() {
-            keeper.kill('SIGTERM');
-            await ended;
-          },
-        });
+    return keepServer({ data, port, user, more: isThrowaway ? careless : [] });
+  }
+}
+
+/**
+ * Runs a PostgreSQL over a folder, on loopback and without a socket, under a keeper that stops it when we are gone. Settles once
+ * it takes connections.
+ *
+ * @param {{ data: string, port: number, user: object, more?: string[] }} of More of its arguments; a standby has none of its own.
+ */
+export function keepServer({ data, port, user, more = [] }) {
+  const server = {
+    command: `${postgresPrograms()}/postgres`,
+    args: [
+      ...['-D', data, '-p', String(port)],
+      ...['-c', 'listen_addresses=127.0.0.1', '-c', 'unix_socket_directories='],
+      ...more,
+    ],
+    user,
+  };
+  // Detached: Ctrl+C reaches the caller alone, which stops things in order.
+  const keeper = fork(KEEPER, [JSON.stringify(server)], {
+    detached: true,
+    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+  });
+  const ended = new Promise((done) => keeper.once('exit', done));
+  return new Promise((resolve, reject) => {
+    keeper.once('error', reject);
+    keeper.on('message', ({ isReady, log }) => {
+      if (!isReady) return reject(new Stop(`PostgreSQL did not start:\n${log}`));
+      resolve({
+        ended,
+        async stop() {
+          keeper.kill('SIGTERM');
+          await ended;
+        },
       });
     });
-  }
+  });
 }

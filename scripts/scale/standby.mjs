@@ -1,12 +1,8 @@
-import { fork } from 'node:child_process';
 import { chownSync, mkdirSync, rmSync } from 'node:fs';
-import { fileURLToPath } from 'node:url';
-import { serverUser } from '../lib/cluster.mjs';
+import { keepServer, serverUser } from '../lib/cluster.mjs';
 import { postgresPrograms } from '../lib/install.mjs';
 import { freePort } from '../lib/ports.mjs';
 import { run } from '../lib/processes.mjs';
-
-const KEEPER = fileURLToPath(new URL('../lib/keep-server.mjs', import.meta.url));
 
 /**
  * A streaming standby of a cluster, in a folder of its own: reads are answered while it follows, and it can take the
@@ -35,33 +31,13 @@ export async function startStandby({ adminUrl, folder }) {
   ];
   await run(`${programs}/pg_basebackup`, copied, as);
   const port = await freePort(0);
-  const args = [
-    '-D',
-    data,
-    '-p',
-    String(port),
-    '-c',
-    'listen_addresses=127.0.0.1',
-    '-c',
-    'unix_socket_directories=',
-  ];
-  const keeper = fork(KEEPER, [JSON.stringify({ command: `${programs}/postgres`, args, user })], {
-    detached: true,
-    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
-  });
-  const ended = new Promise((done) => keeper.once('exit', done));
-  await new Promise((resolve, reject) =>
-    keeper.once('message', ({ isReady, log }) => (isReady ? resolve() : reject(new Error(log)))),
-  );
+  const server = await keepServer({ data, port, user });
   return {
     port,
     /** Takes the cluster's place; nobody is waited for any more. */
     async promote() {
       await run(`${programs}/pg_ctl`, ['-D', data, '-s', '-w', 'promote'], as);
     },
-    async stop() {
-      keeper.kill('SIGTERM');
-      await ended;
-    },
+    stop: () => server.stop(),
   };
 }

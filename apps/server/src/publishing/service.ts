@@ -8,23 +8,12 @@ import type { SiteService } from '../sites/index.ts';
 import { assertLaunchable } from './assert-launchable.ts';
 import { createCompiler, FIRST_VARIANT } from './compile-site.ts';
 import { MessageFileEntity } from './entities.ts';
+import type { OnMoved, OnRunning } from './on-moved.ts';
 import { assertAlone } from './second-person.ts';
 import { createSiteTurns } from './site-turns.ts';
 import { createWhy } from './why.ts';
 
 const wrongState = (detail: string) => new ProblemError(409, 'wrong-state', 'Not in this state', detail);
-
-/** Told of a campaign that begins or ends to run a version, in the transaction that makes it so. */
-type OnMoved = (
-  manager: EntityManager,
-  move: {
-    readonly workspaceId: string;
-    readonly siteId: string;
-    readonly campaignId: string;
-    readonly name: string;
-    readonly event: 'campaign.published' | 'campaign.rested';
-  },
-) => Promise<void>;
 
 export interface PublishingServices {
   readonly db: DataSource;
@@ -32,11 +21,7 @@ export interface PublishingServices {
   readonly campaigns: CampaignService;
   readonly library: LibraryService;
   readonly onMoved: OnMoved;
-  /** Told of a site on which something else runs from now on, in the transaction that makes it so. */
-  readonly onRunning: (
-    manager: EntityManager,
-    site: { readonly workspaceId: string; readonly siteId: string },
-  ) => Promise<void>;
+  readonly onRunning: OnRunning;
 }
 /** A site as the edge serves it. */
 export interface SiteToServe {

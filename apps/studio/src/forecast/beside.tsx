@@ -1,4 +1,4 @@
-import { clockWords, type Forecast, figure, gainShareWords, type ReachGain } from '@velarium/core';
+import { besideWords, clockWords, type Forecast, type ReachGain } from '@velarium/core';
 import { useState } from 'react';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
@@ -10,6 +10,8 @@ interface BesideProps {
   readonly campaign: string;
   /** What was typed and is replayed. */
   readonly typed: string;
+  /** What that makes of the rule, once the campaign is there. */
+  readonly replayed: OtherRule | undefined;
   readonly onType: (typed: string) => void;
   /** As its draft would do, and as it would under the other rule, as far as they have been replayed. */
   readonly own: Forecast | undefined;
@@ -21,10 +23,9 @@ interface BesideProps {
 
 /** Another rule for the same campaign, in typed words, replayed on the same visits beside the draft's. */
 export function Beside(props: BesideProps) {
-  const { siteId, campaign, typed, onType, hasFailed } = props;
+  const { siteId, campaign, typed, replayed, onType, hasFailed } = props;
   const [text, setText] = useState(typed);
   const read = useOtherRule(siteId, campaign, text);
-  const replayed = useOtherRule(siteId, campaign, typed);
   return (
     <section aria-label="Another rule beside it" className="grid max-w-4xl content-start gap-3">
       <h2 className="font-semibold">Another rule beside it</h2>
@@ -100,9 +101,7 @@ function Both({ rule, campaign, own, other, gain }: BothProps) {
   return (
     <>
       <p role="status" className="border-l-2 border-sail pl-4 font-serif text-lg leading-snug">
-        {gain && first
-          ? `The other reaches ${gain.value === 0 ? 'as many' : `${figure(Math.abs(gain.value))} visitors ${gain.value > 0 ? 'more' : 'fewer'}`}: ${gainShareWords(gain, first.reached.value)}, on the same visits.`
-          : 'Replaying both on the same visits …'}
+        {gain && first ? besideWords(gain, first.reached.value) : 'Replaying both on the same visits …'}
       </p>
       <table className="w-full border-t border-line-strong text-left">
         <caption className="sr-only">The draft’s rule and the other, on the same visits</caption>

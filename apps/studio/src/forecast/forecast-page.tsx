@@ -265,6 +265,7 @@ function Replayed(props: ReplayedProps) {
           siteId={siteId}
           campaign={one.id}
           typed={beside}
+          replayed={otherRule}
           onType={onBeside}
           own={result}
           hasFailed={otherError !== null}

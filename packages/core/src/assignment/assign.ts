@@ -45,7 +45,7 @@ export const manifestFor = (
   ...manifest,
   campaigns: manifest.campaigns.map((campaign) => {
     const experiment = visitor === null ? null : campaign.experiment;
-    const variant = experiment && assign(visitor as string, experiment).variant;
+    const variant = visitor !== null && experiment ? assign(visitor, experiment).variant : undefined;
     const { message, languages } = variant ?? campaign;
     const changed = { ...campaign, experiment, message: fileFor(wanted, languages) ?? message };
     return variant ? { ...changed, moment: variant.moment ?? campaign.moment, variant: variant.id } : changed;

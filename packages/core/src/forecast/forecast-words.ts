@@ -24,6 +24,16 @@ export function gainShareWords(
   return `${share(value)} % (${share(low)} to ${share(high)})`;
 }
 
+/** What another rule reaches beside the draft's, of the same visits: `The other reaches 171 visitors fewer: −9 % (−10 to −7), on the same visits.` */
+export function besideWords(gain: Pick<ReachGain, 'value' | 'low' | 'high'>, reached: number): string {
+  const { value } = gain;
+  const difference =
+    value === 0
+      ? 'as many visitors'
+      : `${counted(Math.abs(value), 'visitor')} ${value > 0 ? 'more' : 'fewer'}`;
+  return `The other reaches ${difference}: ${gainShareWords(gain, reached)}, on the same visits.`;
+}
+
 /** `1,234 of 11,690 visitors would meet it (1,180 to 1,290), 1.2 times each, half of them by 0:12 of a page.` */
 export function forecastWords({ reached, showings, second }: CampaignForecast, visitors: number): string {
   if (reached.value === 0 || second === null) return `none of ${counted(visitors, 'visitor')} would meet it.`;

@@ -5,7 +5,7 @@ import { plainSettings } from '../testing/arbitrary.ts';
 import { campaign, on, time } from '../testing/begin-page-view.ts';
 import { asRehearsal, lot, staysOf, USUAL_ASSUMPTIONS } from './as-rehearsal.ts';
 import { createForecast, manifestSupposing, manifestWithout, opposite, reachGains } from './forecast.ts';
-import { forecastWords, gainShareWords, gainWords } from './forecast-words.ts';
+import { besideWords, forecastWords, gainShareWords, gainWords } from './forecast-words.ts';
 
 const A = '00000000-0000-4000-8000-00000000000a';
 const B = '00000000-0000-4000-8000-00000000000b';
@@ -366,3 +366,23 @@ describe('a forecast in words', () => {
     expect(forecastWords({ ...one, ...figures }, 11_690)).toBe(words);
   });
 });
+
+it.each([
+  [
+    { value: 171, low: 150, high: 190 },
+    1943,
+    'The other reaches 171 visitors more: +9 % (+8 to +10), on the same visits.',
+  ],
+  [
+    { value: -1, low: -3, high: 1 },
+    100,
+    'The other reaches 1 visitor fewer: −1 % (−3 to +1), on the same visits.',
+  ],
+  [
+    { value: 0, low: 0, high: 0 },
+    50,
+    'The other reaches as many visitors: 0 % (0 to 0), on the same visits.',
+  ],
+])('another rule beside it, %j of %i', (gain, reached, words) =>
+  expect(besideWords(gain, reached)).toBe(words),
+);
