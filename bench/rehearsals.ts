@@ -1,15 +1,17 @@
+import { cpus } from 'node:os';
+import { fileURLToPath } from 'node:url';
+import { chromium } from '@playwright/test';
 import type { Manifest, Rehearsal, Rule, TrafficVisitor } from '@velarium/contract';
 import {
   beginPage,
   beginRehearsal,
   compileManifest,
-  createForecast,
+  createRehearser,
   NO_SITE_PAGES,
   PLAIN_STYLE,
-  playVisit,
-  USUAL_ASSUMPTIONS,
 } from '@velarium/core';
-import { type Figure, times } from './measure.ts';
+import { build } from 'esbuild';
+import { type Figure, perSecond, times } from './measure.ts';
 
 const CAMPAIGNS = 50;
 const REHEARSALS = 500;
@@ -104,13 +106,29 @@ const visit = (n: number, { campaigns }: Manifest): Rehearsal => ({
   reactions: campaigns.map(({ id }) => ({ campaign: id, does: 'close' as const, afterSeconds: 3 })),
 });
 
-const VISITORS = 20_000;
+const VISITORS = 40_000;
 const FORECAST_CAMPAIGNS = 20;
 /** Sessions a second that are wished for: a million of four pages in five seconds. */
 const WISHED = 200_000;
 
-/** How many sessions of four pages are replayed in a second, one thread. */
-function measureForecast(): Figure {
+/** The replay as it is shipped: bundled for browsers, and made small. */
+async function bundleReplay(): Promise<string> {
+  const { outputFiles } = await build({
+    entryPoints: [fileURLToPath(new URL('./replay-thread.ts', import.meta.url))],
+    bundle: true,
+    minify: true,
+    format: 'iife',
+    logLevel: 'error',
+    write: false,
+  });
+  return outputFiles[0]?.text ?? '';
+}
+
+/**
+ * How many sessions of four pages a browser replays in a second, in as many threads as there are processors, each its share
+ * of them.
+ */
+async function measureForecast(): Promise<Figure> {
   const whole = manifest();
   const cast = { ...whole, campaigns: whole.campaigns.slice(0, FORECAST_CAMPAIGNS) };
   const list = Array.from({ length: VISITORS }, (_, n): TrafficVisitor => {
@@ -126,30 +144,49 @@ function measureForecast(): Figure {
       })),
     };
   });
-  const traffic = { days: 28, visitors: VISITORS, isSample: false, list };
-  const forecast = createForecast(cast, traffic, USUAL_ASSUMPTIONS, 'https://s.example');
-  const beganAt = performance.now();
-  while (forecast.play(1000));
-  const perSecond = VISITORS / ((performance.now() - beganAt) / 1000);
-  if (forecast.result().campaigns.every(({ showings }) => showings.value === 0))
-    throw new Error('expected messages to open');
+  const code = await bundleReplay();
+  const cores = cpus().length;
+  const shares = Array.from({ length: cores }, (_, n) => list.filter((_one, at) => at % cores === n));
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium-headless-shell' });
+  const page = await browser.newPage();
+  const told = await page.evaluate(
+    ([script, each, of]) => {
+      const address = URL.createObjectURL(new Blob([script], { type: 'text/javascript' }));
+      return Promise.all(
+        each.map(
+          (share) =>
+            new Promise<{ ms: number; showings: number }>((resolve, reject) => {
+              const thread = new Worker(address);
+              thread.onmessage = ({ data }) => resolve(data);
+              thread.onerror = reject;
+              const traffic = { days: 28, visitors: share.length, isSample: false, list: share };
+              thread.postMessage({ manifest: of, traffic });
+            }),
+        ),
+      );
+    },
+    [code, shares, cast] as const,
+  );
+  await browser.close();
+  const rate = VISITORS / (Math.max(...told.map(({ ms }) => ms)) / 1000);
+  const showings = told.reduce((sum, one) => sum + one.showings, 0);
+  if (showings === 0) throw new Error('expected messages to open');
   return {
-    what: `sessions of 4 pages replayed against ${FORECAST_CAMPAIGNS} campaigns, one thread`,
-    ours: `${Math.round(perSecond).toLocaleString('en-GB')} /s`,
-    reference: `${WISHED.toLocaleString('en-GB')} /s`,
-    ratio: times(perSecond / WISHED),
-    target: 'at least 1x on two cores',
-    isMet: perSecond >= WISHED / 2,
+    what: `sessions of 4 pages replayed against ${FORECAST_CAMPAIGNS} campaigns, in a browser, ${cores} threads`,
+    ours: perSecond(rate),
+    reference: perSecond(WISHED),
+    ratio: times(rate / WISHED),
+    target: 'at least 1x',
+    isMet: rate >= WISHED,
   };
 }
 
 /** How long every kept rehearsal of a site takes at a publish, and one while somebody drags. */
-export function measureRehearsals(): Figure[] {
+export async function measureRehearsals(): Promise<Figure[]> {
   const cast = manifest();
   const visits = Array.from({ length: REHEARSALS }, (_, n) => visit(n, cast));
-  const play = (rehearsal: Rehearsal) =>
-    playVisit({ manifest: cast, rehearsal, origin: 'https://s.example' });
-  visits.slice(0, 50).forEach(play);
+  const play = createRehearser({ manifest: cast, origin: 'https://s.example' });
+  for (const one of visits.slice(0, 50)) play(one);
   const beganAt = performance.now();
   const openings = visits.reduce((sum, one) => sum + play(one).openings.length, 0);
   const ms = performance.now() - beganAt;
@@ -171,6 +208,6 @@ export function measureRehearsals(): Figure[] {
       target: 'within a frame, 16 ms',
       isMet: ms / REHEARSALS <= 16,
     },
-    measureForecast(),
+    await measureForecast(),
   ];
 }

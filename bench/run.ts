@@ -27,7 +27,7 @@ async function main(): Promise<void> {
     ...(await measureWorkbench()),
     ...(await measureLargeSite()),
     ...(await measureDecisions()),
-    ...measureRehearsals(),
+    ...(await measureRehearsals()),
     ...edge,
     ...(await measureDeliveries()),
     ...(await measurePeople()),

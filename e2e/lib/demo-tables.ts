@@ -12,6 +12,7 @@ const TABLES = [
   'page_day',
   'page_title',
   'manifest_day',
+  'robot_day',
   'page_sight',
   'season_note',
   'season_address',

@@ -9,6 +9,7 @@ import {
   createWorkspace,
   type Member,
   randomVisitor,
+  sendEvents,
   type TestServer,
 } from './server.ts';
 
@@ -124,6 +125,23 @@ describe('whoever enters', () => {
     const { running } = await experiments();
     expect(running).toMatchObject({ entered: 1, undivided: 2 });
     expect(running?.days.at(-1)?.arms.map(({ visitors }) => visitors)).toEqual([1, 0]);
+  });
+
+  it('is no robot: how often one was shown it is said, and counts nowhere', async () => {
+    await launch(divided);
+    const other = await createCampaign(await createWorkspace(server));
+    const ROBOT = 'ExampleBot/1.0 (+https://bot.example)';
+    const shown = { kind: 'shown', campaign: campaign.id, version: 1 };
+    for (const event of [shown, shown, { kind: 'pageview' }, { ...shown, campaign: other.id }])
+      expect(
+        (await sendEvents(server, owner, [event], { headers: { 'user-agent': ROBOT } })).statusCode,
+      ).toBe(204);
+    await server.services.intake.flushHeard();
+    expect((await experiments()).running).toMatchObject({ entered: 0, undivided: 0, robots: 2 });
+    // What it said of another site's campaign is nothing to anybody.
+    expect(await server.db.query('SELECT site_id FROM robot_day WHERE campaign_id = $1', [other.id])).toEqual(
+      [],
+    );
   });
 
   it('is told of day by day, days without anybody too', async () => {

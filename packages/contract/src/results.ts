@@ -182,6 +182,8 @@ export const experimentSchema = z.strictObject({
   entered: count,
   /** Who was shown the present one without having been divided: not remembered, or on a page of before it began. */
   undivided: count,
+  /** Showings to robots, which say that they are and count nowhere. */
+  robots: count,
   /** By the end of each day of the site. */
   days: z.array(z.strictObject({ day: z.iso.date(), arms: z.array(armSchema) })),
 });

@@ -38,11 +38,12 @@ export * from './deliveries/delivery-words.ts';
 export * from './deliveries/next-try.ts';
 export * from './devices/browser.ts';
 export * from './devices/device.ts';
-export { USUAL_ASSUMPTIONS } from './forecast/as-rehearsal.ts';
+export { USUAL_ASSUMPTIONS } from './forecast/as-visit.ts';
 export * from './forecast/expected-converters.ts';
 export * from './forecast/forecast.ts';
 export * from './forecast/forecast-words.ts';
 export * from './forecast/foreseen.ts';
+export type { CampaignForecast, Estimate } from './forecast/tally.ts';
 export { type Kept, WAY_STEPS, type WayStepId, type WayToShowing } from './forecast/way.ts';
 export * from './goals/goal-words.ts';
 export * from './goals/reached-by.ts';
@@ -85,7 +86,13 @@ export { PatternError } from './patterns/compile.ts';
 export * from './rehearsal/beginning.ts';
 export * from './rehearsal/expectations.ts';
 export { ASSUMED_PAGE_PIXELS } from './rehearsal/happenings.ts';
-export { type Opening, type Played, playVisit, type Stretch as LaneStretch } from './rehearsal/play.ts';
+export {
+  createRehearser,
+  type Opening,
+  type Played,
+  playVisit,
+  type Stretch as LaneStretch,
+} from './rehearsal/play.ts';
 export * from './rehearsal/recorded.ts';
 export * from './rehearsal/rehearsal-words.ts';
 export * from './rehearsal/since-held.ts';

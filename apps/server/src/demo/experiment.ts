@@ -37,7 +37,7 @@ export async function seedExperiment(db: DataSource, campaignId: string): Promis
       SMALLEST,
       new Date(Date.now() - BEGAN * DAY_MS),
       new Date(Date.now() - ENDED * DAY_MS),
-      JSON.stringify({ days, entered, undivided: 0 }),
+      JSON.stringify({ days, entered, undivided: 0, robots: 0 }),
     ],
   );
 }

@@ -241,7 +241,10 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
     async (request, reply) => {
       const site = await siteOf(request.body.site);
       assertOrigin(request, reply, site);
-      if (isBot(request)) return reply.status(204).send();
+      if (isBot(request)) {
+        services().intake.noteRobot(site, request.body);
+        return reply.status(204).send();
+      }
       try {
         await services().intake.collect(site, request.body, clientOf(request));
       } catch (error) {

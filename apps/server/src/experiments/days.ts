@@ -17,11 +17,11 @@ export interface ExperimentRow {
   readonly endedAt: Date | null;
   readonly ended: Experiment['ended'];
   readonly adopted: string | null;
-  /** Those that ended before it was counted do not say who was left out. */
-  readonly found: (Omit<Found, 'undivided'> & Partial<Found>) | null;
+  /** Those that ended before they were counted do not say who was left out. */
+  readonly found: (Omit<Found, 'undivided' | 'robots'> & Partial<Found>) | null;
 }
 
-type Found = Pick<Experiment, 'days' | 'entered' | 'undivided'>;
+type Found = Pick<Experiment, 'days' | 'entered' | 'undivided' | 'robots'>;
 
 /** Whoever answered or followed the message first did so at. */
 const CONVERTED = `SELECT visitor, min(first_at) AS at FROM visitor_day
@@ -76,5 +76,11 @@ export async function experimentDays(
     rows
       .filter(({ variant }) => counts.has(variant) === isDivided)
       .reduce((sum, { visitors }) => sum + Number(visitors), 0);
-  return { days, entered: among(true), undivided: among(false) };
+  const [unseen]: { showings: number }[] = await manager.query(
+    `SELECT coalesce(sum(showings), 0)::integer AS showings FROM robot_day
+      WHERE campaign_id = $1 AND site_id = (SELECT site_id FROM campaign WHERE id = $1)
+        AND day >= ($2::timestamptz AT TIME ZONE 'UTC')::date`,
+    [campaignId, startedAt],
+  );
+  return { days, entered: among(true), undivided: among(false), robots: unseen?.showings ?? 0 };
 }

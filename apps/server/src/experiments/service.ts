@@ -108,6 +108,7 @@ export function createExperimentService({
       startedAt: row.startedAt.toISOString(),
       endedAt: row.endedAt?.toISOString() ?? null,
       undivided: 0,
+      robots: 0,
       ...(found ?? (await experimentDays(db.manager, row, timeZone))),
     };
   };

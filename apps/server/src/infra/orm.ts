@@ -44,6 +44,7 @@ import { HeldCasts1764000000024 } from './migrations/0024-held-casts.ts';
 import { SecondPerson1764000000025 } from './migrations/0025-second-person.ts';
 import { Foreseen1764000000026 } from './migrations/0026-foreseen.ts';
 import { SecretsOfAddresses1764000000027 } from './migrations/0027-secrets-of-addresses.ts';
+import { Robots1764000000028 } from './migrations/0028-robots.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
@@ -122,6 +123,7 @@ export function createDataSource(
       SecondPerson1764000000025,
       Foreseen1764000000026,
       SecretsOfAddresses1764000000027,
+      Robots1764000000028,
     ],
     migrationsTransactionMode: 'each',
     // A failed query is thrown; writing it down too would put what people sent into the log.

@@ -12,7 +12,7 @@ export interface HeardPage {
 
 /** How long what was heard waits for more; what a process that ends has not written is heard again. */
 const WRITTEN_AFTER_MS = 1000;
-/** Titles waiting at most, and those that were written and need not be again. */
+/** Titles, and campaigns shown to robots, waiting at most, and titles that were written and need not be again. */
 const WAITING = 5000;
 const WRITTEN = 50_000;
 /** What is looked at of a title, the longest that is kept, and the longest path of a page whose title is, UTF-16 units: an index takes no more. */
@@ -27,12 +27,14 @@ interface Manifests {
 }
 
 /**
- * Notes what pages call themselves and which manifest they run, some time after their events are stored: neither is a
- * count, either may be lost, and nobody waits for them.
+ * Notes what pages call themselves, which manifest they run and what robots were shown, some time after it came: none of it is
+ * counted among visitors, all of it may be lost, and nobody waits for it.
  */
 export function createHeard(db: DataSource) {
   let titles = new Map<string, HeardPage>();
   let manifests = new Map<string, Manifests>();
+  /** Showings to robots, by site and campaign. */
+  let robots = new Map<string, { readonly siteId: string; readonly campaign: string; showings: number }>();
   const written = new Recent<true>(WRITTEN);
   let timer: NodeJS.Timeout | undefined;
 
@@ -45,8 +47,10 @@ export function createHeard(db: DataSource) {
     timer = undefined;
     const said = [...titles.values()];
     const ran = [...manifests];
+    const unseen = [...robots.values()];
     titles = new Map();
     manifests = new Map();
+    robots = new Map();
     if (said.length > 0)
       await db.query(
         `INSERT INTO page_title (site_id, path, title, visitor)
@@ -77,6 +81,20 @@ export function createHeard(db: DataSource) {
           ran.map(([, one]) => one.oldestMs),
         ],
       );
+    if (unseen.length > 0)
+      await db.query(
+        // A robot names what it likes: only campaigns of its site are counted.
+        `INSERT INTO robot_day (site_id, campaign_id, day, showings)
+         SELECT campaign.site_id, campaign.id, (now() AT TIME ZONE 'UTC')::date, heard.showings
+           FROM unnest($1::uuid[], $2::uuid[], $3::integer[]) AS heard (site_id, campaign_id, showings)
+           JOIN campaign ON campaign.id = heard.campaign_id AND campaign.site_id = heard.site_id
+         ON CONFLICT (site_id, campaign_id, day) DO UPDATE SET showings = robot_day.showings + excluded.showings`,
+        [
+          unseen.map((one) => one.siteId),
+          unseen.map((one) => one.campaign),
+          unseen.map((one) => one.showings),
+        ],
+      );
   }
 
   return {
@@ -103,6 +121,15 @@ export function createHeard(db: DataSource) {
       manifests.set(siteId, one);
       plan();
     },
+    /** A robot says that it was shown a campaign. */
+    robot(siteId: string, campaign: string): void {
+      const key = `${siteId} ${campaign}`;
+      const one = robots.get(key) ?? { siteId, campaign, showings: 0 };
+      if (!robots.has(key) && robots.size >= WAITING) return;
+      one.showings++;
+      robots.set(key, one);
+      plan();
+    },
     flush,
   };
 }
@@ -114,6 +141,8 @@ const TITLES_OF_PAGE = 8;
 export async function forgetHeard(manager: EntityManager, before: Date): Promise<void> {
   await manager.query(`SET LOCAL statement_timeout = '10min'`);
   await manager.query('DELETE FROM manifest_day WHERE day < $1::date', [before]);
+  // No experiment is looked at for longer than a year while it runs.
+  await manager.query("DELETE FROM robot_day WHERE day < $1::date - interval '1 year'", [before]);
   // A page that nobody has been to for a year needs no name.
   await manager.query(
     "DELETE FROM page_title WHERE at < CASE WHEN is_shared THEN $1::timestamptz - interval '1 year' ELSE $1 END",

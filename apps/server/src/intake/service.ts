@@ -119,6 +119,11 @@ export function createIntakeService({
       sites.noteSeen(site.id).catch(() => notedMs.delete(site));
     },
 
+    /** What a robot says is answered and counts nowhere; only how often it was shown something is noted. */
+    noteRobot({ id }: IntakeSite, { events }: Collect): void {
+      for (const { kind, campaign } of events) if (kind === 'shown' && campaign) heard.robot(id, campaign);
+    },
+
     /**
      * Checks answers against the form of the very message file the visitor had, and stores them with their conversion
      * and the showing that led to it, in one transaction. What a page claims about its own form is never believed.

@@ -1,5 +1,5 @@
 import type { Cast, CastWithRule, KeptRehearsal, Rehearsed, SaveRehearsal } from '@velarium/contract';
-import { judge, outcomeOf, playVisit } from '@velarium/core';
+import { createRehearser, judge, outcomeOf } from '@velarium/core';
 import type { DataSource } from 'typeorm';
 import { notFound, ProblemError } from '../infra/problem.ts';
 import type { PublishingService } from '../publishing/index.ts';
@@ -118,10 +118,11 @@ export function createRehearsalService({ db, sites, publishing }: RehearsalServi
         });
       const nameOf = (campaign: string) => names.get(campaign) ?? 'a campaign that is gone';
       const origin = site.origins[0] ?? 'https://site.example';
+      const play = createRehearser({ manifest, origin });
       const untilMs = Date.now() + PATIENCE_MS;
       const played: Rehearsed[] = [];
       for (const { id, name, rehearsal } of kept) {
-        const expectations = judge(playVisit({ manifest, rehearsal, origin }), rehearsal, nameOf, write);
+        const expectations = judge(play(rehearsal), rehearsal, nameOf, write);
         played.push({ id, name, expectations, since: null });
         if (Date.now() > untilMs)
           throw new ProblemError(

@@ -1,7 +1,7 @@
 import type { Assumptions, Manifest, Traffic } from '@velarium/contract';
-import type { Forecast, ReachGain } from '@velarium/core';
+import { type Forecast, type ReachGain, type ReplayedCast, reachGains } from '@velarium/core';
 import { useEffect, useState } from 'react';
-import type { ReplayAnswer, ReplayTask } from './replay.worker.ts';
+import type { ReplayAnswer, ReplayGround, ReplayTask } from './replay.worker.ts';
 
 export interface Replay {
   readonly forecasts: ReadonlyMap<string, Forecast>;
@@ -18,9 +18,72 @@ export interface Cast {
   readonly manifest: Manifest;
 }
 
+/** Threads at most: each holds the traffic once more. One processor is left to the page. */
+const MOST_THREADS = 6;
+const threadsFor = (casts: number): number =>
+  Math.max(1, Math.min(casts, MOST_THREADS, navigator.hardwareConcurrency - 1));
+
+interface Replaying {
+  readonly casts: readonly Cast[];
+  readonly ground: ReplayGround;
+  readonly onAnswer: (answer: ReplayAnswer) => void;
+  readonly onError: () => void;
+}
+
+/** Replays casts in threads of their own, each given the next as it is done with one. Returns what stops them. */
+function startReplay({ casts, ground, onAnswer, onError }: Replaying): () => void {
+  const waiting = [...casts];
+  const threads = Array.from({ length: threadsFor(casts.length) }, () => {
+    const thread = new Worker(new URL('./replay.worker.ts', import.meta.url), { type: 'module' });
+    const goOn = () => {
+      const next = waiting.shift();
+      if (next) thread.postMessage(next satisfies ReplayTask);
+      else thread.terminate();
+    };
+    thread.onmessage = ({ data }: MessageEvent<ReplayAnswer>) => {
+      onAnswer(data);
+      if (data.who) goOn();
+    };
+    thread.onerror = onError;
+    thread.postMessage(ground);
+    goOn();
+    return thread;
+  });
+  return () => {
+    for (const thread of threads) thread.terminate();
+  };
+}
+
+function wholeOf(
+  cast: Pick<Cast, 'key'> | undefined,
+  answers: ReadonlyMap<string, ReplayAnswer>,
+): ReplayedCast | undefined {
+  const { forecast, who } = (cast && answers.get(cast.key)) ?? {};
+  return forecast && who ? { forecast, who } : undefined;
+}
+
+/** What is known after one more answer. The gains of a cast are known once both it and the first are whole. */
+function heard(old: Replay, casts: readonly Cast[], answers: ReadonlyMap<string, ReplayAnswer>): Replay {
+  const [first] = casts;
+  const before = wholeOf(first, answers);
+  const whole = new Set([...answers.values()].filter(({ who }) => who).map(({ key }) => key));
+  const gains = casts.flatMap(({ key, manifest }): [string, readonly ReachGain[]][] => {
+    const after = wholeOf({ key }, answers);
+    return before && after && key !== first?.key
+      ? [[key, old.gains.get(key) ?? reachGains(before, after, manifest.campaigns)]]
+      : [];
+  });
+  return {
+    forecasts: new Map([...old.forecasts, ...[...answers].map(([key, one]) => [key, one.forecast] as const)]),
+    whole,
+    gains: new Map(gains),
+    hasFailed: false,
+  };
+}
+
 /**
- * Replays traffic against each of these casts in a thread of its own; the first answers come from few visitors. When any of
- * what it is asked changes, what is under way is thrown away.
+ * Replays traffic against each of these casts; the first answers come from few visitors. When any of what it is asked
+ * changes, what is under way is thrown away.
  */
 export function useReplay(
   casts: readonly Cast[] | undefined,
@@ -29,28 +92,28 @@ export function useReplay(
   origin: string,
 ): Replay & { readonly isStopped: boolean; readonly stop: () => void } {
   const [replay, setReplay] = useState(NOTHING);
-  const [worker, setWorker] = useState<Worker | null>(null);
+  const [halt, setHalt] = useState<(() => void) | null>(null);
   const [isStopped, setStopped] = useState(false);
   useEffect(() => {
     if (!casts || !traffic) return;
-    const thread = new Worker(new URL('./replay.worker.ts', import.meta.url), { type: 'module' });
-    setWorker(thread);
     setStopped(false);
     // What was found before stands until it is found anew.
     setReplay((old) => ({ ...old, whole: new Set(), gains: new Map() }));
-    thread.onmessage = ({ data: { key, forecast, isWhole, gains } }: MessageEvent<ReplayAnswer>) =>
-      setReplay((old) => ({
-        forecasts: new Map(old.forecasts).set(key, forecast),
-        whole: isWhole ? new Set(old.whole).add(key) : new Set([...old.whole].filter((one) => one !== key)),
-        gains: gains ? new Map(old.gains).set(key, gains) : old.gains,
-        hasFailed: false,
-      }));
-    thread.onerror = () => setReplay((old) => ({ ...old, hasFailed: true }));
-    thread.postMessage({ casts, traffic, assumptions, origin } satisfies ReplayTask);
-    return () => thread.terminate();
+    const answers = new Map<string, ReplayAnswer>();
+    const stop = startReplay({
+      casts,
+      ground: { traffic, assumptions, origin },
+      onAnswer: (answer) => {
+        answers.set(answer.key, answer);
+        setReplay((old) => heard(old, casts, answers));
+      },
+      onError: () => setReplay((old) => ({ ...old, hasFailed: true })),
+    });
+    setHalt(() => stop);
+    return stop;
   }, [casts, traffic, assumptions, origin]);
   const stop = () => {
-    worker?.terminate();
+    halt?.();
     setStopped(true);
   };
   return { ...replay, isStopped, stop };

@@ -8,9 +8,9 @@ import {
   counted,
   experimentSentence,
   figure,
+  notInTrialWords,
   percent,
   probabilityBetter,
-  undividedWords,
   verdictOfExperiment,
 } from '@velarium/core';
 import { campaignQuery, publishCampaign, saveDraft } from '../api/queries.ts';
@@ -111,7 +111,7 @@ function Running({
             {seen === null
               ? 'It runs without an end, and may be looked at at any time.'
               : `${percent(seen)} of the planned visitors; it may be looked at every day.`}{' '}
-            {undividedWords(experiment)}
+            {notInTrialWords(experiment)}
           </p>
         </div>
         {canEdit && (

@@ -1,5 +1,5 @@
 import type { Audience, Manifest, RehearsedVisitor } from '@velarium/contract';
-import { beginPage } from '../rehearsal/beginning.ts';
+import { arrivalAt } from '../rehearsal/prepared-page.ts';
 import { beginMemory, rehearsedFacts } from '../rehearsal/visitor.ts';
 import { EXTRAS } from '../visit/extras.ts';
 
@@ -19,7 +19,7 @@ export function audienceFor(
   atMs: number,
 ): (path: string, campaign: number) => boolean {
   const told = rehearsedFacts(visitor, manifest.timeZone);
-  const memoryOn = (path: string) => beginMemory({ visitor, pages: [beginPage(path)] }, manifest, atMs);
+  const memoryOn = (path: string) => beginMemory(visitor, arrivalAt(path, visitor.referrer), manifest, atMs);
   const isIn = (campaign: number, memory: ReturnType<typeof memoryOn>): boolean => {
     const one = manifest.campaigns[campaign];
     return !one?.audience || EXTRAS.isInAudience(one.audience, memory, told, one.id);

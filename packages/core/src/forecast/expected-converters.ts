@@ -1,6 +1,6 @@
 import type { CampaignNumbers } from '@velarium/contract';
 import { wilson } from '../statistics/wilson.ts';
-import type { Estimate } from './forecast.ts';
+import type { Estimate } from './tally.ts';
 
 /**
  * How many of those a campaign would reach would convert, by the rate it has had; `null` where it has had none.

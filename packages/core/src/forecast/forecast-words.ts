@@ -1,7 +1,8 @@
 import { clockWords } from '../rehearsal/expectations.ts';
 import { counted, figure } from '../sentence/words.ts';
 import type { Verdict } from '../verdict/verdict.ts';
-import type { CampaignForecast, ReachGain } from './forecast.ts';
+import type { ReachGain } from './forecast.ts';
+import type { CampaignForecast } from './tally.ts';
 import type { WayStepId } from './way.ts';
 
 /** A count that says which way it goes. */

@@ -1,9 +1,9 @@
 import type { Manifest, ManifestCampaign, Traffic, TrafficVisitor } from '@velarium/contract';
 import { describe, expect, it } from 'vitest';
-import { playVisit } from '../rehearsal/play.ts';
+import { createPlayer } from '../rehearsal/play.ts';
 import { plainSettings } from '../testing/arbitrary.ts';
 import { campaign, on, time } from '../testing/begin-page-view.ts';
-import { asRehearsal, lot, staysOf, USUAL_ASSUMPTIONS } from './as-rehearsal.ts';
+import { asVisit, lot, staysOf, USUAL_ASSUMPTIONS, usualReactions } from './as-visit.ts';
 import { createForecast, manifestSupposing, manifestWithout, opposite, reachGains } from './forecast.ts';
 import { besideWords, forecastWords, gainShareWords, gainWords } from './forecast-words.ts';
 
@@ -78,11 +78,11 @@ describe('replayed traffic', () => {
     const { campaigns, met } = forecast(of, what);
     const stays = staysOf(what);
     const alone = what.list.flatMap((one, nth) =>
-      playVisit({
-        manifest: of,
-        origin: ORIGIN,
-        rehearsal: asRehearsal({ visitor: one, nth, manifest: of, stays, assumptions: NO_LEAVING }),
-      }).openings.map((opening) => ({ ...opening, nth })),
+      // Each by a player of its own, as a rehearsal is: nothing may be left over from those before.
+      createPlayer({ manifest: of, origin: ORIGIN })({
+        ...asVisit({ visitor: one, nth, stays, assumptions: NO_LEAVING }),
+        reactions: usualReactions(of, NO_LEAVING),
+      }).flatMap(({ openings }) => openings.map((opening) => ({ ...opening, nth }))),
     );
     for (const { campaign: id, showings, reached } of campaigns) {
       const own = alone.filter((opening) => opening.campaign === id);
@@ -255,14 +255,14 @@ describe('two casts over the same visits', () => {
   const replayed = (of: Manifest, what: Traffic) => {
     const one = createForecast(of, what, NO_LEAVING, ORIGIN);
     while (one.play(100));
-    return one;
+    return { forecast: one.result(), who: one.who() };
   };
   const of = (seconds: number, ...more: ManifestCampaign[]) =>
     manifest(campaign(A, { ...on(time(seconds)), caps: [{ max: 1, per: 'ever' }] }), ...more);
   it('differ by the visitors that one reaches and the other does not, reckoned up to all', () => {
     const what = traffic(crowd(1000, 21), 10_000);
     const [early, late] = [replayed(of(5), what), replayed(of(30), what)];
-    const reached = (run: typeof early) => run.result().campaigns[0]?.reached.value ?? 0;
+    const reached = (run: typeof early) => run.forecast.campaigns[0]?.reached.value ?? 0;
     const [found] = reachGains(late, early, of(5).campaigns);
     expect(found?.value).toBe(reached(early) - reached(late));
     expect(found?.low).toBeGreaterThan(0);

@@ -1,42 +1,16 @@
 import type {
   Assumptions,
-  Device,
   Manifest,
   ManifestCampaign,
   SiteLimits,
   Traffic,
+  TrafficVisitor,
 } from '@velarium/contract';
-import { DEVICES } from '@velarium/contract/values';
-import { playVisit } from '../rehearsal/play.ts';
+import { createPlayer } from '../rehearsal/play.ts';
 import { pairedDifference } from '../statistics/paired.ts';
-import { wilson, Z_95 } from '../statistics/wilson.ts';
-import { asRehearsal, staysOf } from './as-rehearsal.ts';
-import { createWay, type WayToShowing } from './way.ts';
+import { asVisit, pathOf, staysOf, usualReactions } from './as-visit.ts';
+import { type CampaignForecast, createTally, type Estimate } from './tally.ts';
 
-/** A count of the whole site's visitors, with its 95 % interval. */
-export interface Estimate {
-  readonly value: number;
-  readonly low: number;
-  readonly high: number;
-}
-export interface CampaignForecast {
-  readonly campaign: string;
-  /** Visitors who would see it at least once (Wilson). */
-  readonly reached: Estimate;
-  /** Showings, from how they are spread over visitors. */
-  readonly showings: Estimate;
-  /** Seconds on the page at which half of its showings have opened; `null` where it opens for nobody. */
-  readonly second: number | null;
-  readonly devices: Readonly<Record<Device, number>>;
-  /** Where it opens most, with the share of its showings, 0 to 1. */
-  readonly pages: readonly { readonly path: string; readonly share: number }[];
-  /** Times another one had its place, and which; page views. */
-  readonly gaveWay: readonly { readonly to: string; readonly views: number }[];
-  /** Visitors it would have reached by the end of each day, from the first to the last of which anything is known. */
-  readonly byDay: readonly Estimate[];
-  /** How far the site's visitors come towards it, and what keeps those who come no further. */
-  readonly way: readonly WayToShowing[];
-}
 export interface Forecast {
   /** Of the site, in the days that were replayed. */
   readonly visitors: number;
@@ -49,31 +23,12 @@ export interface Forecast {
 
 /** The last of `met` counts all who meet so many or more. */
 const MET = 6;
-const PAGES_NAMED = 5;
 const DAY_MS = 86_400_000;
 
 /** How many more visitors a campaign reaches in one cast than in another, of the same visits. */
 export interface ReachGain extends Estimate {
   readonly campaign: string;
 }
-
-interface Tally {
-  reached: number;
-  showings: number;
-  /** Of the showings of each visitor, for their spread. */
-  squares: number;
-  readonly seconds: number[];
-  readonly devices: Record<Device, number>;
-  /** Visitors by the day it reached them first. */
-  readonly days: number[];
-  readonly pages: Map<string, number>;
-  readonly gaveWay: Map<string, number>;
-  readonly way: ReturnType<typeof createWay>;
-  /** Whom it reached, a bit for each visitor. */
-  readonly who: Uint8Array;
-}
-/** Seconds kept of one campaign: enough for a median, and no more however many visitors come. */
-const SECONDS_KEPT = 20_000;
 
 /** Replays recorded traffic against every campaign of a manifest, visitor by visitor; what is kept does not grow with them. */
 export function createForecast(
@@ -83,86 +38,44 @@ export function createForecast(
   origin: string,
 ) {
   const stays = staysOf(traffic);
+  const play = createPlayer({ manifest, origin });
+  const reactions = usualReactions(manifest, assumptions);
   const [beganMs, endedMs] = stretchOf(traffic);
   // What has been recorded for three days foresees three.
   const days = Math.max(1, Math.min(traffic.days, Math.floor((endedMs - beganMs) / DAY_MS) + 1));
-  const tallies = new Map(
-    manifest.campaigns.map(({ id }): [string, Tally] => [
-      id,
-      {
-        reached: 0,
-        showings: 0,
-        squares: 0,
-        seconds: [],
-        devices: { desktop: 0, tablet: 0, mobile: 0 },
-        days: Array.from({ length: days }, () => 0),
-        pages: new Map(),
-        gaveWay: new Map(),
-        way: createWay(),
-        who: new Uint8Array(Math.ceil(traffic.list.length / 8)),
-      },
-    ]),
-  );
+  const tallies = manifest.campaigns.map(({ id }) => createTally(id, days, traffic.list.length));
+  const byId = new Map(tallies.map((tally) => [tally.campaign, tally]));
   const met = Array.from({ length: MET + 1 }, () => 0);
   let played = 0;
+
+  const playOne = (visitor: TrafficVisitor, nth: number) => {
+    const visit = asVisit({ visitor, nth, stays, assumptions });
+    const pages = play({ ...visit, reactions });
+    let openings = 0;
+    for (const [n, { wallMs, openings: here }] of pages.entries()) {
+      openings += here.length;
+      for (const { campaign, second } of here)
+        byId.get(campaign)?.opened(nth, {
+          day: Math.min(days - 1, Math.max(0, Math.floor((wallMs + second * 1000 - beganMs) / DAY_MS))),
+          device: visitor.device,
+          path: pathOf(visit.pages[n]?.path ?? ''),
+          second,
+        });
+    }
+    for (const [n, tally] of tallies.entries()) tally.passed(nth, pages, n);
+    const most = Math.min(openings, MET);
+    met[most] = (met[most] ?? 0) + 1;
+  };
 
   return {
     /** Plays the next visitors, as many as are asked for; whether there are more. */
     play(count: number): boolean {
       const until = Math.min(played + count, traffic.list.length);
-      for (; played < until; played++) {
-        const visitor = traffic.list[played];
-        if (!visitor) break;
-        const rehearsal = asRehearsal({ visitor, nth: played, manifest, stays, assumptions });
-        const { openings, lanes } = playVisit({ manifest, rehearsal, origin });
-        const shown = new Map<string, number>();
-        for (const { campaign, page, second, atMs } of openings) {
-          const tally = tallies.get(campaign) as Tally;
-          if (!shown.has(campaign)) {
-            const day = Math.min(days - 1, Math.max(0, Math.floor((atMs - beganMs) / DAY_MS)));
-            tally.days[day] = (tally.days[day] ?? 0) + 1;
-          }
-          shown.set(campaign, (shown.get(campaign) ?? 0) + 1);
-          tally.devices[visitor.device]++;
-          const path = rehearsal.pages[page]?.path.split(/[?#]/, 1)[0] ?? '';
-          tally.pages.set(path, (tally.pages.get(path) ?? 0) + 1);
-          if (tally.seconds.length < SECONDS_KEPT) tally.seconds.push(second);
-        }
-        for (const [campaign, times] of shown) {
-          const tally = tallies.get(campaign) as Tally;
-          tally.reached++;
-          tally.who[played >> 3] = (tally.who[played >> 3] ?? 0) | (1 << (played & 7));
-          tally.showings += times;
-          tally.squares += times * times;
-        }
-        met[Math.min(openings.length, MET)] = (met[Math.min(openings.length, MET)] ?? 0) + 1;
-        for (const { campaign, stretches } of lanes) {
-          const lost = new Set<string>();
-          for (const { page, verdict } of stretches) {
-            const to =
-              verdict.code === 'waiting:floor'
-                ? verdict.heldBy
-                : verdict.code === 'blocked:yielded'
-                  ? verdict.to
-                  : '';
-            if (to !== '') lost.add(`${page} ${to}`);
-          }
-          const { gaveWay, way } = tallies.get(campaign) as Tally;
-          way.add(stretches, shown.has(campaign));
-          for (const one of lost) {
-            const to = one.slice(one.indexOf(' ') + 1);
-            gaveWay.set(to, (gaveWay.get(to) ?? 0) + 1);
-          }
-        }
-      }
+      for (; played < until; played++) playOne(traffic.list[played] as TrafficVisitor, played);
       return played < traffic.list.length;
     },
-    /** Whom a campaign reached of those played, a bit for each; nothing where it is not in this cast. */
-    whoOf: (campaign: string): Uint8Array | undefined => tallies.get(campaign)?.who,
-    visitors: traffic.visitors,
-    get played(): number {
-      return played;
-    },
+    /** Whom each campaign reached of those played, a bit for each. */
+    who: (): ReadonlyMap<string, Uint8Array> => new Map(tallies.map(({ campaign, who }) => [campaign, who])),
     /** What comes out of those played so far, reckoned up to all visitors of the site. */
     result(): Forecast {
       const times = played === 0 ? 0 : traffic.visitors / played;
@@ -170,9 +83,7 @@ export function createForecast(
         visitors: traffic.visitors,
         played,
         met: met.map((count) => Math.round(count * times)),
-        campaigns: manifest.campaigns.map(({ id }) =>
-          forecastOf(id, tallies.get(id) as Tally, played, times),
-        ),
+        campaigns: tallies.map((tally) => tally.result(played, times)),
       };
     },
   };
@@ -196,17 +107,21 @@ export const opposite = ({ campaign, value, low, high }: ReachGain): ReachGain =
   high: 0 - low,
 });
 
-type Replayed = Pick<ReturnType<typeof createForecast>, 'whoOf' | 'visitors' | 'played'>;
+/** What came of a cast that was replayed to the last visitor, and whom each of its campaigns reached. */
+export interface ReplayedCast {
+  readonly forecast: Pick<Forecast, 'visitors' | 'played'>;
+  readonly who: ReadonlyMap<string, Uint8Array>;
+}
 
 /** Of two casts over the same visits, how many more visitors each campaign that is in both reaches in the second. */
 export function reachGains(
-  before: Replayed,
-  after: Replayed,
+  before: ReplayedCast,
+  after: ReplayedCast,
   campaigns: readonly Pick<ManifestCampaign, 'id'>[],
 ): ReachGain[] {
   const bits = (byte: number): number => (byte === 0 ? 0 : (byte & 1) + bits(byte >> 1));
   return campaigns.flatMap(({ id }) => {
-    const [was, is] = [before.whoOf(id), after.whoOf(id)];
+    const [was, is] = [before.who.get(id), after.who.get(id)];
     if (!was || !is) return [];
     let [gained, lost] = [0, 0];
     for (let n = 0; n < was.length; n++) {
@@ -214,47 +129,11 @@ export function reachGains(
       gained += bits(now & ~old);
       lost += bits(old & ~now);
     }
-    const { value, low, high } = pairedDifference({ pairs: after.played, gained, lost });
-    const scaled = (share: number) => Math.round(share * after.visitors);
+    const { visitors, played } = after.forecast;
+    const { value, low, high } = pairedDifference({ pairs: played, gained, lost });
+    const scaled = (share: number) => Math.round(share * visitors);
     return [{ campaign: id, value: scaled(value ?? 0), low: scaled(low), high: scaled(high) }];
   });
-}
-
-function forecastOf(campaign: string, tally: Tally, played: number, times: number): CampaignForecast {
-  const scaled = (count: number) => Math.round(count * times);
-  const reachedOf = (count: number): Estimate => {
-    if (played === 0) return { value: 0, low: 0, high: 0 };
-    const { low, high } = wilson(count, played);
-    return { value: scaled(count), low: scaled(low * played), high: scaled(high * played) };
-  };
-  let byNow = 0;
-  const mean = played === 0 ? 0 : tally.showings / played;
-  const variance = played < 2 ? 0 : Math.max(0, (tally.squares - played * mean * mean) / (played - 1));
-  const half = Z_95 * Math.sqrt(variance * played);
-  const ordered = [...tally.seconds].sort((a, b) => a - b);
-  const most = (counts: ReadonlyMap<string, number>) => [...counts].sort(([, a], [, b]) => b - a);
-  return {
-    campaign,
-    reached: reachedOf(tally.reached),
-    byDay: tally.days.map((count) => {
-      byNow += count;
-      return reachedOf(byNow);
-    }),
-    showings: {
-      value: scaled(tally.showings),
-      low: scaled(Math.max(0, tally.showings - half)),
-      high: scaled(tally.showings + half),
-    },
-    second: ordered[Math.floor((ordered.length - 1) / 2)] ?? null,
-    devices: Object.fromEntries(
-      DEVICES.map((device) => [device, scaled(tally.devices[device])]),
-    ) as CampaignForecast['devices'],
-    pages: most(tally.pages)
-      .slice(0, PAGES_NAMED)
-      .map(([path, count]) => ({ path, share: count / tally.showings })),
-    gaveWay: most(tally.gaveWay).map(([to, views]) => ({ to, views: scaled(views) })),
-    way: tally.way.result(times),
-  };
 }
 
 /** The same site with one campaign less, or with other limits of its own. */

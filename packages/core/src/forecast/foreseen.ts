@@ -1,6 +1,6 @@
 import type { Foreseen, KeptForecast } from '@velarium/contract';
 import { counted, figure } from '../sentence/words.ts';
-import type { CampaignForecast } from './forecast.ts';
+import type { CampaignForecast } from './tally.ts';
 
 /** What is kept of a forecast with a launch. */
 export const keptForecastOf = ({ byDay }: CampaignForecast, visitors: number): KeptForecast => ({

@@ -1,4 +1,4 @@
-import type { Stretch } from '../rehearsal/play.ts';
+import type { PlayedPage } from '../rehearsal/play-page.ts';
 import type { Verdict } from '../verdict/verdict.ts';
 
 /** How far a visitor comes towards a showing: whoever is at a step has been at those before it. */
@@ -50,13 +50,16 @@ export interface WayToShowing {
   readonly kept: readonly Kept[];
 }
 
-/** The furthest step of a lane, and the last verdict that kept its visitor there. */
-function furthest(stretches: readonly Stretch[]): { step: number; code: Verdict['code'] } | undefined {
-  let found: { step: number; code: Verdict['code'] } | undefined;
-  for (const { verdict } of stretches) {
-    const step = WAY_STEPS.indexOf(KEPT_AT[verdict.code]);
-    if (!found || step >= found.step) found = { step, code: verdict.code };
-  }
+const STEP_OF = Object.fromEntries(
+  Object.entries(KEPT_AT).map(([code, step]) => [code, WAY_STEPS.indexOf(step)]),
+) as Readonly<Record<Verdict['code'], number>>;
+
+/** The last verdict at the furthest step to which a campaign came on some pages; nothing where it came to none. */
+function furthest(pages: readonly PlayedPage[], at: number): Verdict['code'] | undefined {
+  let found: Verdict['code'] | undefined;
+  for (const { verdicts } of pages)
+    for (const { verdict } of verdicts[at] ?? [])
+      if (found === undefined || STEP_OF[verdict.code] >= STEP_OF[found]) found = verdict.code;
   return found;
 }
 
@@ -64,10 +67,11 @@ function furthest(stretches: readonly Stretch[]): { step: number; code: Verdict[
 export function createWay() {
   const keptAt = WAY_STEPS.map(() => new Map<Verdict['code'], number>());
   return {
-    add(stretches: readonly Stretch[], isShown: boolean): void {
-      const found = isShown ? { step: WAY_STEPS.length - 1, code: 'shown' as const } : furthest(stretches);
-      const kept = found && keptAt[found.step];
-      if (found && kept) kept.set(found.code, (kept.get(found.code) ?? 0) + 1);
+    /** One visitor's pages. `at` is where the campaign stands in the manifest. */
+    add(pages: readonly PlayedPage[], at: number, isShown: boolean): void {
+      const code = isShown ? 'shown' : furthest(pages, at);
+      const kept = code && keptAt[STEP_OF[code]];
+      if (kept) kept.set(code, (kept.get(code) ?? 0) + 1);
     },
     /** Every count taken so many times. */
     result(times: number): WayToShowing[] {

@@ -1,4 +1,4 @@
-import type { Happening, ManifestCampaign, RehearsedPage } from '@velarium/contract';
+import type { Happening, ManifestCampaign, RehearsedPage, Trigger } from '@velarium/contract';
 import type { Fact } from '../triggers/trigger.ts';
 
 /** How long pages are taken to be where a rule speaks of pixels, which a rehearsal does not know. */
@@ -17,22 +17,49 @@ export interface Cue {
   readonly signedIn?: boolean;
 }
 
-/** The depths that somebody asks for, so that no other needs to be told. */
-function depthCues({ seconds, depth }: RehearsedPage, campaigns: readonly ManifestCampaign[]): Cue[] {
-  const wanted = campaigns.flatMap(({ moment }) =>
-    moment.triggers.flatMap((trigger) =>
-      trigger.kind === 'scroll'
-        ? [trigger.unit === 'percent' ? trigger.amount : (trigger.amount / ASSUMED_PAGE_PIXELS) * 100]
-        : [],
-    ),
+/** What the tag watches the page for only where a trigger of this kind asks for it; everything else is told in any case. */
+const WATCHED_FOR: Readonly<Partial<Record<Fact['kind'], Trigger['kind']>>> = {
+  ready: 'load',
+  loaded: 'load',
+  reached: 'element',
+  articleEnd: 'articleEnd',
+  exitMouse: 'exitMouse',
+  exitTouch: 'exitTouch',
+  interacted: 'interact',
+};
+
+/** What the moments of some campaigns ask of a page view, so that nothing else needs to be told. */
+export interface Asked {
+  readonly kinds: ReadonlySet<Trigger['kind']>;
+  /** Depths, per cent of a page. */
+  readonly depths: readonly number[];
+  /** Seconds of the shortest stillness; `Infinity` where nobody asks for any. */
+  readonly stillness: number;
+}
+
+export function askedOf(campaigns: readonly ManifestCampaign[]): Asked {
+  const triggers = campaigns.flatMap(({ moment }) => moment.triggers);
+  const depths = triggers.flatMap((trigger) =>
+    trigger.kind === 'scroll'
+      ? [trigger.unit === 'percent' ? trigger.amount : (trigger.amount / ASSUMED_PAGE_PIXELS) * 100]
+      : [],
   );
-  return [...new Set(wanted)]
+  return {
+    kinds: new Set(triggers.map(({ kind }) => kind)),
+    depths: [...new Set(depths)],
+    stillness: Math.min(
+      ...triggers.flatMap((trigger) => (trigger.kind === 'inactivity' ? [trigger.seconds] : [])),
+    ),
+  };
+}
+
+const depthCues = ({ seconds, depth }: RehearsedPage, { depths }: Asked): Cue[] =>
+  depths
     .filter((percent) => percent <= depth && depth > 0)
     .map((percent) => ({
       at: (percent / depth) * seconds,
       fact: { kind: 'scrolled', percent, pixels: (percent / 100) * ASSUMED_PAGE_PIXELS },
     }));
-}
 
 function cuesOf(happening: Happening): Cue[] {
   const { at } = happening;
@@ -78,14 +105,9 @@ const isActive = ({ happenings }: RehearsedPage, at: number): boolean =>
   );
 
 /** Signs of life, as often as it takes for nobody to think the visitor still; none where nobody asks. */
-function signsOfLife(page: RehearsedPage, campaigns: readonly ManifestCampaign[]): Cue[] {
-  const shortest = Math.min(
-    ...campaigns.flatMap(({ moment }) =>
-      moment.triggers.flatMap((trigger) => (trigger.kind === 'inactivity' ? [trigger.seconds] : [])),
-    ),
-  );
-  if (!Number.isFinite(shortest)) return [];
-  const every = shortest * 0.9;
+function signsOfLife(page: RehearsedPage, { stillness }: Asked): Cue[] {
+  if (!Number.isFinite(stillness)) return [];
+  const every = stillness * 0.9;
   return [
     ...Array.from({ length: Math.floor(page.seconds / every) + 1 }, (_, n) => n * every),
     // The last before a pause, and the first after it.
@@ -97,15 +119,24 @@ function signsOfLife(page: RehearsedPage, campaigns: readonly ManifestCampaign[]
     .map((at) => ({ at, isAlive: true }));
 }
 
+/** Whoever began to watch has finished beginning: a task later than the beginning, and yet at once. */
+const BEGUN: readonly Cue[] = [
+  { at: 0, fact: { kind: 'ready' } },
+  { at: 0, fact: { kind: 'loaded' } },
+];
+
 /** Everything that reaches a page view while it lasts, in its order. */
-export const pageCues = (page: RehearsedPage, campaigns: readonly ManifestCampaign[]): Cue[] =>
-  [
-    // Whoever began to watch has finished beginning: a task later than the beginning, and yet at once.
-    { at: 0, fact: { kind: 'ready' } as const },
-    { at: 0, fact: { kind: 'loaded' } as const },
-    ...signsOfLife(page, campaigns),
-    ...depthCues(page, campaigns),
+export function pageCues(page: RehearsedPage, asked: Asked): Cue[] {
+  const isTold = ({ at, fact }: Cue): boolean => {
+    const watchedFor = fact && WATCHED_FOR[fact.kind];
+    return at <= page.seconds && (!watchedFor || asked.kinds.has(watchedFor));
+  };
+  return [
+    ...BEGUN,
+    ...signsOfLife(page, asked),
+    ...depthCues(page, asked),
     ...page.happenings.flatMap(cuesOf),
   ]
-    .filter(({ at }) => at <= page.seconds)
+    .filter(isTold)
     .sort((a, b) => a.at - b.at);
+}

@@ -9,7 +9,8 @@ import {
   type Traffic,
   type TrafficVisitor,
 } from '@velarium/contract';
-import { asRehearsal, staysOf, USUAL_ASSUMPTIONS } from '../forecast/as-rehearsal.ts';
+import { asVisit, staysOf, USUAL_ASSUMPTIONS } from '../forecast/as-visit.ts';
+import { wallClock } from '../schedule/zone.ts';
 import { sourceWords } from '../sentence/reach-words.ts';
 import { counted, DEVICE_WORDS } from '../sentence/words.ts';
 import { clockWords } from './expectations.ts';
@@ -21,14 +22,13 @@ const AS_RECORDED = { ...USUAL_ASSUMPTIONS, leavesByMouse: 0, leavesByTouch: 0 }
 export function rehearsalOfRecorded(
   traffic: Traffic,
   nth: number,
-  manifest: Pick<Manifest, 'timeZone' | 'campaigns'>,
+  { timeZone }: Pick<Manifest, 'timeZone'>,
 ): Rehearsal | undefined {
   const recorded = traffic.list[nth];
   if (!recorded) return undefined;
-  const { visitor, pages } = asRehearsal({
+  const { visitor, pages, beginsMs } = asVisit({
     visitor: recorded,
     nth,
-    manifest,
     stays: staysOf(traffic),
     assumptions: AS_RECORDED,
   });
@@ -43,6 +43,7 @@ export function rehearsalOfRecorded(
     form: REHEARSAL_FORM,
     visitor: {
       ...visitor,
+      begins: new Date(wallClock(beginsMs, timeZone)).toISOString().slice(0, 16),
       session: Math.min(visitor.session, MOST_SESSIONS),
       language: rehearsedVisitorSchema.shape.language.safeParse(language).success ? language : 'en',
     },

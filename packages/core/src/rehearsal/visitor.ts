@@ -1,4 +1,4 @@
-import type { Manifest, Rehearsal, RehearsedVisitor } from '@velarium/contract';
+import type { Manifest, RehearsedVisitor } from '@velarium/contract';
 import {
   type Arrival,
   type Memory,
@@ -9,7 +9,7 @@ import {
   rememberShown,
 } from '../visit/memory.ts';
 import type { PageViewFacts } from '../visit/visitor-facts.ts';
-import { NOTHING_OF_PAGES } from './page-fits.ts';
+import { NOTHING_OF_PAGES } from './prepared-page.ts';
 
 /** Somebody whose name decides nothing. */
 const NOBODY = '0'.repeat(32);
@@ -19,21 +19,13 @@ export const IDS = { visitor: () => NOBODY, session: () => `rehearsed ${++sessio
 
 const HOUR_MS = 3_600_000;
 
-const MOST_PARAMETERS = 20;
-
-/** How a session begins that begins with this page. */
-export function arrivalAt(path: string, referrer: string): Arrival {
-  const { pathname, searchParams } = new URL(`https://any.example${path}`);
-  return {
-    landing: pathname.replace(/(?<!\/)\/+$/, '') || '/',
-    referrer,
-    parameters: Object.fromEntries([...searchParams].slice(0, MOST_PARAMETERS)),
-  };
-}
+/** A visitor of whom one need not know by which clock the visit begins. */
+export type VisitorOfAnyHour = Omit<RehearsedVisitor, 'begins'>;
 
 /** What page and browser tell of the visitor as a visit begins. */
-export const rehearsedFacts = (visitor: RehearsedVisitor, timeZone: string): PageViewFacts => ({
-  ...NOTHING_OF_PAGES,
+export const rehearsedFacts = (visitor: VisitorOfAnyHour, timeZone: string): PageViewFacts => ({
+  kind: NOTHING_OF_PAGES.kind,
+  holds: NOTHING_OF_PAGES.holds,
   signedIn: visitor.signedIn,
   basket: visitor.basket,
   attributes: {},
@@ -45,18 +37,15 @@ export const rehearsedFacts = (visitor: RehearsedVisitor, timeZone: string): Pag
   timeZone: () => timeZone,
 });
 
-/** What the visitor's browser remembers as the visit begins: a session that begins with its first page, and what they met before. */
+/** What the visitor's browser remembers as the visit begins: a session that begins so, and what they met before. */
 export function beginMemory(
-  { visitor, pages }: Pick<Rehearsal, 'visitor' | 'pages'>,
+  visitor: VisitorOfAnyHour,
+  arrival: Arrival,
   manifest: Manifest,
   beginsMs: number,
   name: string = NOBODY,
 ): Memory {
-  const fresh = newMemory(
-    { ...IDS, visitor: () => name },
-    beginsMs,
-    arrivalAt(pages[0]?.path ?? '/', visitor.referrer),
-  );
+  const fresh = newMemory({ ...IDS, visitor: () => name }, beginsMs, arrival);
   const begun: Memory = { ...fresh, session: { ...fresh.session, number: visitor.session } };
   const earlier = [...visitor.met].sort((a, b) => b.hoursBefore - a.hoursBefore);
   const known = earlier.reduce(

@@ -5,9 +5,9 @@ import {
   evenShares,
   experimentSentence,
   nextVariant,
+  notInTrialWords,
   trialForecast,
   trialForecastWords,
-  undividedWords,
   variantOf,
 } from './trial.ts';
 
@@ -54,6 +54,7 @@ const experiment = (rates: readonly number[], more: Partial<Experiment> = {}, pe
   windowHours: 24,
   entered: perDay * DAYS * rates.length,
   undivided: 0,
+  robots: 0,
   days: Array.from({ length: DAYS }, (_, n) => ({
     day: new Date(Date.UTC(2026, 9, 2 + n)).toISOString().slice(0, 10),
     arms: rates.map((rate, at) => ({
@@ -67,8 +68,14 @@ const experiment = (rates: readonly number[], more: Partial<Experiment> = {}, pe
 });
 
 it('who was left out is said where anybody was', () => {
-  expect(undividedWords({ undivided: 0 })).toBe('');
-  expect(undividedWords({ undivided: 1 })).toMatch(/^Left out: 1 visitor whose browser remembers nothing/);
+  expect(notInTrialWords({ undivided: 0, robots: 0 })).toBe('');
+  expect(notInTrialWords({ undivided: 1, robots: 0 })).toBe(
+    'Left out: 1 visitor whose browser remembers nothing, or whose page was older than the experiment (they had the present one).',
+  );
+  expect(notInTrialWords({ undivided: 0, robots: 1 })).toBe('Left out: 1 showing to robots.');
+  expect(notInTrialWords({ undivided: 2, robots: 12 })).toMatch(
+    /^Left out: 2 visitors .*; 12 showings to robots\.$/,
+  );
 });
 
 describe('what an experiment says', () => {

@@ -63,10 +63,17 @@ export const aimWords = ({ goal }: Pick<Experiment, 'goal'>): string =>
   goal ? `Who reaches “${goal.name}” within ${counted(goal.days, 'day')} of the showing counts.` : '';
 
 /** Who was left out of an experiment, to end a sentence with; nothing where nobody was. */
-export const undividedWords = ({ undivided }: Pick<Experiment, 'undivided'>): string =>
-  undivided === 0
-    ? ''
-    : `Left out: ${counted(undivided, 'visitor')} whose browser remembers nothing, or whose page was older than the experiment; they had the present one.`;
+export function notInTrialWords({ undivided, robots }: Pick<Experiment, 'undivided' | 'robots'>): string {
+  const parts = [
+    ...(undivided > 0
+      ? [
+          `${counted(undivided, 'visitor')} whose browser remembers nothing, or whose page was older than the experiment (they had the present one)`,
+        ]
+      : []),
+    ...(robots > 0 ? [counted(robots, 'showing to robots', 'showings to robots')] : []),
+  ];
+  return parts.length === 0 ? '' : `Left out: ${parts.join('; ')}.`;
+}
 
 /** What an experiment says, in one sentence a person can act on; right whenever one looks. */
 export function experimentSentence(experiment: Experiment): string {

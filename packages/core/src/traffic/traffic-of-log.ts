@@ -2,7 +2,7 @@ import type { RecordedPage, Source, Traffic, TrafficVisitor } from '@velarium/co
 import { MOST_PAGES_OF_VISITOR, MOST_TRAFFIC } from '@velarium/contract/values';
 import { murmur32 } from '../assignment/murmur.ts';
 import { browserOf, deviceOfAgent, systemOf } from '../devices/browser.ts';
-import { arrivalAt } from '../rehearsal/visitor.ts';
+import { arrivalAt } from '../rehearsal/prepared-page.ts';
 import { type LogLine, readLogLine } from './log-line.ts';
 
 export interface LogReaderInput {

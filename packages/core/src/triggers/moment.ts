@@ -27,12 +27,15 @@ export function createMomentState(
   let isRearmed = false;
 
   /** Times as this arming sees them. Before the first opening the session's time counts from its beginning. */
-  const since = (times: TriggerTimes): TriggerTimes => ({
-    ...times,
-    visibleMs: times.visibleMs - base.visibleMs,
-    sessionVisibleMs: times.sessionVisibleMs - base.sessionVisibleMs,
-    stillMs: Math.min(times.stillMs, times.visibleMs - base.visibleMs),
-  });
+  const since = (times: TriggerTimes): TriggerTimes =>
+    isRearmed
+      ? {
+          ...times,
+          visibleMs: times.visibleMs - base.visibleMs,
+          sessionVisibleMs: times.sessionVisibleMs - base.sessionVisibleMs,
+          stillMs: Math.min(times.stillMs, times.visibleMs - base.visibleMs),
+        }
+      : times;
 
   const left = (times: TriggerTimes): number[] =>
     moment.triggers.map((trigger, n) => {

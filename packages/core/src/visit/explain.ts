@@ -1,4 +1,4 @@
-import type { Manifest, ManifestCampaign } from '@velarium/contract';
+import type { Device, Manifest, ManifestCampaign } from '@velarium/contract';
 import { failingConditions } from '../audience/audience.ts';
 import { DEVICE_BIT } from '../devices/device.ts';
 import type { PageFit } from '../manifest/page-index.ts';
@@ -23,6 +23,29 @@ export {
 export const isNowhere = ({ includeKeys, include, exclude }: ManifestCampaign): boolean =>
   includeKeys.length + include.length === 0 || exclude.some(({ kind }) => kind === 'every');
 
+/** What page and device have against each campaign of a manifest, in its order; nothing where both let it through. */
+export const pageVerdicts = (
+  { campaigns }: Pick<Manifest, 'campaigns'>,
+  fits: readonly PageFit[],
+  device: Device,
+): (Verdict | undefined)[] =>
+  campaigns.map((campaign, position) => {
+    const fit = fits[position] as PageFit;
+    if (fit !== 'fits') return { code: `blocked:page.${isNowhere(campaign) ? 'nowhere' : fit}` };
+    return (campaign.devices & DEVICE_BIT[device]) === 0 ? { code: 'blocked:device', device } : undefined;
+  });
+
+/** A verdict with all that can be said of it: of an audience, what fails in it. */
+export const inFull = (
+  verdict: Verdict,
+  { id, audience }: ManifestCampaign,
+  facts: PageViewInput['facts'],
+  memory: Memory,
+): Verdict =>
+  verdict.code === 'blocked:audience' && audience
+    ? { ...verdict, failing: failingConditions(audience, visitorFacts(memory, facts()), id) }
+    : verdict;
+
 /**
  * One verdict for every campaign of a manifest on a page view, in its order: why each is shown or is not. Apart from
  * the page view itself, since the tag only needs to know what opens.
@@ -39,19 +62,11 @@ export function explain(
   memory: Memory,
   now: Now,
 ): Verdict[] {
-  const fits = index.fit(href, facts());
-  return manifest.campaigns.map((campaign, position) => {
-    const schedule = view.scheduleVerdict(campaign, now);
-    if (schedule) return schedule;
-    const fit = fits[position] as PageFit;
-    if (fit !== 'fits') return { code: `blocked:page.${isNowhere(campaign) ? 'nowhere' : fit}` };
-    if ((campaign.devices & DEVICE_BIT[device]) === 0) return { code: 'blocked:device', device };
-    const verdict = view.verdictOf(campaign, memory, now);
-    return verdict.code === 'blocked:audience' && campaign.audience
-      ? {
-          ...verdict,
-          failing: failingConditions(campaign.audience, visitorFacts(memory, facts()), campaign.id),
-        }
-      : verdict;
-  });
+  const ofPage = pageVerdicts(manifest, index.fit(href, facts()), device);
+  return manifest.campaigns.map(
+    (campaign, position) =>
+      view.scheduleVerdict(campaign, now) ??
+      ofPage[position] ??
+      inFull(view.verdictOf(campaign, memory, now), campaign, facts, memory),
+  );
 }

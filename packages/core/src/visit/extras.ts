@@ -6,6 +6,13 @@ import { isMetBy } from '../triggers/trigger.ts';
 import type { Memory } from './memory.ts';
 import { type PageViewFacts, visitorFacts } from './visitor-facts.ts';
 
+/** What was asked about last: many campaigns ask about one visitor. */
+let asked: [Memory, PageViewFacts, ReturnType<typeof visitorFacts>] | undefined;
+function factsOf(memory: Memory, told: PageViewFacts) {
+  if (asked?.[0] !== memory || asked[1] !== told) asked = [memory, told, visitorFacts(memory, told)];
+  return asked[2];
+}
+
 /**
  * The laws that many sites never use: triggers beyond time, audiences, page rules beyond exact pages. The tag loads them
  * only for a manifest that asks for them; everybody else takes {@link EXTRAS} as they are.
@@ -13,7 +20,7 @@ import { type PageViewFacts, visitorFacts } from './visitor-facts.ts';
 export const EXTRAS = {
   isMetBy,
   isInAudience: (audience: Audience, memory: Memory, told: PageViewFacts, campaign: string): boolean =>
-    isInAudience(audience, visitorFacts(memory, told), campaign),
+    isInAudience(audience, factsOf(memory, told), campaign),
   isAmong: (rules: readonly CompiledPageRule[], _href: string, keys: PageKeys, facts: PageFacts): boolean =>
     rules.some((rule) => isOnPlainPage(rule, keys, facts)),
 } as const;

@@ -29,8 +29,8 @@ export interface NextStep {
   readonly near: readonly { readonly campaign: ManifestCampaign; readonly inMs: number }[];
   /** Campaigns whose moment is here. */
   readonly came: readonly ManifestCampaign[];
-  /** Those of them that give way for this page view, and to which. */
-  readonly yielded: readonly { readonly id: string; readonly verdict: Verdict }[];
+  /** What each campaign that page and device let through came to, in the order of the index. */
+  readonly verdicts: readonly (readonly [campaign: string, verdict: Verdict])[];
 }
 
 /** One page view: fed with facts, it answers which campaign opens next and what stands in the others' way. */
@@ -96,8 +96,8 @@ export function createPageView(input: PageViewInput): PageView {
     counts: { viewsInSession: session.views, viewsOfPage: pages[pageKey] ?? 0, sessions: session.number },
   });
   /** Milliseconds until a campaign's moment comes by time alone. */
-  const remainingOf = ({ id }: ManifestCampaign, memory: Memory, at: Now) =>
-    (moments.get(id) as MomentState).remaining(timesOf(memory, at));
+  const remainingOf = ({ id }: ManifestCampaign, times: TriggerTimes) =>
+    (moments.get(id) as MomentState).remaining(times);
 
   const scheduleVerdict = (campaign: ManifestCampaign, at: Now, told = facts()): Verdict | undefined => {
     const { schedule } = campaign;
@@ -111,7 +111,13 @@ export function createPageView(input: PageViewInput): PageView {
   };
 
   /** The gates after page and device. */
-  const gate = (campaign: ManifestCampaign, memory: Memory, at: Now, told: PageViewFacts): Verdict => {
+  const gate = (
+    campaign: ManifestCampaign,
+    memory: Memory,
+    at: Now,
+    told: PageViewFacts,
+    times: TriggerTimes,
+  ): Verdict => {
     const { id } = campaign;
     if (open.has(id)) return { code: 'shown' };
     if (campaign.audience && !extras?.isInAudience?.(campaign.audience, memory, told, id))
@@ -122,7 +128,7 @@ export function createPageView(input: PageViewInput): PageView {
     if (opened.has(id) && campaign.moment.againAfterSeconds === null) return { code: 'blocked:page.view' };
     const isOut = out.get(id);
     if (isOut) return isOut;
-    const remaining = remainingOf(campaign, memory, at);
+    const remaining = remainingOf(campaign, times);
     if (remaining > 0 || visibleSince === null) {
       return {
         code: 'waiting:trigger',
@@ -148,8 +154,13 @@ export function createPageView(input: PageViewInput): PageView {
     return { code: 'blocked:yielded', to: holder };
   };
 
-  const verdictOf = (campaign: ManifestCampaign, memory: Memory, at: Now, told = facts()): Verdict =>
-    scheduleVerdict(campaign, at, told) ?? gate(campaign, memory, at, told);
+  const verdictOf = (
+    campaign: ManifestCampaign,
+    memory: Memory,
+    at: Now,
+    told = facts(),
+    times = timesOf(memory, at),
+  ): Verdict => scheduleVerdict(campaign, at, told) ?? gate(campaign, memory, at, told, times);
 
   const latch = (memory: Memory, at: Now) => {
     for (const moment of moments.values()) moment.latch(timesOf(memory, at));
@@ -190,22 +201,22 @@ export function createPageView(input: PageViewInput): PageView {
       let open: ManifestCampaign | null = null;
       const held: ManifestCampaign[] = [];
       const came: ManifestCampaign[] = [];
-      const yielded: { id: string; verdict: Verdict }[] = [];
+      const verdicts: [string, Verdict][] = [];
       const camesAt = ({ id }: ManifestCampaign) => cameAt.get(id) ?? at.ticksMs;
       const goesBefore = (a: ManifestCampaign, b: ManifestCampaign) =>
         (b.priority - a.priority || camesAt(a) - camesAt(b)) < 0;
       // Read once for all: asking the page is what costs.
       const told = facts();
+      const times = timesOf(memory, at);
       for (const campaign of index.candidates(href, told, device)) {
-        const verdict = verdictOf(campaign, memory, at, told);
+        const verdict = verdictOf(campaign, memory, at, told, times);
         const { code } = verdict;
-        if (remainingOf(campaign, memory, at) <= 0) came.push(campaign);
+        verdicts.push([campaign.id, verdict]);
+        if (remainingOf(campaign, times) <= 0) came.push(campaign);
         if (code === 'ready') {
           if (open === null || goesBefore(campaign, open)) open = campaign;
         } else if (code === 'held:holdout') {
           if (!heldBefore.has(campaign.id)) held.push(campaign);
-        } else if (code === 'blocked:yielded') {
-          yielded.push({ id: campaign.id, verdict });
         } else if (code === 'waiting:trigger') {
           if (verdict.remainingMs !== null && visibleSince !== null)
             near.push({ campaign, inMs: verdict.remainingMs });
@@ -214,12 +225,12 @@ export function createPageView(input: PageViewInput): PageView {
           near.push({ campaign, inMs: verdict.retryAtMs - at.wallMs });
         }
       }
-      return { open, held, near: near.sort((a, b) => a.inMs - b.inMs), came, yielded };
+      return { open, held, near: near.sort((a, b) => a.inMs - b.inMs), came, verdicts };
     },
-    settle({ came, held, yielded }, at) {
+    settle({ came, held, verdicts }, at) {
       for (const { id } of came) if (!cameAt.has(id)) cameAt.set(id, at.ticksMs);
       for (const { id } of held) heldBefore.add(id);
-      for (const { id, verdict } of yielded) out.set(id, verdict);
+      for (const [id, verdict] of verdicts) if (verdict.code === 'blocked:yielded') out.set(id, verdict);
     },
     scheduleVerdict,
     verdictOf,

@@ -2,12 +2,12 @@ import type {
   Assumptions,
   Happening,
   Manifest,
-  Rehearsal,
+  Reaction,
   RehearsedPage,
   Traffic,
   TrafficVisitor,
 } from '@velarium/contract';
-import { wallClock } from '../schedule/zone.ts';
+import type { Visit } from '../rehearsal/play.ts';
 
 /**
  * What is taken for granted until somebody says otherwise: about half of the page views at a desk end by way of the
@@ -38,11 +38,10 @@ export function staysOf({ list }: Traffic): (path: string, nth: number) => Stay 
     for (const { path, seconds, depth } of pages) {
       if (seconds === null) continue;
       const key = pathOf(path);
+      const stays = known.get(key) ?? [];
+      if (stays.length === 0) known.set(key, stays);
       // A server's log knows how long, and never how far.
-      known.set(
-        key,
-        [...(known.get(key) ?? []), { seconds, depth: depth ?? PLAIN_STAY.depth }].slice(-MOST_KNOWN),
-      );
+      if (stays.length < MOST_KNOWN) stays.push({ seconds, depth: depth ?? PLAIN_STAY.depth });
     }
   }
   return (path, nth) => {
@@ -51,7 +50,8 @@ export function staysOf({ list }: Traffic): (path: string, nth: number) => Stay 
   };
 }
 const MOST_KNOWN = 500;
-const pathOf = (address: string): string => address.split(/[?#]/, 1)[0] ?? address;
+/** An address without what follows its path. */
+export const pathOf = (address: string): string => address.split(/[?#]/, 1)[0] ?? address;
 
 /** A number from 0 to below 1 for one page view of one visitor: the same every time it is replayed. */
 export function lot(visitor: number, view: number, of: number): number {
@@ -62,55 +62,42 @@ export function lot(visitor: number, view: number, of: number): number {
   return ((mixed ^ (mixed >>> 15)) >>> 0) / 2 ** 32;
 }
 
-interface AsRehearsalInput {
+interface AsVisitInput {
   readonly visitor: TrafficVisitor;
   /** Which of the visitors it is, for what is drawn by lot. */
   readonly nth: number;
-  readonly manifest: Pick<Manifest, 'timeZone' | 'campaigns'>;
   readonly stays: ReturnType<typeof staysOf>;
   readonly assumptions: Assumptions;
 }
 
 /** What was recorded of a visitor as a visit that can be played, with what no record tells taken for granted. */
-export function asRehearsal({
-  visitor,
-  nth,
-  manifest,
-  stays,
-  assumptions,
-}: AsRehearsalInput): Pick<Rehearsal, 'visitor' | 'pages' | 'reactions'> {
+export function asVisit({ visitor, nth, stays, assumptions }: AsVisitInput): Omit<Visit, 'reactions'> {
   const { pages: recorded, ...about } = visitor;
-  let endedMs = recorded[0]?.atMs ?? 0;
+  const beginsMs = recorded[0]?.atMs ?? 0;
+  let endedMs = beginsMs;
   const pages = recorded.map(({ path, atMs, seconds, depth }, view): RehearsedPage => {
-    const drawn = stays(path, Math.floor(lot(nth, view, 0) * 1e6));
-    const stay = Math.min(seconds ?? drawn.seconds, LONGEST_SECONDS);
-    const reached = depth ?? drawn.depth;
+    const drawn =
+      seconds === null || depth === null ? stays(path, Math.floor(lot(nth, view, 0) * 1e6)) : undefined;
+    const stay = Math.min(seconds ?? drawn?.seconds ?? 0, LONGEST_SECONDS);
+    const reached = depth ?? drawn?.depth ?? 0;
     const afterMinutes = Math.max(0, (atMs - endedMs) / MINUTE_MS);
     endedMs = Math.max(endedMs, atMs) + stay * 1000;
     const end = Math.max(0, stay - BEFORE_END_SECONDS);
-    const happenings: Happening[] = [
-      ...(reached >= END_OF_ARTICLE_PERCENT ? [{ at: end, what: 'articleEnd' as const }] : []),
-      ...(visitor.device === 'mobile'
-        ? lot(nth, view, 1) < assumptions.leavesByTouch
-          ? [{ at: end, what: 'leavesByTouch' as const, by: 'scrollUp' as const }]
-          : []
-        : lot(nth, view, 1) < assumptions.leavesByMouse
-          ? [{ at: end, what: 'leavesByMouse' as const, certainty: 'certain' as const }]
-          : []),
-    ];
+    const happenings: Happening[] = [];
+    if (reached >= END_OF_ARTICLE_PERCENT) happenings.push({ at: end, what: 'articleEnd' });
+    const chance = lot(nth, view, 1);
+    if (visitor.device !== 'mobile' && chance < assumptions.leavesByMouse)
+      happenings.push({ at: end, what: 'leavesByMouse', certainty: 'certain' });
+    if (visitor.device === 'mobile' && chance < assumptions.leavesByTouch)
+      happenings.push({ at: end, what: 'leavesByTouch', by: 'scrollUp' });
     return { path, seconds: stay, depth: reached, afterMinutes, happenings };
   });
-  return {
-    visitor: {
-      ...about,
-      begins: new Date(wallClock(recorded[0]?.atMs ?? 0, manifest.timeZone)).toISOString().slice(0, 16),
-      met: [],
-    },
-    pages,
-    reactions: manifest.campaigns.map(({ id }) => ({
-      campaign: id,
-      does: 'close',
-      afterSeconds: assumptions.closesAfterSeconds,
-    })),
-  };
+  return { visitor: { ...about, met: [] }, pages, beginsMs };
 }
+
+/** Whatever opens is closed after a while. */
+export const usualReactions = (
+  { campaigns }: Pick<Manifest, 'campaigns'>,
+  { closesAfterSeconds }: Assumptions,
+): Reaction[] =>
+  campaigns.map(({ id }) => ({ campaign: id, does: 'close', afterSeconds: closesAfterSeconds }));
