@@ -16,7 +16,8 @@ export async function newCampaign(page: Page, name: string, template: RegExp): P
 export const stage = (page: Page, device: 'desktop' | 'phone') =>
   page.frameLocator(`iframe[title="Message on ${device}"]`);
 export const outline = (page: Page): Locator => page.getByRole('list', { name: 'Blocks' });
-export const saved = (page: Page) => expect(page.getByText('All saved')).toBeVisible();
+/** An expectation looks only now and then; this is told at once. */
+export const saved = (page: Page) => page.getByText('All saved').first().waitFor();
 
 export async function addBlock(page: Page, kind: string): Promise<void> {
   await page.getByRole('button', { name: 'Add a block' }).click();

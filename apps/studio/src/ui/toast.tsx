@@ -7,7 +7,8 @@ export function Toaster() {
       position="bottom-center"
       // Beside each other: what lies under another cannot be pressed.
       expand
-      style={{ fontFamily: 'inherit' }}
+      // Over what is open and stays; never over a menu or a choice that somebody opens after it came.
+      style={{ fontFamily: 'inherit', zIndex: 45 }}
       toastOptions={{
         unstyled: true,
         classNames: {
