@@ -228,7 +228,7 @@ const FILE: MessageFile = {
     pictureBase: '',
   }),
   pictures: {},
-  parts: partsOf(message),
+  parts: partsOf(message, PLAIN_LOOK),
 };
 
 /** Answers for site and edge from memory, so that nothing but the page's own work is measured. */

@@ -120,7 +120,7 @@ export async function bundleTag() {
     return { code: await smallest(outputFiles[0].text, true), metafile };
   };
   const bundles = {};
-  for (const name of ['renderer', 'form', 'behind', 'further', 'extras', 'rare', 'panel'])
+  for (const name of ['renderer', 'form', 'behind', 'further', 'letters', 'extras', 'rare', 'panel'])
     bundles[name] = await chunk(name);
   // One name for all of a release: a hash for each would cost every page the bytes of all.
   const hash = createHash('sha256');

@@ -16,6 +16,7 @@ import sharp from 'sharp';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import {
   addColleague,
+  asForm,
   BROWSER,
   createCampaign,
   createTestServer,
@@ -63,16 +64,8 @@ async function served(): Promise<MessageFile> {
   const url = `/tag/${owner.siteKey}/messages/${live?.message}.json`;
   return (await server.edge.inject({ url, headers: { origin: ORIGIN } })).json();
 }
-const upload = (bytes: Buffer, name = 'Ridge.png') => {
-  const edge = '----edge';
-  const head = `--${edge}\r\ncontent-disposition: form-data; name="file"; filename="${name}"\r\ncontent-type: image/png\r\n\r\n`;
-  return owner.ask(
-    'POST',
-    site('pictures'),
-    Buffer.concat([Buffer.from(head), bytes, Buffer.from(`\r\n--${edge}--\r\n`)]),
-    { 'content-type': `multipart/form-data; boundary=${edge}` },
-  );
-};
+const upload = (bytes: Buffer, name = 'Ridge.png') =>
+  owner.ask('POST', site('pictures'), ...asForm(bytes, name));
 
 /** Sends answers as the tag does. */
 const submit = (campaign: Campaign, answers: Partial<Submit>) =>

@@ -1,6 +1,7 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import { EventEmitter, once } from 'node:events';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
 import {
   type Campaign,
   type CampaignDocument,
@@ -293,6 +294,22 @@ export function sendEvents(
       ...body,
     }),
   });
+}
+
+/** Where letters lie that anybody may use (OFL 1.1), from the registry. */
+export const woff2 = (name: 'figtree' | 'fraunces'): string =>
+  createRequire(import.meta.url).resolve(
+    `@fontsource-variable/${name}/files/${name}-latin-wght-normal.woff2`,
+  );
+
+/** A file as a form sends it, and its heads. */
+export function asForm(bytes: Buffer, name: string): [Buffer, Record<string, string>] {
+  const edge = '----edge';
+  const head = `--${edge}\r\ncontent-disposition: form-data; name="file"; filename="${name}"\r\n\r\n`;
+  return [
+    Buffer.concat([Buffer.from(head), bytes, Buffer.from(`\r\n--${edge}--\r\n`)]),
+    { 'content-type': `multipart/form-data; boundary=${edge}` },
+  ];
 }
 
 /** A picture of one colour, 900 by 600. */

@@ -1,8 +1,9 @@
+import { readFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import type { Look, LookRead, Site } from '@velarium/contract';
+import type { Letters, Look, LookRead, Site } from '@velarium/contract';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { createTestServer, createWorkspace, type Member, type TestServer } from './server.ts';
+import { createTestServer, createWorkspace, type Member, type TestServer, woff2 } from './server.ts';
 
 let server: TestServer;
 let owner: Member;
@@ -39,11 +40,36 @@ describe('a site’s own pages', () => {
     expect(style).toMatchObject({
       // Source: CSS Color Module Level 4, named colours and its example of green in OKLCH (from memory).
       palette: { surface: '#fffff0', ink: '#102030', accent: '#008000' },
-      fonts: { text: 'sans', heading: 'serif' },
+      fonts: { text: 'sans', heading: 'Georgia, serif' },
       textSize: 18,
       corners: { control: 12 },
     });
     expect(said).toContain('accent');
+  });
+  it('say what letters they are set in, and those they load are kept for the studio to show', async () => {
+    const letters = readFileSync(woff2('figtree'));
+    web.removeAllListeners('request');
+    web.on('request', ({ url }, response) => {
+      if (url === '/f/own.woff2') return response.writeHead(200).end(letters);
+      if (url === '/f/broken.woff2') return response.writeHead(200).end('wOF2 and then nothing');
+      if (url === '/css/site.css')
+        return response
+          .writeHead(200)
+          .end(`@font-face{font-family:"Own Plain";src:local(x),url(../f/own.woff2) format("woff2");font-weight:300 900}
+                @font-face{font-family:"Own Plain";font-style:italic;src:url(../f/italic.woff2)}
+                @font-face{font-family:'Own Serif';src:url("/f/broken.woff2")}
+                @font-face{font-family:Unused;src:url(/f/own.woff2)}
+                body{font:16px/1.5 'Own Plain',sans-serif}h1{font-family:"Own Serif",serif}`);
+      response.writeHead(200).end('<link rel="stylesheet" href="/css/site.css"><p>Words');
+    });
+    const { style } = (await read('/')).json<LookRead>();
+    expect(style.fonts).toEqual({ text: '"Own Plain", sans-serif', heading: '"Own Serif", serif' });
+    const kept = (await owner.ask('GET', `/sites/${owner.siteId}/letters`)).json<Letters[]>();
+    expect(kept).toMatchObject([
+      { family: 'Own Plain', like: 'sans', weights: [300, 900], isBrought: false },
+    ]);
+    const file = await owner.ask('GET', `/sites/${owner.siteId}/letters/${kept[0]?.id}/file`);
+    expect(file.rawPayload.equals(letters)).toBe(true);
   });
   it.each([
     ['/bare', 'name neither colours nor letters'],

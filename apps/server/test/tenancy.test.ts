@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
 import { beginPage, beginRehearsal, newBlock, PLAIN_LOOK } from '@velarium/core';
 import type { InjectOptions } from 'fastify';
 import { afterAll, beforeAll, expect, it } from 'vitest';
@@ -9,6 +10,7 @@ import {
   type Member,
   somePng,
   type TestServer,
+  woff2,
 } from './server.ts';
 
 let server: TestServer;
@@ -34,6 +36,9 @@ async function everything(): Promise<string> {
     'campaign_revision',
     'campaign_version',
     'message_file',
+    'letters',
+    'letter_file',
+    'robot_day',
     'site_manifest',
     'membership',
     'lead',
@@ -139,6 +144,7 @@ it('no route lets one workspace read or touch what is another’s', { timeout: 6
   const idOf = async (path: string, body: object): Promise<string> =>
     (await theirs.ask('POST', `/sites/${theirs.siteId}/${path}`, body)).json().id;
   const goal = { name: 'Mine', deed: { kind: 'answer' }, days: 7 };
+  const letters = { name: 'Theirs', like: 'sans', licence: 'OFL 1.1' } as const;
   const theirIds: Record<string, string> = {
     goals: (await theirs.ask('POST', `/sites/${theirs.siteId}/goals`, { ...goal, name: 'Theirs' })).json()[0]
       .id,
@@ -157,6 +163,9 @@ it('no route lets one workspace read or touch what is another’s', { timeout: 6
     blocks: await idOf('blocks', { ...block, name: 'Theirs' }),
     templates: await idOf('templates', { name: 'Theirs', message: document.message }),
     pictures: (await server.services.library.pictures.add(theirs.siteId, 'Theirs', await somePng())).id,
+    letters: (
+      await server.services.library.letters.bring(theirs.siteId, readFileSync(woff2('figtree')), letters)
+    ).id,
     attachments: await theirAttachment(),
     ...(await theirPeople()),
   };
@@ -265,7 +274,9 @@ it('no route lets one workspace read or touch what is another’s', { timeout: 6
       .concat(
         (method === 'DELETE' && path.endsWith('/pages')) || /\/(sight|met-on)$/.test(path)
           ? '?path=/theirs'
-          : '',
+          : method === 'POST' && path.endsWith('/letters')
+            ? `?${new URLSearchParams(letters)}`
+            : '',
       );
     const response = await mine.ask(method as InjectOptions['method'], url, bodies[`${method} ${path}`]);
     expect([method, path, response.statusCode]).toEqual([method, path, 404]);

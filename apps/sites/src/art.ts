@@ -4,12 +4,15 @@ const noise = (seed: number) => {
   return x - Math.floor(x);
 };
 
+const STEPS = 24;
+const ridgeAt = (i: number, seed: number, base: number, height: number): number =>
+  base - height * (0.45 * noise(seed + i) + 0.55 * Math.sin((i / STEPS) * Math.PI + seed));
+
 function ridge(seed: number, base: number, height: number, width: number): string {
-  const steps = 24;
-  const points = Array.from({ length: steps + 1 }, (_, i) => {
-    const y = base - height * (0.45 * noise(seed + i) + 0.55 * Math.sin((i / steps) * Math.PI + seed));
-    return `${((i / steps) * width).toFixed(0)},${y.toFixed(0)}`;
-  });
+  const points = Array.from(
+    { length: STEPS + 1 },
+    (_, i) => `${((i / STEPS) * width).toFixed(0)},${ridgeAt(i, seed, base, height).toFixed(0)}`,
+  );
   return `0,500 ${points.join(' ')} ${width},500`;
 }
 
@@ -22,11 +25,14 @@ export function nightSky(seed: number, label: string): string {
     ];
     return `<circle cx="${x.toFixed(0)}" cy="${y.toFixed(0)}" r="${r.toFixed(1)}"/>`;
   }).join('');
+  // The dome stands on the nearer ridge, a little sunk in.
+  const foot = Math.max(ridgeAt(18, seed + 9, 470, 90), ridgeAt(19, seed + 9, 470, 90)) + 4;
   return `<svg class="art" viewBox="0 0 1200 500" role="img" aria-label="${label}" preserveAspectRatio="xMidYMid slice">
 <defs><linearGradient id="g${seed}" x1="0" y1="0" x2="0" y2="1"><stop offset="0" stop-color="#0d1730"/><stop offset="1" stop-color="#3c5a7d"/></linearGradient></defs>
 <rect width="1200" height="500" fill="url(#g${seed})"/><g fill="#f7efd6">${stars}</g>
-<polygon points="${ridge(seed, 420, 120, 1200)}" fill="#22344f"/><polygon points="${ridge(seed + 9, 470, 90, 1200)}" fill="#131f35"/>
-<path d="M900 372v-34a34 34 0 0 1 68 0v34z" fill="#d9d2c0"/><path d="M930 306l8 0 0 66-8 0z" fill="#131f35"/></svg>`;
+<polygon points="${ridge(seed, 420, 120, 1200)}" fill="#22344f"/>
+<path d="M891 ${foot}v-40a34 34 0 0 1 68 0v40z" fill="#d9d2c0"/><path d="M921 ${foot - 73}h8v50h-8z" fill="#131f35"/>
+<polygon points="${ridge(seed + 9, 470, 90, 1200)}" fill="#131f35"/></svg>`;
 }
 
 export function seaAndBoat(seed: number, label: string): string {

@@ -1,6 +1,7 @@
 import Fastify, { type FastifyInstance } from 'fastify';
 import { FELL_ICON, SKERRY_ICON } from './art.ts';
 import { htmlDocument, sitemap } from './document.ts';
+import { isSiteLetters, lettersFile } from './letters.ts';
 import { type DemoSite, SITE_KEYS } from './page.ts';
 
 /** Serves one demo site under a strict Content-Security-Policy, as a careful site owner would. */
@@ -13,6 +14,7 @@ export function createSiteApp(site: DemoSite, edgeOrigin: string): FastifyInstan
     "style-src 'self'",
     // Pictures of messages come from the edge; films and frames are where the marketer says.
     `img-src 'self' ${edgeOrigin}`,
+    `font-src 'self' ${edgeOrigin}`,
     'frame-src blob: http://127.0.0.1:*',
     "form-action 'self'",
     "base-uri 'none'",
@@ -27,6 +29,16 @@ export function createSiteApp(site: DemoSite, edgeOrigin: string): FastifyInstan
     );
   }
   app.get('/site.css', (_request, reply) => reply.type('text/css').send(site.css));
+  app.get<{ Params: { name: string } }>('/letters/:name.woff2', (request, reply) => {
+    const { name } = request.params;
+    return isSiteLetters(name)
+      ? reply
+          .type('font/woff2')
+          // A page shown in a frame of no origin, as on a stage, is set in them too.
+          .headers({ 'cache-control': 'public, max-age=86400', 'access-control-allow-origin': '*' })
+          .send(lettersFile(name))
+      : reply.callNotFound();
+  });
   app.get('/site.js', (_request, reply) => reply.type('text/javascript').send(site.script));
   app.get('/icon.svg', (_request, reply) => reply.type('image/svg+xml').send(icon));
   app.get('/sitemap.xml', (request, reply) =>

@@ -85,7 +85,7 @@ export const COLOUR_ROLES = [
 ] as const;
 export type ColourRole = (typeof COLOUR_ROLES)[number];
 
-/** Families of letters a message can be set in: all are on the visitor's device already. */
+/** Kinds of letters that every device has. */
 export const FONTS = ['sans', 'serif', 'round', 'narrow', 'mono'] as const;
 export type Font = (typeof FONTS)[number];
 
@@ -120,7 +120,7 @@ export const COUNTDOWN_UNITS = ['days', 'hours', 'minutes', 'seconds'] as const;
 export type CountdownUnit = (typeof COUNTDOWN_UNITS)[number];
 
 /** Parts of the renderer that are loaded where a message needs them: forms, and what is rarer still. */
-export const MESSAGE_PARTS = ['form', 'behind', 'further'] as const;
+export const MESSAGE_PARTS = ['form', 'behind', 'further', 'letters'] as const;
 export type MessagePart = (typeof MESSAGE_PARTS)[number];
 
 /** Block kinds drawn by the part of the renderer that most messages do not need. */

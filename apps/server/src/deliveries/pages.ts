@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { LookStyle } from '@velarium/contract';
-import { FONT_STACKS } from '@velarium/core';
+import { fontStack } from '@velarium/core';
 import type { FastifyPluginAsync, FastifyReply } from 'fastify';
 import type { LinkOutcome } from './due.ts';
 import { escapeMarkup } from './mail/draw-mail.ts';
@@ -102,9 +102,9 @@ function page(
 
 const sheetOf = ({ palette, fonts, textSize, corners }: LookStyle): string =>
   [
-    `body{margin:0;min-height:100vh;display:grid;place-items:center;background:${palette.field};color:${palette.fieldText};font:${textSize}px/1.55 ${FONT_STACKS[fonts.text]}}`,
+    `body{margin:0;min-height:100vh;display:grid;place-items:center;background:${palette.field};color:${palette.fieldText};font:${textSize}px/1.55 ${fontStack(fonts.text)}}`,
     `main{box-sizing:border-box;width:min(92vw,30rem);padding:2rem;background:${palette.surface};color:${palette.ink};border-radius:${corners.box}px}`,
-    `h1{margin:.2em 0;font:600 1.6em/1.25 ${FONT_STACKS[fonts.heading]}}`,
+    `h1{margin:.2em 0;font:600 1.6em/1.25 ${fontStack(fonts.heading)}}`,
     `.site{margin:0;color:${palette.soft}}`,
     `button{margin-top:.6em;padding:.7em 1.3em;border:0;border-radius:${corners.control}px;background:${palette.accent};color:${palette.accentText};font:inherit;cursor:pointer}`,
     `button:focus-visible{outline:3px solid ${palette.ink};outline-offset:2px}`,

@@ -1,5 +1,5 @@
 import type { CampaignDocument, KeptForecast } from '@velarium/contract';
-import { blocksOfStep } from '@velarium/core';
+import { blocksOfStep, evenShares, variantOf } from '@velarium/core';
 import type { Principal } from '../accounts/index.ts';
 import { ensurePartitions, type StoredEvent, storeEvents } from '../intake/index.ts';
 import { countEvents } from '../results/index.ts';
@@ -67,6 +67,7 @@ export async function seedDemo(
   ] as const) {
     const { pages } = await learnPages(services.outside, origin, { pathOf: cataloguePath(site.settings) });
     await sites.addPages(site.id, pages);
+    await services.library.setAsPages(site.id, origin);
     await storeAll(services, demoStays(site.id, pages, new Date()));
     await sites.noteSeen(site.id);
     await sites.setSettings(workspaceId, site.id, { ...site.settings, recordedFacts: ['plan'] });
@@ -106,6 +107,20 @@ const withHoldout =
   (document) => {
     const { rule, ...changed } = change(document);
     return { ...changed, rule: { ...rule, limits: { ...rule.limits, holdout } } };
+  };
+
+/** An experiment that still runs, and has no answer yet: the same message later. */
+const TRIAL = { days: 19, after: 25 } as const;
+const withTrial =
+  (seconds: number, change: Change): Change =>
+  (given) => {
+    const document = change(given);
+    const { moment } = document.rule;
+    const later: CampaignDocument = {
+      ...document,
+      rule: { ...document.rule, moment: { ...moment, triggers: [{ kind: 'time', seconds }] } },
+    };
+    return { ...document, variants: evenShares([variantOf('b', later, moment)]) };
   };
 
 const DAYS_FORESEEN = 28;
@@ -187,7 +202,7 @@ async function seedCampaigns(
   const saturn = await make(
     'Places on Friday’s tour',
     'corner-invitation',
-    on('/night-tours/first-light', '/night-tours/deep-sky'),
+    withTrial(TRIAL.after, on('/night-tours/first-light', '/night-tours/deep-sky')),
   );
   await publish(saturn, foreseenByDay(68));
   await showings(saturn, {
@@ -196,10 +211,15 @@ async function seedCampaigns(
     days: 62,
     cause: 'time',
     after: 12,
+    trial: TRIAL,
     isClicked: true,
     rate: 0.074,
     seed: 2,
   });
+  await services.db.query(
+    `UPDATE experiment SET started_at = now() - $2 * interval '1 day' WHERE campaign_id = $1`,
+    [saturn, TRIAL.days],
+  );
 
   const letter = await make(
     'Sky letter for readers',

@@ -22,6 +22,8 @@ export interface DemoTraffic {
   readonly rate: number;
   /** Visitors from whom it was withheld, beside the others. */
   readonly held?: number;
+  /** A second moment that half of its visitors of so many days have met: how many seconds after. */
+  readonly trial?: { readonly days: number; readonly after: number };
   /** The goal of buying something. */
   readonly bought: string;
   readonly seed: number;
@@ -126,6 +128,8 @@ const readFor = (random: () => number): number =>
 /** Share of those who do not answer, who begin to. */
 const BEGINS = 0.06;
 
+/** The name of the first variant beside the present one. */
+const SECOND_VARIANT = 'b';
 /** Events that no campaign is named with. */
 const OF_THE_SITE: ReadonlySet<string> = new Set(['pageview', 'reached']);
 /** What baskets cost in the invented shop, pounds. */
@@ -142,7 +146,17 @@ export function demoEvents(traffic: DemoTraffic, now: Date): StoredEvent[] {
     const atMs = likelyMoment(random, now.getTime(), traffic.days);
     const device = random() < 0.62 ? 'desktop' : 'mobile';
     const isOld = now.getTime() - atMs > KEPT_VISITS_MS;
-    const opened = Math.round(traffic.after + random() * 1.4);
+    const inTrial = traffic.trial && now.getTime() - atMs < traffic.trial.days * DAY_MS;
+    const isSecond = inTrial && random() < 0.5;
+    // Where it is withheld from some, the others were divided from them.
+    const variant = inTrial
+      ? isSecond
+        ? SECOND_VARIANT
+        : FIRST_VARIANT
+      : traffic.held
+        ? FIRST_VARIANT
+        : null;
+    const opened = Math.round((isSecond ? (traffic.trial?.after ?? 0) : traffic.after) + random() * 1.4);
     const depth = Math.round(12 + random() * 60);
     const event = (kind: string, afterMs: number, more: Partial<StoredEvent> = {}): StoredEvent => ({
       id: uuid(),
@@ -159,8 +173,7 @@ export function demoEvents(traffic: DemoTraffic, now: Date): StoredEvent[] {
       campaign: OF_THE_SITE.has(kind) ? null : traffic.campaignId,
       version: OF_THE_SITE.has(kind) ? null : 1,
       closedBy: null,
-      // Where it is withheld from some, the others were divided from them.
-      variant: traffic.held && !OF_THE_SITE.has(kind) ? FIRST_VARIANT : null,
+      variant: OF_THE_SITE.has(kind) ? null : variant,
       stay: null,
       view: null,
       cause: kind === 'shown' ? traffic.cause : null,

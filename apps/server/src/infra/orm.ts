@@ -45,6 +45,7 @@ import { SecondPerson1764000000025 } from './migrations/0025-second-person.ts';
 import { Foreseen1764000000026 } from './migrations/0026-foreseen.ts';
 import { SecretsOfAddresses1764000000027 } from './migrations/0027-secrets-of-addresses.ts';
 import { Robots1764000000028 } from './migrations/0028-robots.ts';
+import { Letters1764000000029 } from './migrations/0029-letters.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
@@ -124,6 +125,7 @@ export function createDataSource(
       Foreseen1764000000026,
       SecretsOfAddresses1764000000027,
       Robots1764000000028,
+      Letters1764000000029,
     ],
     migrationsTransactionMode: 'each',
     // A failed query is thrown; writing it down too would put what people sent into the log.

@@ -1,8 +1,11 @@
 import multipart from '@fastify/multipart';
 import {
   askFilmSchema,
+  bringLettersSchema,
   changePictureSchema,
   filmFactsSchema,
+  lettersIdSchema,
+  lettersSchema,
   lookReadSchema,
   lookSchema,
   ownTemplateSchema,
@@ -29,6 +32,7 @@ const OUTSIDE_ASKED = { max: 30, timeWindow: '1 minute' };
 
 const siteParams = z.object({ siteId: z.uuid() });
 const params = siteParams.extend({ id: z.uuid() });
+const lettersParams = siteParams.extend({ id: lettersIdSchema });
 
 export interface LibraryRouteServices {
   readonly library: LibraryService;
@@ -101,7 +105,42 @@ export const libraryRoutes: FastifyPluginAsyncZod<LibraryRouteServices> = async 
     },
     async (request) => {
       const { origins } = await sites.get(request.principal.workspaceId, request.params.siteId);
-      return library.readLook(origins[0] ?? '', request.body.path);
+      return library.readLook(request.params.siteId, origins[0] ?? '', request.body.path);
+    },
+  );
+
+  app.get(
+    '/sites/:siteId/letters',
+    { schema: { params: siteParams, response: { 200: z.array(lettersSchema) } } },
+    async (request) => library.letters.list(await own(request)),
+  );
+  app.post(
+    '/sites/:siteId/letters',
+    {
+      preHandler,
+      bodyLimit: MOST_BYTES + 4096,
+      schema: { params: siteParams, querystring: bringLettersSchema, response: { 201: lettersSchema } },
+    },
+    async (request, reply) => {
+      const siteId = await own(request);
+      const bytes = await (await request.file())?.toBuffer();
+      if (!bytes?.length)
+        throw new ProblemError(422, 'no-letters', 'No letters came', 'Choose a file and send it again.');
+      return reply.status(201).send(await library.letters.bring(siteId, bytes, request.query));
+    },
+  );
+  app.get('/sites/:siteId/letters/:id/file', { schema: { params: lettersParams } }, async (request, reply) =>
+    reply
+      .type('font/woff2')
+      .header('cache-control', 'private, max-age=31536000, immutable')
+      .send(await library.letters.file(await own(request), request.params.id)),
+  );
+  app.delete(
+    '/sites/:siteId/letters/:id',
+    { preHandler, schema: { params: lettersParams } },
+    async (request, reply) => {
+      await library.letters.remove(await own(request), request.params.id);
+      return reply.status(204).send();
     },
   );
 

@@ -6,7 +6,7 @@ import type { LibraryService } from './service.ts';
 const FOREVER = 'public, max-age=31536000, immutable';
 const HOUR = 'public, max-age=3600';
 
-/** Pictures, as pages and the studio load them: public, in the best format the browser takes. */
+/** Pictures and letters, as pages load them: public, pictures in the best format the browser takes. */
 export const servePictures: FastifyPluginAsync<{
   library: () => LibraryService;
 }> = async (app, { library }) => {
@@ -23,6 +23,19 @@ export const servePictures: FastifyPluginAsync<{
         'cross-origin-resource-policy': 'cross-origin',
       })
       .send(svg);
+  });
+  app.get<{ Params: { hash: string } }>('/letters/:hash.woff2', hidden, async (request, reply) => {
+    const { hash } = request.params;
+    const bytes = /^[0-9a-f]{32}$/.test(hash) ? await library().letters.served(hash) : undefined;
+    if (!bytes) throw notFound('file of letters');
+    return reply
+      .headers({
+        'content-type': 'font/woff2',
+        'cache-control': FOREVER,
+        'access-control-allow-origin': '*',
+        'cross-origin-resource-policy': 'cross-origin',
+      })
+      .send(bytes);
   });
   app.get<{ Params: { id: string; width: string } }>(
     '/pictures/:id/:width',

@@ -1,10 +1,11 @@
-import type { Message, MessageFile } from '@velarium/contract';
+import type { LookRead, Message, MessageFile } from '@velarium/contract';
 import { inLanguage, partsOf, picturesOf, withSavedBlocks } from '@velarium/core';
 import { sheetOf } from '@velarium/render/sheet';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { ReadOutside } from '../infra/outside.ts';
 import { createFilms } from './films.ts';
 import { createOwnTemplates, createSavedBlocks } from './keepsakes.ts';
+import { createLetters } from './letters.ts';
 import { createLooks } from './looks.ts';
 import { createPictures } from './pictures.ts';
 import { readLook } from './read-look.ts';
@@ -15,16 +16,29 @@ const EDGE = 'edge:';
 /** What a site's messages are made of beside their own words. */
 export function createLibraryService(db: DataSource, outside: ReadOutside) {
   const looks = createLooks(db);
+  const letters = createLetters(db);
   const pictures = createPictures(db);
   const films = createFilms(outside, pictures);
   const savedBlocks = createSavedBlocks(db);
   const templates = createOwnTemplates(db);
   return {
     looks,
+    letters,
     pictures,
     films,
-    /** How a page of the site looks, as a Look. */
-    readLook: (origin: string, path: string) => readLook(outside, origin, path),
+    /** How a page of the site looks, as a Look; the letters it is set in are kept for the studio to show. */
+    async readLook(siteId: string, origin: string, path: string): Promise<LookRead> {
+      const { faces, ...look } = await readLook(outside, origin, path);
+      for (const { family, bytes, like } of faces) await letters.keepFound(siteId, family, bytes, like);
+      return look;
+    },
+    /** Sets the site's own Look in the letters of its pages; the rest of it stays. */
+    async setAsPages(siteId: string, origin: string): Promise<void> {
+      const { style } = await this.readLook(siteId, origin, '/');
+      const own = (await looks.list(siteId)).find(({ isDefault }) => isDefault);
+      if (own)
+        await looks.save(siteId, own.id, { name: own.name, style: { ...own.style, fonts: style.fonts } });
+    },
     savedBlocks,
     templates,
     /** Makes messages, in one of their languages, into what pages load: saved blocks put in, the sheet made, the pictures named. */
@@ -40,16 +54,19 @@ export function createLibraryService(db: DataSource, outside: ReadOutside) {
       return async (draft: Message, wanted?: string): Promise<MessageFile> => {
         const { message, language, words } = inLanguage(withSavedBlocks(draft, savedOf), wanted);
         const files = await pictures.files(site.id, picturesOf(message), manager);
+        const look = lookOf(message.look);
+        const parts = partsOf(message, look);
         return {
           message,
           sheet: sheetOf(message, {
-            look: lookOf(message.look),
+            look,
             breakpoints: site.settings.breakpoints,
             pictures: files,
+            letters: await letters.loadedBy(site.id, look, { message, words, parts }, manager),
             pictureBase: EDGE,
           }),
           pictures: { ...files },
-          parts: partsOf(message),
+          parts,
           ...(language ? { language } : {}),
           ...(words ? { words } : {}),
         };

@@ -361,7 +361,7 @@ export function createPublishingService({
       );
       return row;
     },
-    /** Forgets message files that no version had: their campaigns are gone. */
+    /** Forgets message files that no version had, their campaigns being gone, and letters that no message file loads. */
     async tidy(): Promise<void> {
       await why.tidy();
       await db.query(
@@ -370,6 +370,12 @@ export function createPublishingService({
             WHERE had.hash = file.hash AND campaign.site_id = file.site_id)
            AND NOT EXISTS (SELECT FROM site_manifest WHERE site_manifest.site_id = file.site_id
             AND strpos(body, file.hash) > 0)`,
+      );
+      await db.query(
+        // What was made for a draft that somebody is trying is still wanted.
+        `DELETE FROM letter_file AS file WHERE made_at < now() - interval '2 days'
+           AND NOT EXISTS (SELECT FROM message_file AS message
+            WHERE message.site_id = file.site_id AND strpos(message.body, file.hash) > 0)`,
       );
     },
     async findMessage(siteId: string, hash: string): Promise<string | undefined> {

@@ -57,14 +57,14 @@ ${sections
 <p class="end">End of the article. <a href="/journal">Back to the journal</a></p></article>`,
 });
 
-const tour = ({ slug, title, price, text, dates }: (typeof TOURS)[number]): SitePage => ({
+const tour = ({ slug, title, price, text, dates }: (typeof TOURS)[number], at: number): SitePage => ({
   path: `/night-tours/${slug}`,
   title: `${title} tour`,
   kind: 'tour',
   description: `A night tour at Quillon Fell: ${title}.`,
-  body: `<p class="eyebrow">Night tours</p><h1>${title}</h1><p class="standfirst">${text}</p>
+  body: `<div class="tour"><div><p class="eyebrow">Night tours</p><h1>${title}</h1><p class="standfirst">${text}</p>
 <h2>Dates</h2><ul class="dates">${dates.map((date) => `<li>${date}</li>`).join('')}</ul>
-<p><button class="buy" data-add="tour-${slug}" data-title="${title} tour" data-price="${price}">Put in the basket, £${price}</button></p>`,
+<p><button class="buy" data-add="tour-${slug}" data-title="${title} tour" data-price="${price}">Put in the basket, £${price}</button></p></div>${nightSky(at + 23, '')}</div>`,
 });
 
 export const FELL_PAGES: readonly SitePage[] = [

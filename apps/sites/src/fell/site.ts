@@ -1,39 +1,49 @@
+import { fontFace } from '../letters.ts';
 import { type DemoSite, SITE_KEYS } from '../page.ts';
 import { FELL_PAGES } from './pages.ts';
 
 /** A style of its own that a careless tag would disturb, and that would disturb a careless message. */
-const css = `
-:root{font-size:18px;--night:#16223b;--straw:#f0c257;--paper:#f5f3ee}
+const css = `${fontFace('fraunces')}${fontFace('figtree')}
+:root{font-size:18px;--night:#111b33;--dusk:#2b3e63;--straw:#f0c257;--paper:#f6f3ec;--ink:#1b2234;--soft:#5c6577}
 *{box-sizing:border-box}
-body{margin:0;background:var(--paper);color:#1a2030;font:1rem/1.65 Georgia,"Times New Roman",serif}
-h1,h2{font-family:Georgia,serif;line-height:1.15;color:var(--night)}
-h1{font-size:2.4rem;margin:.2em 0 .4em}
-h2{font-variant:small-caps;letter-spacing:.03em}
-a{color:#23507a}
-button{text-transform:uppercase;letter-spacing:.08em;background:var(--night);color:#fff;border:0;padding:.8em 1.4em;font:600 .75rem Georgia,serif;cursor:pointer}
-input{display:block;width:100%;font:inherit;padding:.5em;border:2px solid var(--night);border-radius:0;background:#fffdf5}
+body{margin:0;background:var(--paper);color:var(--ink);font:1rem/1.6 Figtree,"Segoe UI",sans-serif}
+h1,h2{font-family:Fraunces,Georgia,serif;line-height:1.12;color:var(--night);font-weight:600;letter-spacing:-.012em;text-wrap:balance}
+h1{font-size:2.9rem;margin:.15em 0 .4em}
+h2{font-size:1.45rem;margin:1.4em 0 .4em}
+a{color:#1d4d7c;text-underline-offset:.2em}
+button{background:var(--night);color:#fff;border:0;border-radius:3px;padding:.85em 1.5em;font:600 .85rem Figtree,sans-serif;cursor:pointer}
+button:hover{background:var(--dusk)}
+input{display:block;width:100%;font:inherit;padding:.5em;border:1.5px solid var(--night);border-radius:3px;background:#fffdf8}
 form.plain{display:grid;gap:1rem;max-width:26rem}
-.top{display:flex;flex-wrap:wrap;gap:.4rem 2rem;align-items:baseline;justify-content:space-between;padding:1rem max(1.2rem,calc(50vw - 31rem));background:var(--night)}
-.brand{color:#fff;text-decoration:none;font-size:1.15rem;letter-spacing:.04em}
-nav{display:flex;flex-wrap:wrap;gap:.2rem 1.2rem}
-nav a{color:#d6deeb;text-decoration:none;font-size:.85rem}
-nav a[aria-current]{color:var(--straw)}
-main{max-width:62rem;margin:0 auto;padding:1.4rem 1.2rem 4rem}
-footer{background:#e6e1d4;padding:1.4rem max(1.2rem,calc(50vw - 31rem));font-size:.8rem}
-.hero{position:relative;color:#fff;margin-bottom:1.6rem}
-.hero .art{height:23rem}
-.hero div{position:absolute;left:2rem;bottom:1.6rem;max-width:26rem}
-.hero h1{color:#fff}
-.art{display:block;width:100%;height:15rem;border-radius:2px}
-.card .art{height:8rem}
-.cta{display:inline-block;background:var(--straw);color:#1b1a16;padding:.6em 1.2em;text-decoration:none}
-.three,.cards{display:grid;gap:1.4rem;grid-template-columns:repeat(auto-fit,minmax(15rem,1fr))}
-.card{display:block;background:#fff;padding:1.1rem;color:inherit;text-decoration:none;border-top:3px solid var(--straw)}
+.top{display:flex;flex-wrap:wrap;gap:.4rem 2rem;align-items:baseline;justify-content:space-between;padding:1.1rem max(1.2rem,calc(50vw - 31rem));background:var(--night)}
+.brand{color:#fff;text-decoration:none;font:600 1.25rem Fraunces,Georgia,serif;letter-spacing:-.01em}
+nav{display:flex;flex-wrap:wrap;gap:.2rem 1.5rem}
+nav a{color:#c9d3e6;text-decoration:none;font-size:.85rem;padding:.15rem 0;border-bottom:2px solid transparent}
+nav a[aria-current]{color:#fff;border-color:var(--straw)}
+main{max-width:64rem;margin:0 auto;padding:2rem 1.2rem 4.5rem}
+footer{background:var(--night);color:#c9d3e6;padding:2rem max(1.2rem,calc(50vw - 31rem));font-size:.8rem}
+footer a{color:inherit}
+.hero{position:relative;color:#fff;margin:-2rem calc(50% - 50vw) 2.6rem;overflow:hidden}
+.hero .art{height:27rem;border-radius:0}
+.hero div{position:absolute;left:max(1.2rem,calc(50vw - 31rem));bottom:2.4rem;max-width:29rem}
+.hero h1{color:#fff;font-size:3.5rem}
+.hero p{font-size:1.1rem}
+.art{display:block;width:100%;height:16rem;border-radius:4px}
+.card .art{height:9rem;margin:-1.3rem -1.3rem 1rem;width:calc(100% + 2.6rem);border-radius:4px 4px 0 0}
+.cta{display:inline-block;background:var(--straw);color:#1b1a16;padding:.75em 1.4em;border-radius:3px;text-decoration:none;font-weight:600}
+.three,.cards{display:grid;gap:1.6rem;grid-template-columns:repeat(auto-fit,minmax(15rem,1fr))}
+.three section{border-top:2px solid var(--straw);padding-top:.2rem}
+.card{display:block;background:#fff;padding:1.3rem;color:inherit;text-decoration:none;border-radius:4px;box-shadow:0 1px 2px #111b331a,0 8px 24px #111b330d}
+.card h2{margin-top:.2em}
+.tour{display:grid;grid-template-columns:minmax(0,1.25fr) minmax(0,1fr);gap:2.6rem;align-items:start}
+.tour .art{height:25rem}
+.dates{list-style:none;padding:0;display:grid;gap:.5rem}
+.dates li{background:#fff;border-left:3px solid var(--straw);padding:.55em .9em;border-radius:0 3px 3px 0}
 .long{max-width:38rem;margin:0 auto}
-.eyebrow{color:#66707f;font-size:.8rem;margin:0}
-.standfirst{font-size:1.15rem;color:#3a4458}
-.end{color:#66707f;border-top:1px solid #cfc8b6;padding-top:1rem}
-@media (max-width:700px){.hero .art{height:18rem}.hero div{left:1rem;right:1rem}h1{font-size:1.8rem}}
+.eyebrow{color:var(--soft);font-size:.78rem;font-weight:600;letter-spacing:.06em;margin:0}
+.standfirst{font-size:1.18rem;line-height:1.5;color:#39425a}
+.end{color:var(--soft);border-top:1px solid #cfc8b6;padding-top:1rem}
+@media (max-width:700px){.hero .art{height:23rem}.hero h1,h1{font-size:2.1rem}.tour{grid-template-columns:minmax(0,1fr)}.tour .art{height:11rem}}
 `;
 
 /** A real basket and sign-in, kept in the browser as a small shop would, and told to the tag as a shop's developer would. */

@@ -1,4 +1,5 @@
 import { seaAndBoat } from '../art.ts';
+import { fontFace } from '../letters.ts';
 import { type DemoSite, SITE_KEYS, type SitePage } from '../page.ts';
 
 const sailings = [
@@ -45,16 +46,19 @@ const pages: readonly SitePage[] = [
   },
 ];
 
-const css = `
-body{margin:0;background:#fff;color:#173040;font:16px/1.6 Verdana,sans-serif}
-.top{display:flex;flex-wrap:wrap;gap:8px 28px;padding:14px 24px;border-bottom:6px solid #b5452c}
-.brand{font-weight:bold;color:#b5452c;text-decoration:none}
-nav{display:flex;gap:18px;flex-wrap:wrap}
-main{max-width:900px;margin:0 auto;padding:20px 24px 60px}
-footer{padding:20px 24px;background:#173040;color:#fff;font-size:13px}
-.art{display:block;width:100%;height:280px}
-.go{background:#173040;color:#fff;padding:8px 16px;text-decoration:none}
-table{border-collapse:collapse}td,th{border:1px solid #9ab;padding:8px 14px;text-align:left}
+const css = `${fontFace('nunito')}
+body{margin:0;background:#f7fafa;color:#173040;font:17px/1.6 Nunito,Verdana,sans-serif}
+h1{font-size:2.4rem;line-height:1.15;font-weight:800;letter-spacing:-.01em;margin:.6em 0 .4em}
+.top{display:flex;flex-wrap:wrap;align-items:baseline;gap:8px 28px;padding:16px max(24px,calc(50vw - 450px));background:#fff;border-bottom:5px solid #b5452c}
+.brand{font-weight:800;font-size:1.15rem;color:#b5452c;text-decoration:none}
+nav{display:flex;gap:22px;flex-wrap:wrap;margin-left:auto}
+nav a{color:#173040;text-decoration:none;font-weight:600}
+nav a[aria-current]{color:#b5452c}
+main{max-width:900px;margin:0 auto;padding:24px 24px 72px}
+footer{padding:26px max(24px,calc(50vw - 450px));background:#173040;color:#dfe9ea;font-size:14px}
+.art{display:block;width:100%;height:320px;border-radius:18px}
+.go{display:inline-block;background:#173040;color:#fff;padding:10px 20px;border-radius:99px;text-decoration:none;font-weight:700;margin-right:8px}
+table{border-collapse:collapse;background:#fff;border-radius:12px;overflow:hidden;box-shadow:0 1px 3px #1730401f}td,th{border-bottom:1px solid #dbe5e7;padding:12px 20px;text-align:left}
 `;
 
 export const SKERRY: DemoSite = {

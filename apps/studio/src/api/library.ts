@@ -1,6 +1,8 @@
 import { queryOptions } from '@tanstack/react-query';
 import type {
+  BringLetters,
   FilmFacts,
+  Letters,
   Look,
   LookRead,
   OwnTemplate,
@@ -33,6 +35,20 @@ export const removeLook = (siteId: string, id: string) =>
 /** What a page of the site says of how it looks; nothing is saved. */
 export const readLook = (siteId: string, path: string) =>
   request<LookRead>('POST', `/sites/${siteId}/looks/reading`, { path });
+
+export const lettersQuery = (siteId: string) =>
+  queryOptions({
+    queryKey: ['sites', siteId, 'letters'],
+    queryFn: () => request<Letters[]>('GET', `/sites/${siteId}/letters`),
+    staleTime: FRESH_MS,
+  });
+export const bringLetters = (siteId: string, file: File, about: BringLetters) =>
+  sendFile<Letters>(`/sites/${siteId}/letters?${new URLSearchParams(about)}`, file);
+export const removeLetters = (siteId: string, id: string) =>
+  request<void>('DELETE', `/sites/${siteId}/letters/${id}`);
+/** Where the whole file lies. */
+export const lettersAddress = (siteId: string, id: string): string =>
+  `/api/sites/${siteId}/letters/${id}/file`;
 
 export const picturesQuery = (siteId: string) =>
   queryOptions({

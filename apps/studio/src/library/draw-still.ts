@@ -1,5 +1,5 @@
 import type { Device, LookStyle, Message, MessageFile, Pictures, Site } from '@velarium/contract';
-import { inLanguage, type PersonalFacts, withSavedBlocks } from '@velarium/core';
+import { inLanguage, type PersonalFacts, plainFamily, withSavedBlocks } from '@velarium/core';
 import { type RenderedMessage, renderMessage } from '@velarium/render';
 import { drawForm } from '@velarium/render/form';
 import { further } from '@velarium/render/further';
@@ -27,6 +27,19 @@ export interface StillOptions {
   readonly frozen?: MessageFile | undefined;
 }
 
+/** Makes a site's letters known to a document; each is loaded once something in it is set in them. */
+function putLetters(document: Document, letters: Design['letters']): void {
+  const view = document.defaultView as (Window & typeof globalThis) | null;
+  if (!view) return;
+  const known = new Set([...document.fonts].map(({ family, weight }) => `${plainFamily(family)} ${weight}`));
+  for (const { family, weights, address } of letters) {
+    const [from, to] = weights;
+    const weight = from === to ? `${from}` : `${from} ${to}`;
+    if (!known.has(`${family} ${weight}`))
+      document.fonts.add(new view.FontFace(family, `url("${location.origin}${address}")`, { weight }));
+  }
+}
+
 /** Draws a message as visitors see it, but still: nothing of it acts, comes in or takes the focus. */
 export function drawStill(
   document: Document,
@@ -35,6 +48,7 @@ export function drawStill(
 ): RenderedMessage {
   const read = frozen ?? inLanguage(withSavedBlocks(message, design.savedOf), language);
   const whole = read.message;
+  putLetters(document, design.letters);
   const pictures: Pictures = frozen?.pictures ?? design.pictures;
   return renderMessage(whole, {
     sheet:

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Look, LookStyle } from '@velarium/contract';
-import { COLOUR_ROLES, FONTS, SHADOWS } from '@velarium/contract/values';
+import { COLOUR_ROLES, SHADOWS } from '@velarium/contract/values';
 import {
   contrastRatio,
   LEAST_TEXT_CONTRAST,
@@ -26,6 +26,8 @@ import { Select } from '../ui/select.tsx';
 import { tell, tellProblem } from '../ui/toast.tsx';
 import { ROLE_WORDS, Swatch } from '../workbench/message/colour-field.tsx';
 import { StageFrame } from '../workbench/stage/stage-frame.tsx';
+import { BringLetters } from './bring-letters.tsx';
+import { LettersField } from './letters-field.tsx';
 
 const AGAINST: Readonly<Partial<Record<keyof LookStyle['palette'], keyof LookStyle['palette']>>> = {
   surface: 'ink',
@@ -36,13 +38,6 @@ const AGAINST: Readonly<Partial<Record<keyof LookStyle['palette'], keyof LookSty
   field: 'fieldText',
   fieldText: 'field',
 };
-const FONT_WORDS = {
-  sans: 'Plain',
-  serif: 'With serifs',
-  round: 'Rounded',
-  narrow: 'Narrow',
-  mono: 'Typewriter',
-} as const;
 const SHADOW_WORDS = { none: 'None', hair: 'A hairline', lifted: 'Lifted', floating: 'Floating' } as const;
 const SAMPLE = TEMPLATES.find(({ id }) => id === 'sky-letter')?.message;
 
@@ -164,11 +159,11 @@ function LookEditor({ siteId, look, count, onPick }: LookEditorProps) {
         </fieldset>
         <div className="grid grid-cols-2 gap-2">
           {(['text', 'heading'] as const).map((part) => (
-            <Select
+            <LettersField
               key={part}
+              siteId={siteId}
               label={part === 'text' ? 'Letters' : 'Headings'}
-              value={style.fonts[part]}
-              options={FONTS.map((value) => ({ value, label: FONT_WORDS[value] }))}
+              font={style.fonts[part]}
               onChange={(font) => set({ fonts: { ...style.fonts, [part]: font } })}
             />
           ))}
@@ -205,6 +200,7 @@ function LookEditor({ siteId, look, count, onPick }: LookEditorProps) {
             onChange={(control) => set({ corners: { ...style.corners, control } })}
           />
         </div>
+        <BringLetters siteId={siteId} />
         <Select
           label="Shadow"
           value={style.shadow}

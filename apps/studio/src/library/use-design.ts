@@ -1,13 +1,15 @@
 import { useQuery } from '@tanstack/react-query';
-import type { Block, LookStyle, Message, Pictures } from '@velarium/contract';
+import type { Block, Letters, LookStyle, Message, Pictures } from '@velarium/contract';
 import { DRAWN_FILES, PLAIN_LOOK } from '@velarium/core';
 import { useMemo } from 'react';
-import { looksQuery, picturesQuery, savedBlocksQuery } from '../api/library.ts';
+import { lettersAddress, lettersQuery, looksQuery, picturesQuery, savedBlocksQuery } from '../api/library.ts';
 
 /** Everything a message is drawn with beside its own document. */
 export interface Design {
   readonly lookOf: (message: Pick<Message, 'look'>) => LookStyle;
   readonly pictures: Pictures;
+  /** Letters of the site, with where they lie: its own, and those of its pages. */
+  readonly letters: readonly (Letters & { readonly address: string })[];
   readonly savedOf: (id: string) => Block | undefined;
   /** Bytes a phone loads for a picture. */
   readonly weightOf: (picture: string) => number | undefined;
@@ -19,14 +21,21 @@ export function useDesign(siteId: string): Design {
   const { data: looks } = useQuery(looksQuery(siteId));
   const { data: pictures } = useQuery(picturesQuery(siteId));
   const { data: saved } = useQuery(savedBlocksQuery(siteId));
+  const { data: letters } = useQuery(lettersQuery(siteId));
   return useMemo(() => {
     const own = looks?.find(({ isDefault }) => isDefault)?.style ?? PLAIN_LOOK;
     return {
       lookOf: ({ look }) => looks?.find(({ id }) => id === look)?.style ?? own,
       pictures: { ...DRAWN_FILES, ...Object.fromEntries((pictures ?? []).map(({ id, file }) => [id, file])) },
+      letters: (letters ?? []).map((one) => ({ ...one, address: lettersAddress(siteId, one.id) })),
       savedOf: (id) => saved?.find((one) => one.id === id)?.block,
       weightOf: (picture) => pictures?.find(({ id }) => id === picture)?.weight,
-      key: JSON.stringify([looks, saved?.map(({ id, block }) => [id, block]), pictures?.length]),
+      key: JSON.stringify([
+        looks,
+        saved?.map(({ id, block }) => [id, block]),
+        pictures?.length,
+        letters?.map(({ id, family }) => [id, family]),
+      ]),
     };
-  }, [looks, pictures, saved]);
+  }, [siteId, looks, pictures, saved, letters]);
 }

@@ -79,9 +79,13 @@ async function measureOn(
     const inside = frame.contentDocument;
     if (signal.aborted || !inside) return NOTHING;
     const drawn = drawStill(inside, message, options);
-    // A picture may be what says how high the box is; one that does not come is measured as visitors would see it.
+    // A picture or the letters may be what says how high the box is; what does not come is measured as visitors would see it.
     const pictures = [...drawn.root.querySelectorAll('img')].map((image) => image.decode().catch(() => {}));
-    await Promise.race([Promise.all(pictures), new Promise((late) => setTimeout(late, PICTURES_MS))]);
+    const letters = inside.fonts.ready;
+    await Promise.race([
+      Promise.all([...pictures, letters]),
+      new Promise((late) => setTimeout(late, PICTURES_MS)),
+    ]);
     if (signal.aborted) return NOTHING;
     return message.steps.map(({ id }) => {
       drawn.showStep(id);

@@ -9,10 +9,49 @@ const colours = Object.fromEntries(COLOUR_ROLES.map((role) => [role, colourSchem
 export const paletteSchema = z.strictObject(colours);
 export type Palette = z.infer<typeof paletteSchema>;
 
+/** One family as CSS writes it: a few words, or anything in double quotes. Source: CSS Fonts Level 4, `font-family`. */
+const FAMILY = String.raw`(?:"[^"\\{}<>;\n]{1,80}"|-?[A-Za-z][\w-]*(?: [\w-]+){0,5})`;
+/**
+ * What words are set in: a kind of letters that every device has, or families as CSS names them, the first that is there. Those
+ * a page loads for itself are there; those of the site's own are loaded with the message (see `lettersFamily`).
+ */
+export const fontSchema = z
+  .string()
+  .max(400)
+  .regex(
+    new RegExp(`^${FAMILY}(?:, ?${FAMILY}){0,11}$`),
+    'name families as CSS does: Georgia, "Two words", serif',
+  );
+
+/** The name by which a message asks for letters that were brought to its site. */
+export const lettersFamily = (id: string): string => `velarium ${id}`;
+export const lettersIdSchema = z.string().regex(/^[0-9a-f]{16}$/);
+/** Letters of a site: brought by its team to be loaded with messages, or found on its pages, which load them themselves. */
+export const lettersSchema = z.strictObject({
+  id: lettersIdSchema,
+  name: z.string(),
+  /** By which a sheet asks for them. */
+  family: z.string(),
+  like: z.enum(FONTS),
+  /** From the lightest to the heaviest they can be. */
+  weights: z.tuple([z.number().int(), z.number().int()]),
+  licence: z.string(),
+  isBrought: z.boolean(),
+  bytes: z.number().int(),
+});
+export type Letters = z.infer<typeof lettersSchema>;
+/** What goes with a file of letters. */
+export const bringLettersSchema = z.strictObject({
+  name: z.string().trim().min(1, 'give them a name').max(80, 'keep it to 80 characters'),
+  like: z.enum(FONTS),
+  licence: z.string().trim().min(1, 'say by what right they are used').max(200, 'keep it to 200 characters'),
+});
+export type BringLetters = z.infer<typeof bringLettersSchema>;
+
 /** What a site's messages look like unless they say otherwise. Lengths are CSS pixels. */
 export const lookStyleSchema = z.strictObject({
   palette: paletteSchema,
-  fonts: z.strictObject({ text: z.enum(FONTS), heading: z.enum(FONTS) }),
+  fonts: z.strictObject({ text: fontSchema, heading: fontSchema }),
   textSize: z.number().int().min(13).max(24),
   /** Each step of the type scale is this much larger than the one below, per cent. */
   scale: z.number().int().min(105).max(160),

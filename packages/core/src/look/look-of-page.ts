@@ -1,4 +1,4 @@
-import type { Font, LookRead, LookStyle } from '@velarium/contract';
+import type { LookRead, LookStyle } from '@velarium/contract';
 import {
   LEAST_LARGE_CONTRAST,
   LEAST_TEXT_CONTRAST,
@@ -6,7 +6,7 @@ import {
   mixColours,
   nearestPassing,
 } from '../checks/contrast.ts';
-import { nearestFont } from './letters.ts';
+import { fontOfPage } from './font-of-page.ts';
 import { PLAIN_LOOK } from './looks.ts';
 
 /** One rule of a page's sheets, in the order in which they stand. */
@@ -88,8 +88,8 @@ export function lookOfPage(
   const field = last(FIELD, GROUND, colourOf) ?? (isDark ? mixColours(surface, '#ffffff', 0.92) : '#ffffff');
   const control = noted('corners of buttons', last(BUTTON, ['border-radius'], pixels));
   const box = noted('corners of boxes', last(BOX, ['border-radius'], pixels));
-  const text = noted('letters', last(PAGE, ['font-family', 'font'], fontOf));
-  const heading = noted('letters of headings', last(HEADING, ['font-family', 'font'], fontOf));
+  const text = noted('letters', last(PAGE, ['font-family', 'font'], fontOfPage));
+  const heading = noted('letters of headings', last(HEADING, ['font-family', 'font'], fontOfPage));
   const size = noted('size of letters', last(PAGE, ['font-size', 'font'], pixels));
   return {
     style: {
@@ -128,7 +128,3 @@ function pixels(value: string): number | undefined {
   if (unit === undefined) return Number(amount) === 0 ? 0 : undefined;
   return Number(amount) * (unit === 'px' ? 1 : 16);
 }
-
-/** The kind of letters of a `font` or a `font-family`; nothing where it names none. */
-const fontOf = (value: string): Font | undefined =>
-  /[a-z]{3}/i.test(value) && !/inherit|initial|unset/i.test(value) ? nearestFont(value) : undefined;

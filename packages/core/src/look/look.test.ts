@@ -5,7 +5,7 @@ import { contrastRatio, LEAST_TEXT_CONTRAST } from '../checks/contrast.ts';
 import { changeTemplate } from '../templates/change-template.ts';
 import { AIMS, TEMPLATES } from '../templates/templates.ts';
 import { plainMessage } from '../testing/arbitrary.ts';
-import { LOOKS, PLAIN_LOOK } from './looks.ts';
+import { FONT_STACKS, LOOKS, PLAIN_LOOK } from './looks.ts';
 import { boxStyle, boxWidth, colourOf, paletteOf, styleOn } from './resolve.ts';
 import { lookToTokens, TokensError, tokensToLook } from './tokens.ts';
 
@@ -46,7 +46,7 @@ describe('design tokens of others', () => {
       ink: PLAIN_LOOK.palette.ink,
     });
     expect(style.corners.box).toBe(16);
-    expect(style.fonts.text).toBe('serif');
+    expect(style.fonts.text).toBe('Georgia, serif');
     expect(used).toContain('color.primary');
     expect(missing).toContain('colour ink');
   });
@@ -116,7 +116,7 @@ describe('other ways of writing tokens are read, or refused by name', () => {
     const { style, used } = tokensToLook({
       typography: { body: { $type: 'typography', $value: body } },
     } as never);
-    expect([style.fonts.text, style.textSize]).toEqual(['serif', 18]);
+    expect([style.fonts.text, style.textSize]).toEqual(['Georgia, serif', 18]);
     expect(used).toContain('typography.body');
   });
 });
@@ -191,15 +191,12 @@ describe('templates', () => {
 
 describe('letters of a token file', () => {
   it.each([
-    [['Own Mono', 'monospace'], 'mono'],
-    [['Courier New'], 'mono'],
-    [['Own Condensed', 'sans-serif'], 'narrow'],
-    [['Own Narrow'], 'narrow'],
-    [['Own Rounded'], 'round'],
-    [['Georgia'], 'serif'],
-    [['Own', 'serif'], 'serif'],
-    [['Own', 'sans-serif'], 'sans'],
-    [['Own'], 'sans'],
+    [['Own Mono', 'monospace'], '"Own Mono", monospace'],
+    [['Own Narrow'], `"Own Narrow", ${FONT_STACKS.narrow}`],
+    [['Own', 'sans-serif'], 'Own, sans-serif'],
+    [['system-ui', 'sans-serif'], 'sans'],
+    // As a Look of ours writes them.
+    [['ui-serif', 'Iowan Old Style', 'Georgia', 'serif'], 'serif'],
   ])('%j are %s', (family, font) => {
     const file = { font: { text: { $type: 'fontFamily', $value: family } } };
     expect(tokensToLook(file).style.fonts.text).toBe(font);

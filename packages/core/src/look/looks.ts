@@ -125,7 +125,7 @@ export const LOOKS: readonly LookPreset[] = [
   },
 ];
 
-/** The letters of each family, without loading anything. */
+/** Families of each kind that are on a device already. */
 export const FONT_STACKS = {
   sans: 'ui-sans-serif,system-ui,-apple-system,"Segoe UI",sans-serif',
   serif: 'ui-serif,"Iowan Old Style","Palatino Linotype",Georgia,serif',

@@ -1,6 +1,7 @@
-import type { Font, LookStyle, Palette, Shadow } from '@velarium/contract';
+import type { LookStyle, Palette, Shadow } from '@velarium/contract';
 import { COLOUR_ROLES, FONTS, SHADOWS } from '@velarium/contract/values';
-import { nearestFont } from './letters.ts';
+import { fontOfPage } from './font-of-page.ts';
+import { fontStack } from './letters.ts';
 import { FONT_STACKS, PLAIN_LOOK } from './looks.ts';
 
 /**
@@ -32,7 +33,9 @@ export function lookToTokens(name: string, look: LookStyle): Group {
         part,
         {
           $type: 'fontFamily',
-          $value: FONT_STACKS[look.fonts[part]].split(',').map((one) => one.replaceAll('"', '')),
+          $value: fontStack(look.fonts[part])
+            .split(',')
+            .map((one) => one.replaceAll('"', '').trim()),
         },
       ]),
     ),
@@ -245,7 +248,7 @@ function unreadable(value: Json): string | undefined {
   return undefined;
 }
 
-function readFont(given: Json): Font | undefined {
+function readFont(given: Json): string | undefined {
   // Letters may be given as one whole: family, size and the rest together.
   const value = isGroup(given) ? (given.fontFamily ?? null) : given;
   const names = (Array.isArray(value) ? value : [value]).filter(
@@ -256,8 +259,7 @@ function readFont(given: Json): Font | undefined {
   const same = FONTS.find(
     (font) => FONT_STACKS[font].replaceAll('"', '').toLowerCase().split(',')[0] === first,
   );
-  if (same) return same;
-  return nearestFont(names.join(' '));
+  return same ?? fontOfPage(names.join(', '));
 }
 
 const readPx =

@@ -1,5 +1,6 @@
 import type { Message } from '@velarium/contract';
 import { describe, expect, it } from 'vitest';
+import { PLAIN_LOOK } from '../look/looks.ts';
 import { plainMessage } from '../testing/arbitrary.ts';
 import { asksFacts, personalPlaces } from './asks-facts.ts';
 import { partsOf, picturesOf } from './needs.ts';
@@ -73,7 +74,10 @@ describe('what must be loaded beside the renderer', () => {
       ]),
     ],
   ])('%s', (_, parts, made) => {
-    expect(partsOf(made)).toEqual(parts);
+    expect(partsOf(made, PLAIN_LOOK)).toEqual(parts);
+    // And the letters, where its Look is set in some of the site's own.
+    const own = { fonts: { text: 'sans', heading: '"velarium 0123456789abcdef", Georgia, serif' } };
+    expect(partsOf(made, own)).toEqual([...parts, 'letters']);
   });
 });
 

@@ -1,5 +1,6 @@
-import type { Block, Field, Message, MessagePart } from '@velarium/contract';
+import type { Block, Field, LookStyle, Message, MessagePart } from '@velarium/contract';
 import { DEVICES, FURTHER_BLOCKS, MESSAGE_PARTS } from '@velarium/contract/values';
+import { lettersOf } from '../look/letters.ts';
 import { placedOn } from '../look/resolve.ts';
 import { personalPlaces } from './asks-facts.ts';
 import { isInterrupting } from './placement.ts';
@@ -14,9 +15,10 @@ const hasSystemAddress = (block: Block) =>
   Boolean(block.action.ios || block.action.android);
 const isFurther = (kind: string) => (FURTHER_BLOCKS as readonly string[]).includes(kind);
 
-/** What must be loaded beside the renderer to draw a message. */
+/** What must be loaded beside the renderer to draw a message in a Look. */
 export function partsOf(
   message: Pick<Message, 'steps' | 'format' | 'style' | 'pushesPage' | 'holdsPage'>,
+  look: Pick<LookStyle, 'fonts'>,
 ): MessagePart[] {
   const blocks = allBlocks(message);
   const forms = blocks.filter((block) => block.kind === 'form');
@@ -33,7 +35,13 @@ export function partsOf(
         asksSum || fields.some(({ kind, pattern }) => Boolean(pattern) || !PLAIN_FIELDS.has(kind)),
     );
   return MESSAGE_PARTS.filter(
-    (part) => ({ form: forms.length > 0, behind: treatsPage, further: isRare })[part],
+    (part) =>
+      ({
+        form: forms.length > 0,
+        behind: treatsPage,
+        further: isRare,
+        letters: lettersOf(look).length > 0,
+      })[part],
   );
 }
 

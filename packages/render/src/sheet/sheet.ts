@@ -1,5 +1,6 @@
 import type { Device, LookStyle, Message, Palette, Pictures, SiteSettings } from '@velarium/contract';
 import { allBlocks, nightOf, paletteOf, partsOf } from '@velarium/core';
+import { type LoadedLetters, lettersCss } from '../letters/letters-css.ts';
 import { blockCss, buttonsCss, fieldsCss, kindCss } from './blocks.ts';
 import { boxCss, closeCss } from './box.ts';
 import { motionCss } from './motion.ts';
@@ -12,6 +13,8 @@ export interface SheetInput {
   readonly pictures: Pictures;
   /** Origin that pictures are loaded from; empty for the page's own. */
   readonly pictureBase: string;
+  /** Letters of the site's own, which are loaded with the message. */
+  readonly letters?: readonly LoadedLetters[];
   /** Draws as on this device whatever the window: for stages that stand for one. */
   readonly as?: Device;
   /** Draws as on a device that asks for this, whatever this one asks for. */
@@ -44,7 +47,7 @@ function query(device: Device, { mobile, tablet }: SiteSettings['breakpoints']):
 /** The sheet of one message: its Look, its own style, and what differs on a tablet and on a phone. */
 export function sheetOf(
   message: Message,
-  { look, breakpoints, pictures, pictureBase, as, scheme }: SheetInput,
+  { look, breakpoints, pictures, pictureBase, letters = [], as, scheme }: SheetInput,
 ): string {
   const source: PictureSource = { base: pictureBase, pictures };
   const blocks = allBlocks(message);
@@ -62,7 +65,8 @@ export function sheetOf(
   return [
     schemeCss(message, palette, scheme),
     staticCss(look),
-    partsOf(message).includes('further') ? FURTHER_CSS : '',
+    lettersCss(letters, pictureBase),
+    partsOf(message, look).includes('further') ? FURTHER_CSS : '',
     fieldsCss(look),
     buttonsCss(look),
     boxCss(message, look, 'desktop', source),

@@ -1,5 +1,5 @@
 import type { LookStyle } from '@velarium/contract';
-import { FONT_STACKS } from '@velarium/core';
+import { fontStack } from '@velarium/core';
 
 /**
  * What every message is drawn with. Everything is scoped by the shadow root; the host is reset so no style of the page
@@ -7,14 +7,14 @@ import { FONT_STACKS } from '@velarium/core';
  */
 export const staticCss = (look: LookStyle): string => `
 *{box-sizing:border-box;margin:0;padding:0}
-.layer{--dir:1;position:absolute;inset:0;display:grid;grid-template:minmax(0,1fr)/minmax(0,1fr);pointer-events:none;font-family:${FONT_STACKS[look.fonts.text]};line-height:1.5;color:var(--ink)}
+.layer{--dir:1;position:absolute;inset:0;display:grid;grid-template:minmax(0,1fr)/minmax(0,1fr);pointer-events:none;font-family:${fontStack(look.fonts.text)};line-height:1.5;color:var(--ink)}
 .layer[dir=rtl]{--dir:-1}
 .layer[data-blocking]{pointer-events:auto}
 .backdrop{position:absolute;inset:0}
 .box{position:relative;pointer-events:auto;display:grid;grid-template-rows:minmax(0,auto);grid-template-columns:minmax(0,1fr);max-block-size:100%;outline:none}
 .card{position:relative;max-block-size:100%;min-block-size:0;overflow:auto;overscroll-behavior:contain;block-size:100%}
 .inner{position:relative;display:grid;grid-template-columns:minmax(0,1fr);align-content:center;min-block-size:100%}
-h2{font:680 ${((look.scale / 100) ** 2).toFixed(3)}em/1.2 ${FONT_STACKS[look.fonts.heading]};letter-spacing:-.01em;text-wrap:balance;overflow-wrap:anywhere}
+h2{font:680 ${((look.scale / 100) ** 2).toFixed(3)}em/1.2 ${fontStack(look.fonts.heading)};letter-spacing:-.01em;text-wrap:balance;overflow-wrap:anywhere}
 .layer:is([data-format=flyin],[data-format=popup]) h2{font-size:${(look.scale / 100).toFixed(3)}em}
 p,li{overflow-wrap:anywhere;min-block-size:1.5em}
 p+p{margin-block-start:.6em}

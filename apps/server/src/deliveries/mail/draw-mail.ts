@@ -1,5 +1,5 @@
 import type { LookStyle, MailDraft, RichText } from '@velarium/contract';
-import { FONT_STACKS } from '@velarium/core';
+import { fontStack } from '@velarium/core';
 import mjml2html from 'mjml';
 
 /** What a mail is drawn with beside its own words. */
@@ -35,7 +35,7 @@ const SIZES = { small: 0.85, large: 1.25 } as const;
 export async function drawMail(draft: MailDraft, setting: MailSetting): Promise<DrawnMail> {
   const { palette, fonts, textSize, corners } = setting.look;
   const button = setting.action ?? draft.button;
-  const stack = (font: keyof typeof FONT_STACKS) => FONT_STACKS[font].replaceAll('"', "'");
+  const stack = (font: string) => fontStack(font).replaceAll('"', "'");
   const paragraphs = draft.text
     .map((paragraph) => `<mj-text>${spansToMarkup(paragraph, setting)}</mj-text>`)
     .join('');

@@ -1,0 +1,163 @@
+import { createHash } from 'node:crypto';
+import type { BringLetters, Font, Letters, LookStyle } from '@velarium/contract';
+import { lettersFamily } from '@velarium/contract';
+import { charactersOf, lettersOf } from '@velarium/core';
+import type { DataSource, EntityManager } from 'typeorm';
+import { notFound, ProblemError } from '../infra/problem.ts';
+import { LettersError, MOST_LETTER_BYTES, onlyWith, readWeights } from './read-letters.ts';
+
+const MOST_OF_SITE = 40;
+
+interface LettersRow extends Omit<Letters, 'weights' | 'like' | 'isBrought'> {
+  readonly kind: Font;
+  readonly lightest: number;
+  readonly heaviest: number;
+  readonly is_brought: boolean;
+}
+const told = ({ kind, lightest, heaviest, is_brought, ...row }: LettersRow): Letters => ({
+  ...row,
+  like: kind,
+  weights: [lightest, heaviest],
+  isBrought: is_brought,
+});
+const COLUMNS = `id, name, family, kind, lightest, heaviest, licence, is_brought, octet_length(file) AS bytes`;
+const hashOf = (bytes: Buffer | string, length: number) =>
+  createHash('sha256').update(bytes).digest('hex').slice(0, length);
+
+/** The letters of a site. Callers have made sure that the site is the workspace's. */
+export function createLetters(db: DataSource) {
+  const put = async (
+    siteId: string,
+    bytes: Buffer,
+    { name, like, licence, family, isBrought }: BringLetters & { family?: string; isBrought: boolean },
+  ): Promise<string> => {
+    const [lightest, heaviest] = await readWeights(bytes);
+    const id = hashOf(bytes, 16);
+    await db.query(
+      `INSERT INTO letters (site_id, id, name, family, kind, lightest, heaviest, licence, is_brought, file)
+       VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
+       ON CONFLICT (site_id, id) DO UPDATE
+         SET name = excluded.name, licence = excluded.licence, kind = excluded.kind,
+             -- What a Look is set in keeps its name.
+             family = CASE WHEN letters.is_brought THEN letters.family ELSE excluded.family END,
+             is_brought = letters.is_brought OR excluded.is_brought`,
+      [siteId, id, name, family ?? lettersFamily(id), like, lightest, heaviest, licence, isBrought, bytes],
+    );
+    return id;
+  };
+
+  return {
+    list: async (siteId: string): Promise<Letters[]> =>
+      (
+        await db.query<LettersRow[]>(
+          `SELECT ${COLUMNS} FROM letters WHERE site_id = $1 ORDER BY is_brought DESC, name, lightest`,
+          [siteId],
+        )
+      ).map(told),
+
+    /**
+     * Takes letters in that a team has brought.
+     *
+     * @throws {ProblemError} 422 with the reason, when the file is not taken.
+     */
+    async bring(siteId: string, bytes: Buffer, about: BringLetters): Promise<Letters> {
+      const refuse = (detail: string) =>
+        new ProblemError(422, 'no-letters', 'These letters are not taken', detail, [
+          { path: 'file', message: detail },
+        ]);
+      if (bytes.length > MOST_LETTER_BYTES)
+        throw refuse(
+          `The file has ${Math.ceil(bytes.length / 1000)} kB, and a message may load none over 1,000 kB.`,
+        );
+      const [{ count }]: [{ count: number }] = await db.query(
+        'SELECT count(*)::integer AS count FROM letters WHERE site_id = $1 AND is_brought',
+        [siteId],
+      );
+      if (count >= MOST_OF_SITE)
+        throw refuse(`A site has ${MOST_OF_SITE} at most. Remove some that no Look is set in.`);
+      const id = await put(siteId, bytes, { ...about, isBrought: true }).catch((error) => {
+        throw error instanceof LettersError ? refuse(error.message) : error;
+      });
+      return (await this.list(siteId)).find((one) => one.id === id) as Letters;
+    },
+
+    /** Keeps what a page of the site is set in, for the studio to show it in; what cannot be read is left. */
+    async keepFound(siteId: string, family: string, bytes: Buffer, like: Font): Promise<void> {
+      await put(siteId, bytes, { name: family, family, like, licence: '', isBrought: false }).catch(
+        (error) => {
+          if (!(error instanceof LettersError)) throw error;
+        },
+      );
+    },
+
+    /** @throws {ProblemError} 409 While a Look is set in them. */
+    async remove(siteId: string, id: string): Promise<void> {
+      const [look]: { name: string }[] = await db.query(
+        `SELECT name FROM look WHERE site_id = $1 AND style ->> 'fonts' LIKE '%' || $2 || '%' ORDER BY name`,
+        [siteId, lettersFamily(id)],
+      );
+      if (look)
+        throw new ProblemError(
+          409,
+          'letters-used',
+          'A Look is set in these letters',
+          `“${look.name}” is. Choose others there first.`,
+        );
+      const [, removed]: [unknown, number] = await db.query(
+        'DELETE FROM letters WHERE site_id = $1 AND id = $2',
+        [siteId, id],
+      );
+      if (removed === 0) throw notFound('family of letters');
+    },
+
+    /** The whole file, for the studio. */
+    async file(siteId: string, id: string): Promise<Buffer> {
+      const [row]: { file: Buffer }[] = await db.query(
+        'SELECT file FROM letters WHERE site_id = $1 AND id = $2',
+        [siteId, id],
+      );
+      if (!row) throw notFound('family of letters');
+      return row.file;
+    },
+
+    /** What a message in this Look loads of the letters it is set in: only those it is written with. */
+    async loadedBy(
+      siteId: string,
+      look: LookStyle,
+      file: Parameters<typeof charactersOf>[0],
+      manager: EntityManager = db.manager,
+    ) {
+      const asked = lettersOf(look);
+      if (asked.length === 0) return [];
+      const text = charactersOf(file);
+      const rows: (LettersRow & { file: Buffer })[] = await manager.query(
+        `SELECT ${COLUMNS}, file FROM letters WHERE site_id = $1 AND id = ANY($2) AND is_brought`,
+        [siteId, asked],
+      );
+      return Promise.all(
+        rows.map(async (row) => {
+          const hash = hashOf(`${row.id} ${text}`, 32);
+          const [known]: unknown[] = await manager.query(
+            'SELECT FROM letter_file WHERE site_id = $1 AND hash = $2',
+            [siteId, hash],
+          );
+          if (!known)
+            await manager.query(
+              'INSERT INTO letter_file (site_id, hash, bytes) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING',
+              [siteId, hash, await onlyWith(row.file, text)],
+            );
+          return { family: row.family, weights: told(row).weights, path: `/letters/${hash}.woff2` };
+        }),
+      );
+    },
+
+    /** What messages load, by its name. */
+    async served(hash: string): Promise<Buffer | undefined> {
+      const [row]: { bytes: Buffer }[] = await db.query(
+        'SELECT bytes FROM letter_file WHERE hash = $1 LIMIT 1',
+        [hash],
+      );
+      return row?.bytes;
+    },
+  };
+}

@@ -1,0 +1,187 @@
+import { readFileSync } from 'node:fs';
+import type { Letters, Look, MessageFile } from '@velarium/contract';
+import { PLAIN_LOOK } from '@velarium/core';
+import subsetFont from 'subset-font';
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import {
+  addColleague,
+  asForm,
+  createCampaign,
+  createTestServer,
+  createWorkspace,
+  type Member,
+  ORIGIN,
+  type TestServer,
+  woff2,
+} from './server.ts';
+
+let server: TestServer;
+let owner: Member;
+const FILE = readFileSync(woff2('fraunces'));
+beforeAll(async () => {
+  server = await createTestServer();
+});
+beforeEach(async () => {
+  owner = await createWorkspace(server);
+});
+afterAll(() => server.close());
+
+const ABOUT = { name: 'House serif', like: 'serif', licence: 'OFL 1.1' };
+const bring = (bytes: Buffer, about: Record<string, string> = ABOUT, who = owner) =>
+  who.ask(
+    'POST',
+    `/sites/${owner.siteId}/letters?${new URLSearchParams(about)}`,
+    ...asForm(bytes, 'house.woff2'),
+  );
+const list = async () => (await owner.ask('GET', `/sites/${owner.siteId}/letters`)).json<Letters[]>();
+
+describe('letters that are brought', () => {
+  it('are kept with their name, their weights and by what right, and can be had whole', async () => {
+    const made = await bring(FILE);
+    expect(made.statusCode, made.body).toBe(201);
+    const letters = made.json<Letters>();
+    expect(letters).toEqual({
+      ...ABOUT,
+      id: expect.stringMatching(/^[0-9a-f]{16}$/),
+      family: `velarium ${letters.id}`,
+      // As its makers say (the font's `fvar` table).
+      weights: [100, 900],
+      isBrought: true,
+      bytes: FILE.length,
+    });
+    expect(await list()).toEqual([letters]);
+    const file = await owner.ask('GET', `/sites/${owner.siteId}/letters/${letters.id}/file`);
+    expect(file.rawPayload.equals(FILE)).toBe(true);
+    expect(file.headers['content-type']).toBe('font/woff2');
+    // Brought again they are the same.
+    expect((await bring(FILE, { ...ABOUT, name: 'Better named' })).json<Letters>()).toEqual({
+      ...letters,
+      name: 'Better named',
+    });
+  });
+
+  it('of one weight say which', async () => {
+    const bold = await subsetFont(FILE, 'abc', { targetFormat: 'woff2', variationAxes: { wght: 700 } });
+    expect((await bring(bold)).json<Letters>().weights).toEqual([700, 700]);
+  });
+
+  const unfolded = Buffer.from(FILE);
+  unfolded.writeUInt32BE(4_000_000_000, 16);
+  const cut = FILE.subarray(0, 4000);
+  it.each([
+    [
+      'what is no WOFF2',
+      Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>'.padEnd(80)),
+      /no WOFF2 file/,
+    ],
+    ['what is too short to be any', Buffer.from('wOF2'), /no WOFF2 file/],
+    [
+      'what only begins like it',
+      Buffer.concat([Buffer.from('wOF2'), Buffer.alloc(400, 1)]),
+      /unfolds|no letters can be read/,
+    ],
+    ['what is cut off', cut, /no letters can be read/],
+    ['what unfolds beyond measure', unfolded, /unfolds to more than 20 MB/],
+    ['what is too large', Buffer.concat([FILE, Buffer.alloc(1_000_000)]), /has [\d,]+ kB/],
+  ])('%s is refused with the reason', async (_, bytes, words) => {
+    const refused = await bring(bytes);
+    expect([refused.statusCode, refused.json().detail]).toEqual([422, expect.stringMatching(words)]);
+    expect(await list()).toEqual([]);
+  });
+
+  it.each([
+    [{ ...ABOUT, name: ' ' }],
+    [{ ...ABOUT, licence: '' }],
+    [{ ...ABOUT, like: 'comic' }],
+    [{ name: 'No more' }],
+  ])('with %j they are not taken', async (about) => {
+    expect((await bring(FILE, about)).statusCode).toBe(422);
+  });
+
+  it('are not for a viewer to bring, nor for another workspace to see or take away', async () => {
+    const viewer = await addColleague(server, owner, 'viewer');
+    expect((await bring(FILE, ABOUT, viewer)).statusCode).toBe(403);
+    const { id } = (await bring(FILE)).json<Letters>();
+    const other = await createWorkspace(server);
+    for (const [method, rest] of [
+      ['GET', ''],
+      ['GET', `/${id}/file`],
+      ['DELETE', `/${id}`],
+    ] as const)
+      expect((await other.ask(method, `/sites/${owner.siteId}/letters${rest}`)).statusCode).toBe(404);
+    // Of one's own site either.
+    expect((await other.ask('GET', `/sites/${other.siteId}/letters/${id}/file`)).statusCode).toBe(404);
+  });
+});
+
+describe('a message in a Look set in them', () => {
+  async function served(): Promise<MessageFile> {
+    const [live] = (await server.manifestOf(owner.siteKey)).campaigns;
+    const url = `/tag/${owner.siteKey}/messages/${live?.message}.json`;
+    return (await server.edge.inject({ url, headers: { origin: ORIGIN } })).json();
+  }
+  const setIn = async (font: string): Promise<Look> => {
+    const style = { ...PLAIN_LOOK, fonts: { text: 'sans', heading: font } };
+    const made = (
+      await owner.ask('POST', `/sites/${owner.siteId}/looks`, { name: `In ${font}`.slice(0, 80), style })
+    ).json<Look>();
+    await owner.ask('POST', `/sites/${owner.siteId}/looks/${made.id}/default`);
+    return made;
+  };
+  const loaded = (sheet: string) => /--letters:"([^"|]*)\|([^"|]*)\|([^"]*)"/.exec(sheet)?.slice(1);
+
+  it('loads only those it is written with, from an address that names its content', async () => {
+    const { id, family } = (await bring(FILE)).json<Letters>();
+    await setIn(`"${family}", Georgia, serif`);
+    // Without a form nobody writes anything that is not known.
+    const campaign = await createCampaign(owner, 'corner-invitation');
+    await owner.publish(campaign.id);
+    const { parts, sheet } = await served();
+    expect(parts).toContain('letters');
+    expect(sheet).toContain(`"${family}", Georgia, serif`);
+    const [name, weights, address = ''] = loaded(sheet) ?? [];
+    expect([name, weights, address]).toEqual([
+      `velarium ${id}`,
+      '100 900',
+      expect.stringMatching(/^edge:\/letters\/[0-9a-f]{32}\.woff2$/),
+    ]);
+    const file = await server.edge.inject({ url: address.replace('edge:', '') });
+    expect(file.statusCode).toBe(200);
+    expect(file.headers).toMatchObject({
+      'content-type': 'font/woff2',
+      'access-control-allow-origin': '*',
+      'cache-control': expect.stringContaining('immutable'),
+    });
+    expect(file.rawPayload.length).toBeLessThan(FILE.length / 2);
+    expect(file.rawPayload.subarray(0, 4).toString('latin1')).toBe('wOF2');
+
+    // While a Look is set in them they stay.
+    const kept = await owner.ask('DELETE', `/sites/${owner.siteId}/letters/${id}`);
+    expect([kept.statusCode, kept.json().code]).toEqual([409, 'letters-used']);
+    await setIn('serif');
+    expect((await served()).parts).not.toContain('letters');
+    expect(loaded((await served()).sheet)).toBeUndefined();
+
+    // Of what was live this is still asked for by pages that are open.
+    await server.services.publishing.tidy();
+    expect((await server.edge.inject({ url: address.replace('edge:', '') })).statusCode).toBe(200);
+  });
+
+  it('does without letters that are gone, and a name of none is none', async () => {
+    await setIn('"velarium 0123456789abcdef", Georgia, serif');
+    const campaign = await createCampaign(owner);
+    await owner.publish(campaign.id);
+    expect(loaded((await served()).sheet)).toBeUndefined();
+    for (const url of ['/letters/..%2f.woff2', `/letters/${'0'.repeat(32)}.woff2`])
+      expect((await server.edge.inject({ url })).statusCode).toBe(404);
+  });
+
+  it.each(['Georgia;}body{display:none', 'url(https://elsewhere.example/x)', '"a\\"b"', ''])(
+    'a Look is not set in %j',
+    async (heading) => {
+      const style = { ...PLAIN_LOOK, fonts: { text: 'sans', heading } };
+      const refused = await owner.ask('POST', `/sites/${owner.siteId}/looks`, { name: 'Wrong', style });
+      expect(refused.statusCode).toBe(422);
+    },
+  );
+});
