@@ -38,7 +38,7 @@ export function LettersField({ siteId, label, font, onChange }: LettersFieldProp
   const fault = fontSchema.safeParse(typed).error?.issues[0]?.message;
   const name = firstFamily(font);
   return (
-    <div className="grid content-start gap-1.5">
+    <div className="col-span-2 grid content-start gap-1.5">
       <Select
         label={label}
         value={isTyping ? NAMED : (chosen?.id ?? font)}
