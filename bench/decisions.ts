@@ -1,9 +1,8 @@
 import type { Rule } from '@velarium/contract';
 import {
   compileManifest,
-  createPageIndex,
+  createPagePreparer,
   decideCaps,
-  memoisedIndex,
   NO_SITE_PAGES,
   newMemory,
   PLAIN_STYLE,
@@ -54,7 +53,7 @@ const rule = (campaign: number): Rule => ({
 });
 const idOf = (campaign: number) => `00000000-0000-4000-8000-${String(campaign).padStart(12, '0')}`;
 /** Nothing is known of these pages but their addresses. */
-const NOTHING = { kind: '', holds: () => false };
+const ORIGIN = 'https://s.example';
 const WEEK_MS = 7 * 86_400_000;
 
 /** Page-view decisions a second: which of 20 campaigns of 5 pages each may show here, to this visitor, now. */
@@ -91,12 +90,13 @@ export async function measureDecisions(): Promise<Figure[]> {
   for (const n of ids.filter((one) => one % 4 === 0)) {
     memory = rememberShown(memory, { id: idOf(n), epoch: 0 }, NOW_MS - 86_400_000);
   }
-  const hrefs = Array.from({ length: 200 }, (_, n) => `https://s.example/section-${n % 50}/page-${n % 7}`);
-  const index = memoisedIndex(createPageIndex(manifest), manifest);
+  const hrefs = Array.from({ length: 200 }, (_, n) => `${ORIGIN}/section-${n % 50}/page-${n % 7}`);
+  // As visits are replayed: a page is read once for all who come to it.
+  const prepare = createPagePreparer(manifest, {}, ORIGIN);
   const now = { nowMs: NOW_MS, session: 's' };
   const core = (href: string, device: (typeof DEVICES)[number]) => {
     let allowed = 0;
-    for (const campaign of index.candidates(href, NOTHING, device)) {
+    for (const campaign of prepare(href.slice(ORIGIN.length), device).manifest.campaigns) {
       if (!decideCaps(campaign, memory.campaigns[campaign.id], now)) allowed++;
     }
     return allowed;

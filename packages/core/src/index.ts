@@ -62,7 +62,6 @@ export * from './look/night.ts';
 export * from './look/resolve.ts';
 export * from './look/tokens.ts';
 export * from './manifest/compile.ts';
-export * from './manifest/memoised-index.ts';
 export * from './manifest/outdated.ts';
 export * from './manifest/page-index.ts';
 export * from './merge/merge.ts';
@@ -95,6 +94,7 @@ export {
   playVisit,
   type Stretch as LaneStretch,
 } from './rehearsal/play.ts';
+export { createPagePreparer } from './rehearsal/prepared-page.ts';
 export * from './rehearsal/recorded.ts';
 export * from './rehearsal/rehearsal-words.ts';
 export * from './rehearsal/since-held.ts';

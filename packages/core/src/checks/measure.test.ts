@@ -58,6 +58,9 @@ describe('about how much of a window a message covers', () => {
     const ways = ['a', 'b', 'c'].map((id) => ({ id, way: 'mail', label: id, address: '' }));
     expect(of(block('share', { ways, columns: 2 }))).toBeCloseTo(104, 3);
     expect(of(block('button'))).toBeCloseTo(48, 3);
+    // Room above a text and below it.
+    const roomy = { text: 'One line', style: style({ paddingBlock: 20 }) };
+    expect(of(block('heading', roomy)) - of(block('heading', { text: 'One line' }))).toBeCloseTo(40, 3);
     const fields = [{ kind: 'email' }, { kind: 'hidden' }];
     expect(of(block('form', { fields, consentText: '' }))).toBeCloseTo(78 + 56, 3);
     expect(of(block('form', { fields, consentText: 'I agree' }))).toBeCloseTo(78 + 56 + 52, 3);

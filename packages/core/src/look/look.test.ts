@@ -87,6 +87,8 @@ describe('other ways of writing tokens are read, or refused by name', () => {
     // Values of CSS Color Module Level 4, 7.1 and 6.1 (named colours).
     ['hsl', { colorSpace: 'hsl', components: [120, 100, 25] }, '#008000'],
     ['hsl past the circle', { colorSpace: 'hsl', components: [-240, 100, 25] }, '#008000'],
+    // Its example of orange: hsl(39 100% 50%) is #ffa600.
+    ['hsl between two', { colorSpace: 'hsl', components: [39, 100, 50] }, '#ffa600'],
     ['hsl of a grey', { colorSpace: 'hsl', components: [0, 0, 50] }, '#808080'],
     [
       'a wide gamut with its nearest',

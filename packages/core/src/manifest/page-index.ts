@@ -15,8 +15,8 @@ export interface PageIndex {
 
 /**
  * Reads pages by a manifest's page rules. A page is read once in its view, so the names are gone through as they come:
- * that is less work than a table of them, which would be asked once. Whoever reads many addresses remembers what came out
- * ({@link memoisedIndex}). The kinds of page rules beyond exact pages need the extras.
+ * that is less work than a table of them, which would be asked once. Whoever plays many visits prepares pages
+ * (`createPagePreparer`). The kinds of page rules beyond exact pages need the extras.
  */
 export function createPageIndex({ campaigns, site }: Manifest, extras?: Partial<Extras>): PageIndex {
   const keysOf = createKeyReader(site);

@@ -50,6 +50,17 @@ describe('another format', () => {
       });
     },
   );
+  it.each([
+    ['popup', 'slidein', undefined],
+    ['slidein', 'popup', undefined],
+    ['bar', 'popup', undefined],
+    ['fullscreen', 'modal', undefined],
+    ['popup', 'flyin', 300],
+    ['slidein', 'slidein', 300],
+  ] as const)('from %s to %s a width becomes %s', (from, to, width) => {
+    const style = { all: { width: 300 }, tablet: {}, mobile: {} } as never;
+    expect(withFormat({ ...plainMessage, format: from, style }, to).style.all.width).toBe(width);
+  });
   it('the place on a device is kept or given up, and nothing else said for it', () => {
     const style = {
       all: {},

@@ -4,9 +4,16 @@ import { expect, it } from 'vitest';
 import { compilePageRule } from '../manifest/compile.ts';
 import { createKeyReader } from './page-key.ts';
 import { isOnPage, pageAddress } from './page-rule.ts';
+import { isOnPlainPage } from './plain-page-rule.ts';
 
 const keysOf = createKeyReader({ trackingParameters: TRACKING_PARAMETERS, hashRoutes: false });
 const facts = { kind: '', holds: () => false };
+
+it('what only the rarer part reads is on no page for who has it not', () => {
+  const rule = compilePageRule({ kind: 'wildcard', pattern: '/**' }, keysOf);
+  if (!rule) throw new Error('expected a rule');
+  expect(isOnPlainPage(rule, keysOf('/a'), facts)).toBe(false);
+});
 
 it.each<[what: string, rule: PageRule, href: string, isOn: boolean]>([
   [

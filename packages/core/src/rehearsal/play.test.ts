@@ -56,6 +56,8 @@ test.each<[string, Trigger, Happening[], number[]]>([
   ['later than the stay', time(61), [], []],
   ['time in sight alone', time(20), [{ at: 5, what: 'away', seconds: 30 }], [50]],
   ['a depth, evenly reached', { kind: 'scroll', unit: 'percent', amount: 40 }, [], [30]],
+  // Pages are taken to be 3,000 pixels long: 600 are a fifth, and 80 % are read in a minute.
+  ['a depth in pixels', { kind: 'scroll', unit: 'pixels', amount: 600 }, [], [15]],
   ['deeper than anybody comes', { kind: 'scroll', unit: 'percent', amount: 81 }, [], []],
   [
     'leaving by mouse',
@@ -158,6 +160,32 @@ it('divides a visitor who has a name as the tag does, and nobody else', () => {
   const played = play([withheld], { divided: 'f'.repeat(32) });
   expect(played.openings).toEqual([]);
   expect(played.held).toMatchObject([{ campaign: A, second: 1 }]);
+});
+
+it('plays the moment of the variant that a visitor who has a name is given, and else the first', () => {
+  const { moment } = campaign(A, on(time(2)));
+  const variant = (id: string, from: number, to: number) => ({
+    id,
+    buckets: [[from, to]],
+    message: 'f'.repeat(32),
+  });
+  const tried = (of: 'a' | 'b') =>
+    campaign(A, {
+      ...on(time(2)),
+      experiment: {
+        salt: 's',
+        holdout: 0,
+        variants: [
+          variant('a', 0, of === 'a' ? 100_000 : 0),
+          { ...variant('b', 0, of === 'b' ? 100_000 : 0), moment: { ...moment, triggers: [time(9)] } },
+        ],
+      } as never,
+    });
+  const seconds = (of: 'a' | 'b', divided?: string) =>
+    play([tried(of)], divided ? { divided } : {}).openings.map(({ second }) => second);
+  expect(seconds('b', 'f'.repeat(32))).toEqual([9]);
+  expect(seconds('a', 'f'.repeat(32))).toEqual([2]);
+  expect(seconds('b')).toEqual([2]);
 });
 
 it('every second of every page has one verdict for every campaign, whatever happens', () => {

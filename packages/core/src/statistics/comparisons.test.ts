@@ -128,6 +128,10 @@ describe('before and after', () => {
     expect(found.low).toBeLessThan(1);
     expect(found.high).toBeGreaterThan(1);
   });
+  it('says of a side without days that nothing was there, and no more', () => {
+    expect(compareStretches([], days(0, [3, 5]))).toMatchObject({ before: 0, after: 4 });
+    expect(compareStretches(days(0, [3, 5]), [])).toMatchObject({ before: 4, after: 0 });
+  });
   it('takes whole weeks next to the change', () => {
     const found = compareStretches(days(0, [999, ...week]), days(8, [...week, 0, 0]));
     expect(found).toMatchObject({ daysBefore: 7, daysAfter: 7, ratio: 1 });
