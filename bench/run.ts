@@ -70,6 +70,11 @@ the rest is the unnest of its arrays and the look for events that are known alre
 *Export*: rows come a thousand at a time and none is kept, but the heap grows with what is thrown away before it is
 collected; the figure is the whole process's peak.
 
+*Replay*: it is the very machine that the tag and Rehearsal use, page view by page view, and what it does for each is spread evenly
+over some thirty functions of a few per cent each; five times more would take another machine, which would drift from the first. The
+figure is measured in a browser, where it runs: the same code in Node.js 20 takes three times as long, because objects that are copied
+and then given more are slow there.
+
 How each is measured stands in \`bench/\`. The intake runs over a durable cluster (fsync on) and checks that every
 acknowledged event is stored; the decisions are checked to be the same on all three sides before they are timed.
 `;
