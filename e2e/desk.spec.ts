@@ -100,6 +100,36 @@ test('publishing leads to where it can be seen, and a frame says when its device
   await (await opened).waitForURL(/\/about$/);
 });
 
+test('what somebody opens lies over what was said before, which stays to be read', async ({
+  studioPage: page,
+}) => {
+  await openWorkbench(page);
+  await say(page, 'after 3 seconds, only on /about, once per session');
+  await page.getByRole('button', { name: /^Launch/ }).click();
+  await page.getByRole('button', { name: /^Publish/ }).click();
+  const word = page.getByRole('button', { name: 'See it on the site' });
+  await expect(word).toBeVisible();
+  await openWorkbench(page);
+  await page.getByRole('button', { name: 'Add a block' }).click();
+  const choices = page.getByRole('dialog', { name: 'Add a block' });
+  await expect(choices).toBeVisible();
+  const boxes = await Promise.all([choices.boundingBox(), word.boundingBox()]);
+  const [open, said] = boxes.map((box) => box ?? { x: 0, y: 0, width: 0, height: 0 });
+  // They do lie on one another here.
+  expect(open && said && open.x < said.x + said.width && said.x < open.x + open.width).toBe(true);
+  expect(
+    await choices.getByRole('button').evaluateAll((buttons) =>
+      buttons.flatMap((button) => {
+        const { left, top, width, height } = button.getBoundingClientRect();
+        const above = document.elementFromPoint(left + width / 2, top + height / 2);
+        return button.contains(above)
+          ? []
+          : [`${button.textContent} lies under ${above?.outerHTML.slice(0, 80)}`];
+      }),
+    ),
+  ).toEqual([]);
+});
+
 test('the first page weighs little, and what is named by its content is kept for a year', async ({
   browser,
   velarium,

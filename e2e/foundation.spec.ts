@@ -106,7 +106,7 @@ test('a campaign is made, published, seen, answered, counted, rested and run aga
       .getByRole('radio', { name: /Once per visitor/ })
       .check();
     await page.keyboard.press('Escape');
-    await expect(sentence).toContainText('on desktop and tablet only, once per visitor.');
+    await expect(sentence).toContainText('on desktops and tablets only, once per visitor.');
     await expectAccessible(page);
   });
 

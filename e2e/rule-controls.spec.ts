@@ -20,7 +20,7 @@ test('a rule typed into the palette is said back, made, and undone as one', asyn
   await expect(proposal).toContainText('after 20 seconds only on what begins with /journal/');
   await expect(proposal).toContainText('Not understood: dance');
   await page.keyboard.press('Enter');
-  await expect(sentence(page)).toContainText('on desktop and tablet only, once every week');
+  await expect(sentence(page)).toContainText('on desktops and tablets only, once every week');
   await page.keyboard.press('ControlOrMeta+z');
   await expect(sentence(page)).toHaveText(before);
 });
@@ -145,7 +145,8 @@ test('an element is picked on the page itself', async ({ studioPage: page, velar
   await page.getByRole('button', { name: 'Pick it on the page' }).click();
   const dialog = page.getByRole('dialog', { name: 'Pick an element of the page' });
   const framed = page.frameLocator('iframe[title="Page to pick from"]');
-  await framed.locator('footer').click();
+  // Beside its words and links.
+  await framed.locator('footer').click({ position: { x: 4, y: 4 } });
   await expect(dialog.locator('code')).toHaveText('footer');
   await expect(dialog.getByText('It is the only one of its kind on this page.')).toBeVisible();
   await expect(dialog.getByText(/^Also on .*: 8 of 8 other pages that were looked into\.$/)).toBeVisible();

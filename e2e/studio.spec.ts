@@ -79,11 +79,11 @@ test('everything on the Workbench can be done by keyboard', async ({ studioPage:
   await page.keyboard.press('3');
   await page.getByRole('switch', { name: 'Phone' }).focus();
   await page.keyboard.press('Space');
-  await expect(sentence).toContainText('on desktop and tablet only');
+  await expect(sentence).toContainText('on desktops and tablets only');
   await page.keyboard.press('ControlOrMeta+z');
   await expect(sentence).toContainText('on every device');
   await page.keyboard.press('ControlOrMeta+Shift+z');
-  await expect(sentence).toContainText('on desktop and tablet only');
+  await expect(sentence).toContainText('on desktops and tablets only');
   await page.keyboard.press('ControlOrMeta+k');
   await page.keyboard.type('side: limits');
   await page.keyboard.press('Enter');

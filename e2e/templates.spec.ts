@@ -50,6 +50,7 @@ async function pictureOnStage(stage: Page, device: DeviceName, message: Message)
     .evaluate(async ({ ownerDocument }) => {
       const images = ownerDocument.querySelector('velarium-message')?.shadowRoot?.querySelectorAll('img');
       await Promise.all([...(images ?? [])].map((image) => image.decode()));
+      await ownerDocument.fonts.ready;
     });
   if (hasGround(message)) await groundsReady(frame.contentFrame().locator('velarium-message'));
   // No hovered button in the picture.

@@ -44,7 +44,7 @@ test('J01 a star map is offered, and each system is led to its own address', asy
   await page.getByRole('textbox', { name: 'From' }).fill('2026-01-05T08:00');
   await page.getByRole('textbox', { name: 'Until' }).fill('2031-01-05T08:00');
   await expect(sentence(page)).toContainText(
-    'after 8 seconds or on a click of “.standfirst” only on /journal/aurora-over-the-fell, on tablet and phone only',
+    'after 8 seconds or on a click on “.standfirst” only on /journal/aurora-over-the-fell, on tablets and phones only',
   );
   await launch(page);
   const phone = { viewport: { width: 390, height: 844 }, isMobile: true, hasTouch: true };

@@ -33,11 +33,11 @@ test('J05 at once, or a little later', async ({ studioPage: page, browser, velar
       .getByRole('radio', { name: 'Everywhere', exact: true })
       .check();
     await page.keyboard.press('Escape');
-    await expect(sentence).toContainText('opens at once on every page, on desktop and tablet only');
+    await expect(sentence).toContainText('opens at once on every page, on desktops and tablets only');
   });
 
   await test.step('phones are left out from the start, and the reason can be read', async () => {
-    await openPhrase('on desktop and tablet only');
+    await openPhrase('on desktops and tablets only');
     await expect(page.getByRole('dialog', { name: 'Devices' })).toContainText(
       'search engines mark down pages',
     );

@@ -29,7 +29,7 @@ test('J21 six hours from first sight, on phones only, whatever is reloaded', asy
   await addTrigger(page, 'Leaving by touch');
   await removeTrigger(page, 'Time on the page');
   await expect(sentence(page)).toContainText(
-    'opens on the back gesture or on a quick scroll up by touch on every page, on phone only',
+    'opens on the back gesture or on a quick scroll up by touch on every page, on phones only',
   );
   await mayComeAgain(page);
   await launch(page);

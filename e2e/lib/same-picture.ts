@@ -37,11 +37,17 @@ export async function newEmptied(context: BrowserContext): Promise<Page> {
   return page;
 }
 
-/** Opens a page of the site and takes everything of its own away. */
+/** Opens a page of the site and takes everything of its own away but the letters it loads. */
 export async function openEmptied(page: Page, address: string): Promise<void> {
   await page.goto(address);
   await page.evaluate(() => {
+    const rules = [...document.styleSheets].flatMap(({ cssRules }) => [...cssRules]);
+    const letters = new CSSStyleSheet();
+    letters.replaceSync(
+      rules.flatMap((rule) => (rule instanceof CSSFontFaceRule ? rule.cssText : [])).join('\n'),
+    );
     for (const sheet of document.querySelectorAll('link[rel=stylesheet]')) sheet.remove();
+    document.adoptedStyleSheets = [letters];
     document.body.replaceChildren();
     document.body.style.cssText = 'margin:0;background:#fff';
   });
@@ -77,6 +83,7 @@ export const groundsReady = (message: Locator): Promise<void> =>
 
 /** A picture of a page once it has been painted: one that has not is all of one colour, however long it has been there. */
 export async function paintedPicture(page: Page): Promise<Buffer> {
+  await page.evaluate(() => document.fonts.ready.then(() => true));
   let picture: Buffer = Buffer.alloc(0);
   await expect
     .poll(async () => {

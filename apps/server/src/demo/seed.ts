@@ -1,4 +1,4 @@
-import type { CampaignDocument, KeptForecast } from '@velarium/contract';
+import type { Block, CampaignDocument, KeptForecast } from '@velarium/contract';
 import { blocksOfStep, evenShares, variantOf } from '@velarium/core';
 import type { Principal } from '../accounts/index.ts';
 import { ensurePartitions, type StoredEvent, storeEvents } from '../intake/index.ts';
@@ -73,7 +73,9 @@ export async function seedDemo(
     await sites.setSettings(workspaceId, site.id, { ...site.settings, recordedFacts: ['plan'] });
     await services.publishing.prepareSite(workspaceId, site.id);
   }
-  await seedCampaigns(services, principal, fell.id, bought);
+  await services.db.transaction((manager) => ensurePartitions(manager, new Date(), -DEMO_DAYS, 0));
+  await seedFell(services, principal, fell.id, bought);
+  await seedSkerry(services, principal, skerry.id);
   await countEvents(services.db, Number.POSITIVE_INFINITY);
 }
 
@@ -123,6 +125,30 @@ const withTrial =
     return { ...document, variants: evenShares([variantOf('b', later, moment)]) };
   };
 
+/** What the ferry line says in place of the template's own words. */
+const winterWords =
+  (change: Change): Change =>
+  (given) => {
+    const document = change(given);
+    const said: Partial<Record<Block['kind'], (block: Block) => Block>> = {
+      heading: (block) => ({ ...block, text: 'Fewer boats from Monday' }) as Block,
+      text: (block) =>
+        ({
+          ...block,
+          content: [[{ text: 'The 10:40 and the 17:00 rest until the first of March.' }]],
+        }) as Block,
+      button: (block) =>
+        block.kind === 'button' && block.action.kind === 'link'
+          ? { ...block, label: 'See the notices', action: { ...block.action, address: '/notices' } }
+          : block,
+    };
+    const steps = document.message.steps.map((step) => ({
+      ...step,
+      blocks: step.blocks.map((block) => said[block.kind]?.(block) ?? block),
+    }));
+    return { ...document, message: { ...document.message, steps } };
+  };
+
 const DAYS_FORESEEN = 28;
 const Z_95 = 1.96;
 
@@ -136,14 +162,9 @@ const foreseenByDay = (visitorsADay: number): KeptForecast => ({
   }),
 });
 
-async function seedCampaigns(
-  services: Services,
-  principal: Principal,
-  siteId: string,
-  bought: string,
-): Promise<void> {
+/** Makes campaigns of a site, publishes them, and lets visitors have met them. */
+function campaignSeeder(services: Services, principal: Principal, siteId: string, bought?: string) {
   const { campaigns, publishing } = services;
-  await services.db.transaction((manager) => ensurePartitions(manager, new Date(), -DEMO_DAYS, 0));
   const make = async (name: string, template: string, change: Change): Promise<string> => {
     const created = await campaigns.create(principal, siteId, name, template);
     await campaigns.saveDraft(principal, created.id, created.revision, change(created.document));
@@ -185,7 +206,17 @@ async function seedCampaigns(
         [campaignId, traffic.days],
       );
   };
+  return { make, publish, showings };
+}
 
+async function seedFell(
+  services: Services,
+  principal: Principal,
+  siteId: string,
+  bought: string,
+): Promise<void> {
+  const { publishing } = services;
+  const { make, publish, showings } = campaignSeeder(services, principal, siteId, bought);
   const road = await make('Summit road closed', 'notice-strip', on('/contact'));
   await publish(road, foreseenByDay(44));
   await showings(road, {
@@ -202,7 +233,7 @@ async function seedCampaigns(
   const saturn = await make(
     'Places on Friday’s tour',
     'corner-invitation',
-    withTrial(TRIAL.after, on('/night-tours/first-light', '/night-tours/deep-sky')),
+    on('/night-tours/first-light', '/night-tours/deep-sky'),
   );
   await publish(saturn, foreseenByDay(68));
   await showings(saturn, {
@@ -211,15 +242,10 @@ async function seedCampaigns(
     days: 62,
     cause: 'time',
     after: 12,
-    trial: TRIAL,
     isClicked: true,
     rate: 0.074,
     seed: 2,
   });
-  await services.db.query(
-    `UPDATE experiment SET started_at = now() - $2 * interval '1 day' WHERE campaign_id = $1`,
-    [saturn, TRIAL.days],
-  );
 
   const letter = await make(
     'Sky letter for readers',
@@ -251,4 +277,30 @@ async function seedCampaigns(
 
   const old = await make('Autumn open day', 'notice-strip', (document) => document);
   await publishing.archive(principal, old);
+}
+
+/** A ferry line that tries whether a word about winter sailings is better said at once or a little later. */
+async function seedSkerry(services: Services, principal: Principal, siteId: string): Promise<void> {
+  const { make, publish, showings } = campaignSeeder(services, principal, siteId);
+  const winter = await make(
+    'Winter sailings',
+    'corner-invitation',
+    withTrial(TRIAL.after, winterWords(on('/timetables'))),
+  );
+  await publish(winter);
+  await showings(winter, {
+    page: '/timetables',
+    visitors: 1480,
+    days: TRIAL.days,
+    cause: 'time',
+    after: 8,
+    trial: TRIAL,
+    isClicked: true,
+    rate: 0.068,
+    seed: 4,
+  });
+  await services.db.query(
+    `UPDATE experiment SET started_at = now() - $2 * interval '1 day' WHERE campaign_id = $1`,
+    [winter, TRIAL.days],
+  );
 }

@@ -24,8 +24,8 @@ export interface DemoTraffic {
   readonly held?: number;
   /** A second moment that half of its visitors of so many days have met: how many seconds after. */
   readonly trial?: { readonly days: number; readonly after: number };
-  /** The goal of buying something. */
-  readonly bought: string;
+  /** The goal of buying something, where the site has one. */
+  readonly bought?: string | undefined;
   readonly seed: number;
 }
 
@@ -195,16 +195,17 @@ export function demoEvents(traffic: DemoTraffic, now: Date): StoredEvent[] {
     const again =
       random() < 0.18 ? [event('shown', (1 + random() * 9) * DAY_MS, { stay: [opened, depth] })] : [];
     // Some go on to what the observatory would like them to come to; those it was withheld from as well.
-    const goals = (isTaken: boolean) => [
-      ...(random() < (isTaken ? 0.34 : 0.06)
+    const { bought } = traffic;
+    const goals = (isTaken: boolean): StoredEvent[] => [
+      ...(bought && random() < (isTaken ? 0.34 : 0.06)
         ? [event('pageview', openedMs + 300_000, { page: '/membership', path: '/membership', begun: null })]
         : []),
-      ...(random() < (isTaken ? 0.11 : 0.04)
+      ...(bought && random() < (isTaken ? 0.11 : 0.04)
         ? [
             event('reached', openedMs + 900_000, {
               page: '/shop/checkout',
               path: '/shop/checkout',
-              goal: traffic.bought,
+              goal: bought,
               worth: PRICES[Math.floor(random() * PRICES.length)] ?? 8,
             }),
           ]

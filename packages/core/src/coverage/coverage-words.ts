@@ -2,7 +2,7 @@ import type { Device, ManifestCampaign, MetOn, Rule, SitePage } from '@velarium/
 import { MET_ON_DAYS } from '@velarium/contract/values';
 import { earliestOf, inTheWay, type Met } from '../checks/in-the-way.ts';
 import { neverFindings, scheduleFindings } from '../checks/never.ts';
-import { counted, DEVICE_WORDS, figure, listOf, quoted } from '../sentence/words.ts';
+import { counted, DEVICES_WORDS, figure, listOf, quoted } from '../sentence/words.ts';
 import type { Cell, Coverage } from './coverage.ts';
 
 /** A campaign that coverage is about, as people know it. */
@@ -168,7 +168,7 @@ export function cellWords(cell: Cell, name: string, path: string, device: Device
     case 'audience':
       return `${path} is one of its pages, but this visitor is not in the audience of ${quoted(name)}.`;
     case 'device':
-      return `${path} is one of its pages, but ${quoted(name)} is never shown on ${DEVICE_WORDS[device]}s.`;
+      return `${path} is one of its pages, but ${quoted(name)} is never shown on ${DEVICES_WORDS[device]}.`;
     case 'closed':
       return `${path} is one of its pages, but the schedule of ${quoted(name)} is closed at that time.`;
     case 'excluded':

@@ -24,6 +24,12 @@ export const COUNTED = {
   sessions: 'session',
 } as const;
 
+const INTERACTION_WORDS: Readonly<Record<'click' | 'hover' | 'focus', (on: string) => string>> = {
+  click: (on) => `on a click on ${on}`,
+  hover: (on) => `on a hover over ${on}`,
+  focus: (on) => `when ${on} takes the focus`,
+};
+
 /** One trigger as the sentence says it. */
 export function triggerWords(trigger: Trigger): string {
   switch (trigger.kind) {
@@ -50,7 +56,7 @@ export function triggerWords(trigger: Trigger): string {
     case 'inactivity':
       return `after ${quantity(trigger.seconds, 'second')} of inactivity`;
     case 'interact':
-      return `on a ${trigger.what} of ${quoted(trigger.selector)}`;
+      return INTERACTION_WORDS[trigger.what](quoted(trigger.selector));
     case 'count':
       return `from the ${ordinal(trigger.atLeast)} ${COUNTED[trigger.of]} onwards`;
     case 'event': {

@@ -10,7 +10,7 @@ import type {
 } from '@velarium/contract';
 import { DEVICES, type Source } from '@velarium/contract/values';
 import type { Names } from './names.ts';
-import { COMPARISON_WORDS, DEVICE_WORDS, listOf, quantity, quoted } from './words.ts';
+import { COMPARISON_WORDS, DEVICES_WORDS, listOf, quantity, quoted } from './words.ts';
 
 /** One page rule as the sentence says it. */
 export function pageWords(page: PageRule, names: Names): string {
@@ -55,7 +55,7 @@ export function devicesWords(devices: readonly Device[]): string {
   const named = DEVICES.filter((device) => devices.includes(device));
   if (named.length === 0) return 'on no device yet';
   if (named.length === DEVICES.length) return 'on every device';
-  return `on ${listOf(named.map((device) => DEVICE_WORDS[device]))} only`;
+  return `on ${listOf(named.map((device) => DEVICES_WORDS[device]))} only`;
 }
 
 /**
@@ -133,7 +133,7 @@ export function conditionWords(condition: Condition, names: Names): string {
       return `the language ${placeName('language', condition.code)}`;
     case 'country':
       return condition.code === 'unknown'
-        ? 'a country that is not known'
+        ? 'an unknown country'
         : `the country ${placeName('region', condition.code)}`;
     case 'browser':
       return BROWSER_WORDS[condition.is];

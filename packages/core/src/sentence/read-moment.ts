@@ -45,14 +45,9 @@ export const trigger: Parser<Trigger> = either<Trigger>(
   })),
   as(said`on reaching ${ownWords}`, ([selector]) => ({ kind: 'element', selector })),
   as(said`at ${oneOf(SIGN_OF_LEAVING)} by mouse`, ([certainty]) => ({ kind: 'exitMouse', certainty })),
-  as(
-    said`on a ${oneOf({ click: 'click', hover: 'hover', focus: 'focus' })} of ${ownWords}`,
-    ([what, selector]) => ({
-      kind: 'interact',
-      what,
-      selector,
-    }),
-  ),
+  as(said`on a click on ${ownWords}`, ([selector]) => ({ kind: 'interact', what: 'click', selector })),
+  as(said`on a hover over ${ownWords}`, ([selector]) => ({ kind: 'interact', what: 'hover', selector })),
+  as(said`when ${ownWords} takes the focus`, ([selector]) => ({ kind: 'interact', what: 'focus', selector })),
   as(said`from the ${nth} ${oneOf(COUNTED)} onwards`, ([atLeast, of]) => ({ kind: 'count', of, atLeast })),
   as(said`on the event ${ownWords}${maybe(having, null)}`, ([name, condition]) => ({
     kind: 'event',

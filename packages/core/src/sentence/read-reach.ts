@@ -15,7 +15,7 @@ import {
   words,
 } from './parsers.ts';
 import { BROWSER_WORDS, placeName, SYSTEM_WORDS, sourceWords } from './reach-words.ts';
-import { COMPARISON_WORDS, DEVICE_WORDS } from './words.ts';
+import { COMPARISON_WORDS, DEVICES_WORDS } from './words.ts';
 
 /** Ids of what a site's names stand for. */
 export interface Ids {
@@ -86,7 +86,7 @@ export function pagesSaid(ids: Ids): Parser<Pages> {
 export const devicesSaid: Parser<readonly Device[]> = either<readonly Device[]>(
   words('on no device yet', []),
   words('on every device', DEVICES),
-  as(said`on ${list(oneOf(DEVICE_WORDS))} only`, ([devices]) => devices),
+  as(said`on ${list(oneOf(DEVICES_WORDS))} only`, ([devices]) => devices),
 );
 
 /** `Norway (no)`: the name goes with the code, so what is read is said again and compared. */
@@ -107,7 +107,7 @@ const condition = ({ campaign }: Ids): Parser<Condition> =>
     words('an earlier session', { kind: 'visitor', is: 'returning' }),
     words('a sign-in', { kind: 'signedIn', is: true }),
     words('a page that says they are signed out', { kind: 'signedIn', is: false }),
-    words('a country that is not known', { kind: 'country', code: 'unknown' }),
+    words('an unknown country', { kind: 'country', code: 'unknown' }),
     as(said`${compared} ${quantityOf('page view')} in this session`, ([comparison, count]) => ({
       kind: 'views',
       comparison,

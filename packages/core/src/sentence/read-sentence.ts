@@ -17,7 +17,7 @@ const after = <Value>(parser: Parser<Value>) => as(said`, ${parser}`, ([value]) 
 /** The grammar of what `ruleSentence` says, for a site's names. */
 const sentence = (ids: Ids): Parser<SentenceInput> =>
   as(
-    said`${place} opens ${moment} ${pagesSaid(ids)}, ${devicesSaid}${maybe(after(audienceSaid(ids)), null)}${maybe(
+    said`${place} opens ${moment}${maybe(words(',', null), null)} ${pagesSaid(ids)}, ${devicesSaid}${maybe(after(audienceSaid(ids)), null)}${maybe(
       after(schedule),
       null,
     )}, ${caps}${maybe(
@@ -37,6 +37,7 @@ const sentence = (ids: Ids): Parser<SentenceInput> =>
     ([
       { format, anchor },
       when,
+      _comma,
       pages,
       devices,
       audience,

@@ -34,7 +34,7 @@ describe('a rule in short', () => {
   });
   it('says nothing of devices where it is every one', () => {
     expect(pages([])).not.toContain('device');
-    expect(inShort({ devices: ['mobile'] })).toContain(', on phone only, ');
+    expect(inShort({ devices: ['mobile'] })).toContain(', on phones only, ');
   });
   it('is never longer than the whole sentence, and begins as it does', () => {
     fc.assert(

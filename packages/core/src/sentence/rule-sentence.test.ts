@@ -144,7 +144,7 @@ describe('each phrase is correct in number and commas', () => {
     [
       'arming and again',
       moment({ notBeforeSeconds: 3, againAfterSeconds: 30 }),
-      'after 12 seconds, not before 3 seconds, and again 30 seconds after it is gone on',
+      'after 12 seconds, not before 3 seconds, and again 30 seconds after it is gone, on',
     ],
     [
       'an event with a condition',
@@ -182,8 +182,8 @@ describe('each phrase is correct in number and commas', () => {
       audience([{}, anEarlier], [{ not: true }, fromNorway]),
       'for visitors (with an earlier session) and not (with the country Norway (no)),',
     ],
-    ['one device', devices('mobile'), 'on phone only,'],
-    ['two devices, in a fixed order', devices('tablet', 'desktop'), 'on desktop and tablet only,'],
+    ['one device', devices('mobile'), 'on phones only,'],
+    ['two devices, in a fixed order', devices('tablet', 'desktop'), 'on desktops and tablets only,'],
     ['no device', devices(), 'on no device yet,'],
     ['no cap', limits({ caps: [] }), 'every time a page is opened.'],
     ['per visitor', limits({ caps: [{ max: 1, per: 'ever' }] }), 'once per visitor.'],

@@ -55,7 +55,8 @@ export function ruleSentence(
     { text: placeWords(format, anchor), part: 'place' },
     link(' opens '),
     { text: momentWords(moment), part: 'moment' },
-    link(' '),
+    // What is said of the moment in parts has come to its end.
+    link(moment.notBeforeSeconds > 0 || moment.againAfterSeconds !== null ? ', ' : ' '),
     { text: pagesWords(reach.pages, names), part: 'pages' },
     link(', '),
     { text: devicesWords(reach.devices), part: 'devices' },

@@ -62,6 +62,12 @@ export const ANCHOR_WORDS: Readonly<Record<Anchor, string>> = {
   'bottom-end': 'lower right',
 };
 
+/** Devices of a kind, all of them. */
+export const DEVICES_WORDS: Readonly<Record<Device, string>> = {
+  desktop: 'desktops',
+  tablet: 'tablets',
+  mobile: 'phones',
+};
 export const DEVICE_WORDS: Readonly<Record<Device, string>> = {
   desktop: 'desktop',
   tablet: 'tablet',

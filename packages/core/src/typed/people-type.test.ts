@@ -50,9 +50,9 @@ const TYPED: readonly (readonly [typed: string, ...said: string[]])[] = [
   ['12s', 'opens after 12 seconds'],
   ['immediately', 'opens at once'],
   ['when the page has loaded', 'opens when the page has loaded'],
-  ['on a click on .open', 'opens on a click of “.open”'],
-  ['when .open is clicked', 'opens on a click of “.open”'],
-  ['when they hover over #menu', 'opens on a hover of “#menu”'],
+  ['on a click on .open', 'opens on a click on “.open”'],
+  ['when .open is clicked', 'opens on a click on “.open”'],
+  ['when they hover over #menu', 'opens on a hover over “#menu”'],
   ['when #prices comes into view', 'opens on reaching “#prices”'],
   ['on reaching #prices', 'opens on reaching “#prices”'],
   ['when they are about to leave', 'opens at a likely sign of leaving by mouse'],
@@ -69,12 +69,12 @@ const TYPED: readonly (readonly [typed: string, ...said: string[]])[] = [
   ['not before ten seconds', ', not before 10 seconds'],
   ['closes after 20 s', 'It closes by itself after 20 seconds'],
   // On what.
-  ['desktop only', 'on desktop only'],
-  ['no phones', 'on desktop and tablet only'],
-  ['mobile only', 'on phone only'],
-  ['for mobile visitors', 'on phone only'],
-  ['on all devices except tablets', 'on desktop and phone only'],
-  ['phones and tablets', 'on tablet and phone only'],
+  ['desktop only', 'on desktops only'],
+  ['no phones', 'on desktops and tablets only'],
+  ['mobile only', 'on phones only'],
+  ['for mobile visitors', 'on phones only'],
+  ['on all devices except tablets', 'on desktops and phones only'],
+  ['phones and tablets', 'on tablets and phones only'],
   // Who.
   ['for the fourth session', 'for visitors with exactly 4 sessions'],
   ['not signed in', 'for visitors without a sign-in'],
@@ -137,7 +137,7 @@ const TYPED: readonly (readonly [typed: string, ...said: string[]])[] = [
   // Several things at once.
   [
     'after 20 seconds on the journal, desktop only, not signed in, once a week until 24 December',
-    'opens after 20 seconds only on what begins with /journal/, on desktop only, for visitors without a sign-in, until 25 December 2026 at 00:00, by the site’s clock, once every week',
+    'opens after 20 seconds only on what begins with /journal/, on desktops only, for visitors without a sign-in, until 25 December 2026 at 00:00, by the site’s clock, once every week',
   ],
   [
     'bar at the bottom after 5 seconds everywhere but the basket for new visitors, once per session',
