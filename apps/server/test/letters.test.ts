@@ -60,6 +60,31 @@ describe('letters that are brought', () => {
     });
   });
 
+  it('are apart from what a page loads, be it the same file', async () => {
+    const { letters } = server.services.library;
+    await letters.keepFound(owner.siteId, 'Fraunces', FILE, 'serif');
+    const made = (await bring(FILE)).json<Letters>();
+    await letters.keepFound(owner.siteId, 'Fraunces', FILE, 'serif');
+    expect(await list()).toEqual([
+      made,
+      { ...made, name: 'Fraunces', family: 'Fraunces', licence: '', isBrought: false },
+    ]);
+    expect((await owner.ask('DELETE', `/sites/${owner.siteId}/letters/${made.id}`)).statusCode).toBe(204);
+    expect((await list()).map(({ family }) => family)).toEqual(['Fraunces']);
+    // And of those found only the latest are kept.
+    const plain = readFileSync(woff2('figtree'));
+    for (let weight = 300; weight < 900; weight += 50)
+      await letters.keepFound(
+        owner.siteId,
+        `Own ${weight}`,
+        await subsetFont(plain, 'ab', { targetFormat: 'woff2', variationAxes: { wght: weight } }),
+        'sans',
+      );
+    const kept = (await list()).map(({ family }) => family);
+    expect(kept).toHaveLength(12);
+    expect(kept).not.toContain('Fraunces');
+  });
+
   it('of one weight say which', async () => {
     const bold = await subsetFont(FILE, 'abc', { targetFormat: 'woff2', variationAxes: { wght: 700 } });
     expect((await bring(bold)).json<Letters>().weights).toEqual([700, 700]);
@@ -138,10 +163,12 @@ describe('a message in a Look set in them', () => {
     await owner.publish(campaign.id);
     const { parts, sheet } = await served();
     expect(parts).toContain('letters');
-    expect(sheet).toContain(`"${family}", Georgia, serif`);
+    expect(sheet).toMatch(new RegExp(`font:[^;]*"velarium [0-9a-f]{16}", "${family}", Georgia, serif`));
     const [name, weights, address = ''] = loaded(sheet) ?? [];
+    // By a name of its own: another message may load other letters of the family.
+    const file16 = /([0-9a-f]{16})[0-9a-f]{16}\.woff2/.exec(address)?.[1];
     expect([name, weights, address]).toEqual([
-      `velarium ${id}`,
+      `velarium ${file16}`,
       '100 900',
       expect.stringMatching(/^edge:\/letters\/[0-9a-f]{32}\.woff2$/),
     ]);

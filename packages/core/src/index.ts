@@ -55,7 +55,7 @@ export * from './languages/translate.ts';
 export * from './languages/xliff.ts';
 export * from './limits/site-limits.ts';
 export * from './limits/ten-visits.ts';
-export { firstFamily, fontStack, lettersOf, nearestFont, plainFamily } from './look/letters.ts';
+export { firstFamily, fontStack, lettersOf, nearestFont, plainFamily, withFiles } from './look/letters.ts';
 export * from './look/look-of-page.ts';
 export * from './look/looks.ts';
 export * from './look/night.ts';

@@ -67,7 +67,7 @@ export async function seedDemo(
   ] as const) {
     const { pages } = await learnPages(services.outside, origin, { pathOf: cataloguePath(site.settings) });
     await sites.addPages(site.id, pages);
-    await services.library.setAsPages(site.id, origin);
+    await setAsPages(services, site.id, origin);
     await storeAll(services, demoStays(site.id, pages, new Date()));
     await sites.noteSeen(site.id);
     await sites.setSettings(workspaceId, site.id, { ...site.settings, recordedFacts: ['plan'] });
@@ -77,6 +77,13 @@ export async function seedDemo(
   await seedFell(services, principal, fell.id, bought);
   await seedSkerry(services, principal, skerry.id);
   await countEvents(services.db, Number.POSITIVE_INFINITY);
+}
+
+/** Sets the site's own Look in the letters of its pages; the rest of it stays. */
+async function setAsPages({ library }: Services, siteId: string, origin: string): Promise<void> {
+  const { fonts } = (await library.readLook(siteId, origin, '/')).style;
+  const own = (await library.looks.list(siteId)).find(({ isDefault }) => isDefault);
+  if (own) await library.looks.save(siteId, own.id, { name: own.name, style: { ...own.style, fonts } });
 }
 
 async function storeAll(services: Services, events: readonly StoredEvent[]): Promise<void> {

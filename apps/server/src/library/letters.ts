@@ -6,7 +6,9 @@ import type { DataSource, EntityManager } from 'typeorm';
 import { notFound, ProblemError } from '../infra/problem.ts';
 import { LettersError, MOST_LETTER_BYTES, onlyWith, readWeights } from './read-letters.ts';
 
+/** Of one site: those that were brought, and those found on its pages. */
 const MOST_OF_SITE = 40;
+const MOST_FOUND = 12;
 
 interface LettersRow extends Omit<Letters, 'weights' | 'like' | 'isBrought'> {
   readonly kind: Font;
@@ -36,11 +38,9 @@ export function createLetters(db: DataSource) {
     await db.query(
       `INSERT INTO letters (site_id, id, name, family, kind, lightest, heaviest, licence, is_brought, file)
        VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
-       ON CONFLICT (site_id, id) DO UPDATE
-         SET name = excluded.name, licence = excluded.licence, kind = excluded.kind,
-             -- What a Look is set in keeps its name.
-             family = CASE WHEN letters.is_brought THEN letters.family ELSE excluded.family END,
-             is_brought = letters.is_brought OR excluded.is_brought`,
+       ON CONFLICT (site_id, id, is_brought) DO UPDATE
+         SET name = excluded.name, family = excluded.family, licence = excluded.licence, kind = excluded.kind,
+             created_at = now()`,
       [siteId, id, name, family ?? lettersFamily(id), like, lightest, heaviest, licence, isBrought, bytes],
     );
     return id;
@@ -78,15 +78,20 @@ export function createLetters(db: DataSource) {
       const id = await put(siteId, bytes, { ...about, isBrought: true }).catch((error) => {
         throw error instanceof LettersError ? refuse(error.message) : error;
       });
-      return (await this.list(siteId)).find((one) => one.id === id) as Letters;
+      return (await this.list(siteId)).find((one) => one.isBrought && one.id === id) as Letters;
     },
 
-    /** Keeps what a page of the site is set in, for the studio to show it in; what cannot be read is left. */
+    /** Keeps what pages of the site are set in, the latest of it, for the studio to show it in; what cannot be read is left. */
     async keepFound(siteId: string, family: string, bytes: Buffer, like: Font): Promise<void> {
       await put(siteId, bytes, { name: family, family, like, licence: '', isBrought: false }).catch(
         (error) => {
           if (!(error instanceof LettersError)) throw error;
         },
+      );
+      await db.query(
+        `DELETE FROM letters WHERE site_id = $1 AND NOT is_brought AND id NOT IN (
+           SELECT id FROM letters WHERE site_id = $1 AND NOT is_brought ORDER BY created_at DESC LIMIT ${MOST_FOUND})`,
+        [siteId],
       );
     },
 
@@ -104,7 +109,7 @@ export function createLetters(db: DataSource) {
           `“${look.name}” is. Choose others there first.`,
         );
       const [, removed]: [unknown, number] = await db.query(
-        'DELETE FROM letters WHERE site_id = $1 AND id = $2',
+        'DELETE FROM letters WHERE site_id = $1 AND id = $2 AND is_brought',
         [siteId, id],
       );
       if (removed === 0) throw notFound('family of letters');
@@ -113,7 +118,7 @@ export function createLetters(db: DataSource) {
     /** The whole file, for the studio. */
     async file(siteId: string, id: string): Promise<Buffer> {
       const [row]: { file: Buffer }[] = await db.query(
-        'SELECT file FROM letters WHERE site_id = $1 AND id = $2',
+        'SELECT file FROM letters WHERE site_id = $1 AND id = $2 LIMIT 1',
         [siteId, id],
       );
       if (!row) throw notFound('family of letters');
@@ -146,7 +151,12 @@ export function createLetters(db: DataSource) {
               'INSERT INTO letter_file (site_id, hash, bytes) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING',
               [siteId, hash, await onlyWith(row.file, text)],
             );
-          return { family: row.family, weights: told(row).weights, path: `/letters/${hash}.woff2` };
+          return {
+            id: row.id,
+            family: lettersFamily(hash.slice(0, row.id.length)),
+            weights: told(row).weights,
+            path: `/letters/${hash}.woff2`,
+          };
         }),
       );
     },

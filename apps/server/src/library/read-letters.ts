@@ -28,10 +28,18 @@ export async function readWeights(bytes: Buffer): Promise<readonly [number, numb
   const plain = await subsetFont(bytes, 'a', { targetFormat: 'sfnt' }).catch(() => {
     throw new LettersError('It says that it is WOFF2, and no letters can be read from it.');
   });
-  return weightsOf(plain);
+  try {
+    const [lightest, heaviest] = weightsOf(plain).map((weight) => Math.min(1000, Math.max(1, weight)));
+    return [lightest ?? REGULAR, heaviest ?? REGULAR];
+  } catch (error) {
+    // A table that points beyond its end.
+    if (error instanceof RangeError)
+      throw new LettersError('Its tables are broken: how heavy the letters are cannot be read.');
+    throw error;
+  }
 }
 
-/** Source: OpenType 1.9.1, "Table Directory", "fvar" and "OS/2". */
+/** As the font says, before CSS bounds it to 1 to 1000. Source: OpenType 1.9.1, "Table Directory", "fvar" and "OS/2". */
 function weightsOf(font: Buffer): readonly [number, number] {
   const tables = new Map<string, number>();
   for (let n = 0, at = 12; n < font.readUInt16BE(4); n++, at += 16)

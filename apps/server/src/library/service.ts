@@ -1,5 +1,5 @@
 import type { LookRead, Message, MessageFile } from '@velarium/contract';
-import { inLanguage, partsOf, picturesOf, withSavedBlocks } from '@velarium/core';
+import { inLanguage, partsOf, picturesOf, withFiles, withSavedBlocks } from '@velarium/core';
 import { sheetOf } from '@velarium/render/sheet';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { ReadOutside } from '../infra/outside.ts';
@@ -32,13 +32,6 @@ export function createLibraryService(db: DataSource, outside: ReadOutside) {
       for (const { family, bytes, like } of faces) await letters.keepFound(siteId, family, bytes, like);
       return look;
     },
-    /** Sets the site's own Look in the letters of its pages; the rest of it stays. */
-    async setAsPages(siteId: string, origin: string): Promise<void> {
-      const { style } = await this.readLook(siteId, origin, '/');
-      const own = (await looks.list(siteId)).find(({ isDefault }) => isDefault);
-      if (own)
-        await looks.save(siteId, own.id, { name: own.name, style: { ...own.style, fonts: style.fonts } });
-    },
     savedBlocks,
     templates,
     /** Makes messages, in one of their languages, into what pages load: saved blocks put in, the sheet made, the pictures named. */
@@ -56,13 +49,14 @@ export function createLibraryService(db: DataSource, outside: ReadOutside) {
         const files = await pictures.files(site.id, picturesOf(message), manager);
         const look = lookOf(message.look);
         const parts = partsOf(message, look);
+        const loaded = await letters.loadedBy(site.id, look, { message, words, parts }, manager);
         return {
           message,
           sheet: sheetOf(message, {
-            look,
+            look: withFiles(look, (id) => loaded.find((one) => one.id === id)?.family),
             breakpoints: site.settings.breakpoints,
             pictures: files,
-            letters: await letters.loadedBy(site.id, look, { message, words, parts }, manager),
+            letters: loaded,
             pictureBase: EDGE,
           }),
           pictures: { ...files },

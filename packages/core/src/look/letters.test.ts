@@ -1,8 +1,8 @@
 import { fontSchema } from '@velarium/contract';
 import { expect, it, test } from 'vitest';
 import { fontOfPage } from './font-of-page.ts';
-import { firstFamily, fontStack, lettersOf, nearestFont } from './letters.ts';
-import { FONT_STACKS } from './looks.ts';
+import { firstFamily, fontStack, lettersOf, nearestFont, withFiles } from './letters.ts';
+import { FONT_STACKS, PLAIN_LOOK } from './looks.ts';
 
 test.each([
   // As sheets write them (CSS Fonts Level 4, font-family and font).
@@ -68,6 +68,15 @@ it('letters of the site’s own are found in a Look, each once', () => {
   expect(lettersOf({ fonts: { text: own(a), heading: own(a) } })).toEqual([a]);
   expect(lettersOf({ fonts: { text: own(a), heading: own(b) } })).toEqual([a, b]);
   expect(lettersOf({ fonts: { text: 'sans', heading: '"velarium x", serif' } })).toEqual([]);
+});
+
+it('a Look asks for the files that are there before the letters themselves', () => {
+  const [a, b] = ['0123456789abcdef', 'fedcba9876543210'];
+  const fonts = { text: `"velarium ${a}", serif`, heading: `"velarium ${b}", serif` };
+  expect(withFiles({ ...PLAIN_LOOK, fonts }, (id) => (id === a ? 'a file' : undefined)).fonts).toEqual({
+    text: `"a file", "velarium ${a}", serif`,
+    heading: fonts.heading,
+  });
 });
 
 test.each([

@@ -35,6 +35,19 @@ export const lettersOf = ({ fonts }: Pick<LookStyle, 'fonts'>): string[] => [
   ),
 ];
 
+/**
+ * A Look that asks for letters by the very files of them that are there, and after these by their own names: two messages on a page
+ * may load different parts of one family. `fileOf` gives the name under which a file is known, where there is one.
+ */
+export function withFiles(look: LookStyle, fileOf: (id: string) => string | undefined): LookStyle {
+  const named = (font: string) =>
+    font.replace(LETTERS, (own, id: string) => {
+      const file = fileOf(id);
+      return file === undefined ? own : `"${file}", ${own}`;
+    });
+  return { ...look, fonts: { text: named(look.fonts.text), heading: named(look.fonts.heading) } };
+}
+
 /** The kind of letters that named ones are nearest to, told by words in their names (common practice). */
 export function nearestFont(names: string): Font {
   const words = names.toLowerCase();

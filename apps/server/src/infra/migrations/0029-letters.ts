@@ -21,7 +21,8 @@ export class Letters1764000000029 implements MigrationInterface {
         is_brought boolean NOT NULL,
         file bytea NOT NULL,
         created_at timestamptz NOT NULL DEFAULT now(),
-        PRIMARY KEY (site_id, id)
+        -- What a team has brought may be what a page loads too.
+        PRIMARY KEY (site_id, id, is_brought)
       );
       CREATE TABLE letter_file (
         site_id uuid NOT NULL REFERENCES site ON DELETE CASCADE,
