@@ -100,6 +100,25 @@ test('publishing leads to where it can be seen, and a frame says when its device
   await (await opened).waitForURL(/\/about$/);
 });
 
+test('Tab comes to the words on the stage and to nothing there that does nothing; the scales of a visit have names', async ({
+  studioPage: page,
+}) => {
+  await openWorkbench(page);
+  for (const device of ['desktop', 'phone'] as const) {
+    const message = stage(page, device).locator('velarium-message');
+    await expect(message.getByRole('textbox').first()).toBeVisible();
+    const stops = await message.evaluate(({ shadowRoot }) => ({
+      words: shadowRoot?.querySelectorAll('[contenteditable]:not([tabindex])').length ?? 0,
+      others: [...(shadowRoot?.querySelectorAll<HTMLElement>('a, button, input, select, textarea') ?? [])]
+        .filter(({ tabIndex }) => tabIndex >= 0)
+        .map(({ outerHTML }) => outerHTML),
+    }));
+    expect(stops).toEqual({ words: 3, others: [] });
+  }
+  for (const name of ['The visit by seconds', 'The visit by depth'])
+    await expect(page.getByRole('group', { name })).toBeVisible();
+});
+
 test('what somebody opens lies over what was said before, which stays to be read', async ({
   studioPage: page,
 }) => {

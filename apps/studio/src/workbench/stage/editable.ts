@@ -49,6 +49,9 @@ export function makeEditable(rendered: RenderedMessage, message: Message, hooks:
   for (const kind of IN_FRAME) root.ownerDocument.addEventListener(kind, typing.flush, true);
   for (const kind of IN_STUDIO) window.addEventListener(kind, typing.flush, true);
 
+  // Only words are come to by Tab: what does nothing here is chosen in the list of blocks.
+  for (const control of root.querySelectorAll<HTMLElement>('a, button, input, select, textarea, iframe'))
+    control.tabIndex = -1;
   // On the stage nothing acts: links lead nowhere, labels do not move the focus, forms are not sent.
   root.addEventListener('click', (event) => event.preventDefault(), true);
   const choose = (event: Event) => {

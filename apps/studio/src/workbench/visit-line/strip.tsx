@@ -18,7 +18,8 @@ export interface StripProps {
 export function Strip({ title, max, ticks, curve, shades, cursor, height, children }: StripProps) {
   const left = (at: number) => `${(Math.min(at, max) / max) * 100}%`;
   return (
-    <div className="min-w-0">
+    // biome-ignore lint/a11y/useSemanticElements: a fieldset is no part of a grid.
+    <div role="group" aria-label={title} className="min-w-0">
       <div className="relative border-b border-line-strong bg-sheet" style={{ height }}>
         <Curve curve={curve} max={max} />
         {shades.map(({ from, to, words }) => (
@@ -50,7 +51,6 @@ export function Strip({ title, max, ticks, curve, shades, cursor, height, childr
             {words}
           </span>
         ))}
-        <span className="sr-only">{title}</span>
       </div>
     </div>
   );

@@ -133,7 +133,7 @@ export function VisitLine() {
           )}
         </div>
         <Strip
-          title="Seconds on the page"
+          title="The visit by seconds"
           max={scale}
           height={height}
           ticks={ticksOf(scale).map((at) => ({ at, words: at === 0 ? 'arrival' : clock(at) }))}
@@ -174,7 +174,7 @@ export function VisitLine() {
           })}
         </Strip>
         <Strip
-          title="Depth of the page"
+          title="The visit by depth"
           max={100}
           height={height}
           ticks={DEPTH_TICKS}
