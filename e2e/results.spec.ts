@@ -15,8 +15,7 @@ test('Results say what the raw events say, of the site and of one campaign, and 
               count(DISTINCT visitor) FILTER (WHERE kind IN ('shown', 'converted'))::integer AS visitors,
               count(DISTINCT visitor) FILTER (WHERE kind = 'converted')::integer AS converters
          FROM event e JOIN campaign c ON c.id = e.campaign_id JOIN site s ON s.id = e.site_id
-        WHERE s.key = 'quillonfell2'
-          AND (at AT TIME ZONE s.time_zone)::date > (now() AT TIME ZONE s.time_zone)::date - 28
+        WHERE s.key = 'quillonfell2' AND (at AT TIME ZONE s.time_zone)::date > (now() AT TIME ZONE s.time_zone)::date - 28
         GROUP BY c.name`,
       [],
     ) as Promise<{ name: string; showings: number; visitors: number; converters: number }[]>;

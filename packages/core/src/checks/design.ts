@@ -4,6 +4,7 @@ import { colourOf, paletteOf, styleOn } from '../look/resolve.ts';
 import { isInterrupting } from '../message/placement.ts';
 import { isUntouched } from '../message/plain.ts';
 import { allBlocks, changeBlock } from '../message/walk.ts';
+import { A_DEVICE_WORDS } from '../sentence/words.ts';
 import { closeContrast } from './close-sign.ts';
 import { contrastRatio, LEAST_LARGE_CONTRAST, LEAST_TEXT_CONTRAST, nearestPassing } from './contrast.ts';
 import type { DesignFinding } from './finding.ts';
@@ -127,11 +128,6 @@ function wholeFindings({ message, look, devices }: DesignInput): DesignFinding[]
   return found;
 }
 
-const DEVICE_WORDS: Readonly<Record<Device, string>> = {
-  desktop: 'a desktop',
-  tablet: 'a tablet',
-  mobile: 'a phone',
-};
 const STEP_WORDS: Readonly<Record<StepRole, string>> = {
   first: 'its first step',
   success: 'the step after sending',
@@ -176,7 +172,7 @@ function wayOutFindings({ message, look, devices }: DesignInput): DesignFinding[
     add(
       'stop',
       'way-out',
-      `On ${DEVICE_WORDS[device]} there is no way out of ${STEP_WORDS[stuck.role]}: no close button that can be seen, and no other button there that leads out.`,
+      `On ${A_DEVICE_WORDS[device]} there is no way out of ${STEP_WORDS[stuck.role]}: no close button that can be seen, and no other button there that leads out.`,
       {
         label: 'Show the close button',
         close: { place: 'inside', sign: 'cross', ...onGround },
@@ -191,7 +187,7 @@ function wayOutFindings({ message, look, devices }: DesignInput): DesignFinding[
     add(
       'warn',
       'close.contrast',
-      `The close button’s contrast with what can lie behind it on ${DEVICE_WORDS[device]} is ${worst.toFixed(1)}; ${LEAST_LARGE_CONTRAST} is the least people can make out.`,
+      `The close button’s contrast with what can lie behind it on ${A_DEVICE_WORDS[device]} is ${worst.toFixed(1)}; ${LEAST_LARGE_CONTRAST} is the least people can make out.`,
       { label: 'Give it a ground', close: onGround },
     );
     break;

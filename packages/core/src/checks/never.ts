@@ -2,13 +2,8 @@ import type { Audience, Condition, Device, Pages, Rule, Trigger } from '@velariu
 import { DEVICES } from '@velarium/contract';
 import { compare } from '../audience/compare.ts';
 import { nextChange, scheduleState } from '../schedule/schedule.ts';
+import { A_DEVICE_WORDS } from '../sentence/words.ts';
 import type { Finding } from './finding.ts';
-
-const DEVICE_WORDS: Readonly<Record<Device, string>> = {
-  desktop: 'a desktop',
-  tablet: 'a tablet',
-  mobile: 'a phone',
-};
 
 /** Whether it can happen on this device at all: touch leaves no mouse trace, and a mouse makes no touch. */
 function canHappen(trigger: Trigger, device: Device): boolean {
@@ -32,7 +27,7 @@ export function neverFindings({ moment, reach }: Rule): Finding[] {
       ? moment.triggers.some((trigger) => canHappen(trigger, device))
       : moment.triggers.every((trigger) => canHappen(trigger, device));
   const devices = DEVICES.filter((device) => reach.devices.includes(device));
-  const deaf = devices.filter((device) => !opensOn(device)).map((device) => DEVICE_WORDS[device]);
+  const deaf = devices.filter((device) => !opensOn(device)).map((device) => A_DEVICE_WORDS[device]);
   if (deaf.length > 0)
     (deaf.length === devices.length ? stop : warn)(
       'moment.device',

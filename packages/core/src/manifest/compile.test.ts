@@ -277,22 +277,6 @@ describe('what a site’s pages must load', () => {
 });
 
 it('a text that wants what the page tells of its visitor needs the part that hears it, and no other', () => {
-  const [rule] = fc.sample(someRule, 1);
-  const plain: Rule = {
-    ...(rule as Rule),
-    moment: {
-      join: 'any',
-      triggers: [{ kind: 'time', seconds: 5 }],
-      notBeforeSeconds: 0,
-      againAfterSeconds: null,
-    },
-    reach: {
-      pages: { include: [{ kind: 'every' }], exclude: [], follows: null },
-      devices: ['desktop'],
-      audience: null,
-    },
-    limits: { ...(rule as Rule).limits, schedule: null, holdout: 0 },
-  };
   const of = (asksFacts: boolean) =>
     compileManifest({ settings: plainSettings, timeZone: 'UTC', pages }, [
       {
@@ -300,7 +284,7 @@ it('a text that wants what the page tells of its visitor needs the part that hea
         version: 1,
         messageHash: 'f'.repeat(32),
         messages: [plainMessage],
-        rule: plain,
+        rule: plainRule,
         epoch: 0,
         asksFacts,
         variants: [],

@@ -62,6 +62,11 @@ export const ANCHOR_WORDS: Readonly<Record<Anchor, string>> = {
   'bottom-end': 'lower right',
 };
 
+export const A_DEVICE_WORDS: Readonly<Record<Device, string>> = {
+  desktop: 'a desktop',
+  tablet: 'a tablet',
+  mobile: 'a phone',
+};
 /** Devices of a kind, all of them. */
 export const DEVICES_WORDS: Readonly<Record<Device, string>> = {
   desktop: 'desktops',

@@ -22,14 +22,19 @@ export function bringLetters(layer: HTMLElement): void {
   });
   if (faces.length === 0) return;
   layer.style.opacity = '0';
-  const late = new Promise<never>((_, reject) => setTimeout(reject, PATIENCE_MS));
-  Promise.race([Promise.all(faces.map((face) => face.load())), late])
-    .then((loaded) => {
-      for (const face of loaded) document.fonts.add(face);
-    })
-    // A page may forbid them, and its message is read without.
-    .catch(() => {})
-    .finally(() => {
-      layer.style.opacity = '';
-    });
+  let isSeen = false;
+  const show = () => {
+    isSeen = true;
+    layer.style.opacity = '';
+  };
+  setTimeout(show, PATIENCE_MS);
+  const bring = (face: FontFace) =>
+    face.load().then(
+      () => {
+        if (!isSeen) document.fonts.add(face);
+      },
+      // A page may forbid them, and its message is read without; the others of a message are none the worse for it.
+      () => {},
+    );
+  void Promise.all(faces.map(bring)).then(show);
 }

@@ -18,8 +18,7 @@ export interface StripProps {
 export function Strip({ title, max, ticks, curve, shades, cursor, height, children }: StripProps) {
   const left = (at: number) => `${(Math.min(at, max) / max) * 100}%`;
   return (
-    // biome-ignore lint/a11y/useSemanticElements: a fieldset is no part of a grid.
-    <div role="group" aria-label={title} className="min-w-0">
+    <fieldset aria-label={title} className="min-w-0">
       <div className="relative border-b border-line-strong bg-sheet" style={{ height }}>
         <Curve curve={curve} max={max} />
         {shades.map(({ from, to, words }) => (
@@ -52,7 +51,7 @@ export function Strip({ title, max, ticks, curve, shades, cursor, height, childr
           </span>
         ))}
       </div>
-    </div>
+    </fieldset>
   );
 }
 
