@@ -12,7 +12,7 @@ const PLACES: Readonly<Record<string, readonly RegExp[]>> = {
   Results: [],
   People: [/^Keeping$/],
   Outbox: [/^Connect a service$/],
-  Site: [/^Add a goal$/, /^New (page )?group$/, /^New Look$/],
+  Site: [/^Add a goal$/, /^New (page )?group$/, /^New Look$/, /^Change Night ridge$/],
   Team: [/^Invite/, /^New (access )?token/],
 };
 const SIZES = [

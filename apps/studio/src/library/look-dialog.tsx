@@ -143,8 +143,8 @@ function LookEditor({ siteId, look, count, onPick }: LookEditorProps) {
   };
 
   return (
-    <div className="grid grid-cols-[19rem_1fr] gap-6">
-      <div className="grid max-h-[58vh] content-start gap-3 overflow-auto pr-2 pl-1">
+    <div className="grid gap-6 lg:grid-cols-[19rem_1fr]">
+      <div className="grid max-h-[58vh] max-lg:max-h-none content-start gap-3 overflow-auto pr-2 pl-1">
         <Field label="Name" value={name} maxLength={80} onChange={(event) => setName(event.target.value)} />
         <fieldset>
           <legend className="mb-1 text-xs text-soft">Colours by their part</legend>
@@ -230,7 +230,10 @@ function LookEditor({ siteId, look, count, onPick }: LookEditorProps) {
       </div>
       <div className="grid content-start gap-4">
         {SAMPLE && (
-          <StageFrame message={SAMPLE} device="desktop" width={600} height={375} look={style} isThumbnail />
+          // In a narrow window there is room for what is set; the place behind shows each Look.
+          <div className="max-lg:hidden">
+            <StageFrame message={SAMPLE} device="desktop" width={600} height={375} look={style} isThumbnail />
+          </div>
         )}
         <p className="text-sm text-soft">
           {running === 0
