@@ -3,6 +3,7 @@ import {
   compileManifest,
   createPagePreparer,
   decideCaps,
+  NO_ARRIVAL,
   NO_SITE_PAGES,
   newMemory,
   PLAIN_STYLE,
@@ -86,7 +87,7 @@ export async function measureDecisions(): Promise<Figure[]> {
       variants: [],
     })),
   );
-  let memory = newMemory({ visitor: () => 'v', session: () => 's' }, NOW_MS);
+  let memory = newMemory({ visitor: () => 'v', session: () => 's' }, NOW_MS, NO_ARRIVAL);
   for (const n of ids.filter((one) => one % 4 === 0)) {
     memory = rememberShown(memory, { id: idOf(n), epoch: 0 }, NOW_MS - 86_400_000);
   }

@@ -10,10 +10,7 @@ const tour = ({ fell }: Velarium, slug = 'first-light') => `${fell}/night-tours/
 /** Headless browsers cannot hide a tab, so the page is told that it is hidden. */
 async function setHidden(page: Page, isHidden: boolean): Promise<void> {
   await page.evaluate((hidden) => {
-    Object.defineProperty(document, 'visibilityState', {
-      configurable: true,
-      get: () => (hidden ? 'hidden' : 'visible'),
-    });
+    Object.defineProperty(document, 'hidden', { configurable: true, get: () => hidden });
     document.dispatchEvent(new Event('visibilitychange'));
   }, isHidden);
 }

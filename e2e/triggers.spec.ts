@@ -73,12 +73,12 @@ for (const what of ['click', 'hover', 'focus'] as const) {
 
 test('coming back to the tab', async ({ open }) => {
   const site = await open(on({ kind: 'tabReturn' }));
-  for (const state of ['hidden', 'visible']) {
+  for (const isHidden of [true, false]) {
     await expectShut(site);
     await site.page.evaluate((next) => {
-      Object.defineProperty(document, 'visibilityState', { configurable: true, get: () => next });
+      Object.defineProperty(document, 'hidden', { configurable: true, get: () => next });
       document.dispatchEvent(new Event('visibilitychange'));
-    }, state);
+    }, isHidden);
   }
   await expectOpen(site);
 });
@@ -269,6 +269,79 @@ test('a page with only time triggers gets no extras and no watching of scroll or
   expect(listening.popstate ?? 0).toBe(0);
   // One passive listener each keeps the session alive, and one follows how deep visits go; places are read between frames.
   expect([listening.scroll, listening.pointermove]).toEqual([2, 1]);
+});
+
+test.describe('the rarely used part', () => {
+  const only = (address: string): NonNullable<RuleOf['reach']> => ({
+    pages: { include: [{ kind: 'exact', address }], exclude: [], follows: null },
+  });
+  /** A campaign that a schedule limits asks for it. */
+  const scheduled: NonNullable<RuleOf['limits']> = {
+    schedule: {
+      zone: 'site',
+      start: null,
+      end: null,
+      days: [],
+      hours: [{ from: '00:00', to: '24:00' }],
+      blackouts: [],
+    },
+  };
+  const go = (site: SitePage, path: string) =>
+    site.page.evaluate((to) => {
+      history.pushState({}, '', to);
+      // As pages that route do: at once, before anything could be fetched.
+      (window as unknown as { velarium: { event(name: string): void } }).velarium.event('route drawn');
+    }, path);
+
+  test.beforeEach(async ({ velarium }) => {
+    await velarium.query('DELETE FROM goal');
+  });
+
+  test('is fetched by the pages whose campaigns ask for it, and by no other; what happens meanwhile counts', async ({
+    open,
+    velarium,
+    visitor,
+  }) => {
+    const requests: string[] = [];
+    visitor.on('request', (request) => requests.push(request.url()));
+    const fetched = () => requests.filter((url) => url.includes('/rare-')).length;
+    await publish(velarium, {
+      name: 'plain',
+      reach: only('/members'),
+      triggers: [{ kind: 'time', seconds: 1 }],
+    });
+    const site = await open(
+      {
+        triggers: [{ kind: 'event', name: 'route drawn', condition: null }],
+        reach: only('/contact'),
+        limits: scheduled,
+      },
+      '/about',
+    );
+    await site.pass(1);
+    await go(site, '/members');
+    await site.pass(1.5);
+    await expect(site.message).toHaveCount(1);
+    expect(fetched()).toBe(0);
+    await go(site, '/contact');
+    await expect.poll(fetched).toBe(1);
+    await expectOpen(site);
+    await go(site, '/about');
+    await go(site, '/contact');
+    await expectOpen(site);
+    expect(fetched()).toBe(1);
+    expect(site.problems).toEqual([]);
+  });
+
+  test('nothing opens where it cannot be had', async ({ open, velarium, visitor }) => {
+    await visitor.route('**/tag/rare-*', (route) => route.fulfill({ status: 503 }));
+    await publish(velarium, { name: 'plain', reach: only('/members') });
+    const site = await open({ reach: only('/contact'), limits: scheduled }, '/contact');
+    await site.pass(3);
+    await expectShut(site);
+    await go(site, '/members');
+    await expectOpen(site);
+  });
 });
 
 test('two hundred changes of route leave no listener and no node behind', async ({ open, velarium }) => {

@@ -39,7 +39,7 @@ export async function bundleProgram(name) {
  * sent, exported from a bundle, or the browser's own.
  */
 const INNER_NAMES = [
-  ...['ticksMs', 'wallMs', 'sessionVisibleMs', 'stillMs', 'inMs', 'inPageView', 'inSession'],
+  ...['ticksMs', 'wallMs', 'pageVisibleMs', 'sessionVisibleMs', 'stillMs', 'inMs', 'inPageView', 'inSession'],
   ...['onOpened', 'onGone', 'giveUp', 'verdictOf', 'setVisible', 'onActive', 'onFact'],
   ...['rearm', 'feed', 'remaining', 'isAllowed', 'candidates', 'pageKey', 'remembers', 'isVisible', 'facts'],
   ...['isMetBy', 'isInAudience', 'scheduleVerdict', 'notBeforeMs', 'isAmong', 'ownHost', 'joinMemory'],
@@ -71,6 +71,9 @@ const INNER_NAMES = [
     'isOut',
     'pageWidth',
     'recorded',
+    'verdicts',
+    'nowMs',
+    'stop',
     'tell',
     'read',
     'allow',

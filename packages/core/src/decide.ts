@@ -1,6 +1,6 @@
 /** What the tag takes of core: deciding, nothing of words, statistics or templates. */
 export { deviceOf } from './devices/device.ts';
-export { createPageIndex } from './manifest/page-index.ts';
+export { createPageIndex, type PageIndex } from './manifest/page-index.ts';
 export { createDepth, type Depth, type DepthState, SETTLED_MS, scrolls } from './page/depth.ts';
 export { createMouseLeaving } from './page/leaving-by-mouse.ts';
 export { isReached, reachedHeight } from './page/reached.ts';

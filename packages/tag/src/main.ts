@@ -31,7 +31,7 @@ async function start(script: SiteScript): Promise<void> {
   const isRefused = honoursSignal && (navigator as { globalPrivacyControl?: boolean }).globalPrivacyControl;
   const storage = preview?.storage ?? createStorage(memory === 'assumed' && !isRefused);
   const store = createVisitorStore(storage, key, manifest.site.sessionMinutes);
-  const loaded = await Promise.all(manifest.parts.map((part) => loadPart<Parts>(part)));
+  const loaded = await Promise.all((manifest.first ?? manifest.parts).map((part) => loadPart<Parts>(part)));
   const topics = createTopics();
   const visit = startVisit({
     script,
@@ -43,6 +43,7 @@ async function start(script: SiteScript): Promise<void> {
     topics,
     parts: Object.assign({}, ...loaded, preview?.parts),
     ask,
+    loadPart,
     isPreview: !!preview,
   });
   installApi({

@@ -7,6 +7,7 @@ import {
   type Fact,
   type Memory,
   type Now,
+  type PageIndex,
   type PageView,
   type PageViewFacts,
   rememberView,
@@ -14,7 +15,7 @@ import {
 } from '@velarium/core/decide';
 import type { explain } from '@velarium/core/explain';
 import type { createTopics, PublicApi } from './api.ts';
-import { loadBundle } from './files.ts';
+import type { BundleName } from './files.ts';
 import { timeOrderedId } from './ids.ts';
 import { closest, on } from './observe/on.ts';
 import { onActivity } from './page/on-activity.ts';
@@ -38,7 +39,8 @@ const SESSION_EVERY_MS = 15_000;
 const LONGEST_TIMER_MS = 3_600_000;
 
 const nothing = () => {};
-const NOTHING_TOLD = { kind: '', holds: nothing } as unknown as PageViewFacts;
+/** Nobody reads any of it without the extras. */
+const NOTHING_TOLD = {} as PageViewFacts;
 
 export interface VisitInput {
   readonly script: SiteScript;
@@ -51,6 +53,8 @@ export interface VisitInput {
   readonly parts: Parts;
   /** Asks the edge for something of this site's, `undefined` where it has none. */
   readonly ask: (path: string) => Promise<unknown>;
+  /** Loads one of the tag's other bundles. */
+  readonly loadPart: <Bundle>(name: BundleName) => Promise<Bundle>;
   /** In a preview nothing is sent anywhere. */
   readonly isPreview: boolean;
 }
@@ -68,21 +72,19 @@ export interface Visit {
 
 /** Follows one document from page view to page view: tells core what happens and does what core decides. */
 export function startVisit(input: VisitInput): Visit {
-  const { script, storage, store, outbox, load, topics, parts, ask: askEdge, isPreview } = input;
+  const { script, storage, store, outbox, load, topics, parts, ask: askEdge, isPreview, loadPart } = input;
   const { site } = input.manifest;
   // Whose visit it is must be known before anything is asked of memory.
   if (site.sharedDomain)
     parts.shareSession?.(site.sharedDomain, script.key, site.sessionMinutes, storage, store);
   const { visitor } = store.read();
-  const manifest =
-    parts.RARE?.manifestFor(storage.isKept() ? visitor : null, input.manifest) ?? input.manifest;
-  const extras = { ...parts.EXTRAS, ...parts.RARE };
-  const index = createPageIndex(manifest, extras);
   const keysOf = createKeyReader(site);
-  const told = parts.createToldFacts?.(parts.RARE, manifest, (reached) => report('reached', reached));
+  const told = parts.createToldFacts?.(parts.RARE, input.manifest, (reached) => report('reached', reached));
   // Without the extras no live campaign asks for any of these.
   const readFacts = told?.read ?? (() => NOTHING_TOLD);
   const shown = new Map<string, Shown>();
+  let manifest: Manifest;
+  let index: PageIndex;
   let view: PageView;
   let viewedPage = '';
   /** The event this page view began with. */
@@ -90,6 +92,8 @@ export function startVisit(input: VisitInput): Visit {
   let stopObserving = nothing;
   let depth: ReturnType<typeof onDepth>;
   let asksDepth = false;
+  /** What happened on this page before a part came that its campaigns ask for; until then nothing opens. */
+  let early: Fact[] | undefined;
   let opening: string | undefined;
   let isLeaving = false;
   let timer = 0;
@@ -118,31 +122,49 @@ export function startVisit(input: VisitInput): Visit {
     outbox.add(event);
     return event.id;
   };
+  const surroundings = () => ({ manifest, index, href: location.href, device: device(), facts: readFacts });
+  const loadRare = () => loadPart<typeof Rare>('rare');
   const beginPageView = () => {
     viewedPage = page();
     const pageKey = keysOf(viewedPage).path;
     store.touch();
     const { session } = store.change((memory) => rememberView(memory, pageKey));
-    const begun = createPageView({
-      manifest,
-      index,
-      href: location.href,
-      pageKey,
-      device: device(),
-      facts: readFacts,
-      remembers: storage.isKept,
-      isVisible: document.visibilityState === 'visible',
-      now: now(),
-      extras,
-    });
-    view = parts.underOneFloor?.(site, begun, memoryNow, now, plan) ?? begun;
+    const at = now();
+    /** With the parts there are, from the moment the page began. */
+    const decide = () => {
+      const extras = { ...parts.EXTRAS, ...parts.RARE };
+      manifest = parts.RARE?.manifestFor(storage.isKept() ? visitor : null, input.manifest) ?? input.manifest;
+      index = createPageIndex(manifest, extras);
+      const begun = createPageView({
+        ...surroundings(),
+        pageKey,
+        remembers: storage.isKept,
+        isVisible: !document.hidden,
+        now: at,
+        extras,
+      });
+      view = parts.underOneFloor?.(site, begun, memoryNow, now, plan) ?? begun;
+    };
+    decide();
+    early = parts.RARE || !candidates().some(({ asksRare }) => asksRare) ? undefined : [];
+    if (early)
+      loadRare().then((rare) => {
+        Object.assign(parts, rare);
+        // Another page may have been gone to, which waits for the same or for nothing.
+        if (!early) return;
+        decide();
+        early.forEach(tell);
+        early = undefined;
+        reconsider();
+        // One that cannot be had is waited for in vain: without it they would be decided wrongly.
+      }, nothing);
     viewId = report('pageview', session.views < 2 && { begun: [session.number, session.referrer] });
     depth = onDepth((reached) => {
       if (asksDepth) tell({ kind: 'scrolled', ...reached });
     });
     reconsider();
     // What the edge knows of a session comes when it comes.
-    if (manifest.asksEdge) told?.learn(askEdge, session, reconsider);
+    if (input.manifest.asksEdge) told?.learn(askEdge, session, reconsider);
   };
 
   /** A message to ourselves comes as a task of its own, without the wait that a timer has: the page comes between. */
@@ -163,12 +185,12 @@ export function startVisit(input: VisitInput): Visit {
     isReconsidering = true;
   };
 
-  /** Watches for what the campaigns that can open on this page ask for. */
+  /** The campaigns that can open on this page. */
+  const candidates = () => index.candidates(location.href, readFacts(), device());
+  /** Watches for what they ask for. */
   const watch = () => {
     stopObserving();
-    const triggers = index
-      .candidates(location.href, readFacts(), device())
-      .flatMap(({ moment }) => moment.triggers);
+    const triggers = candidates().flatMap(({ moment }) => moment.triggers);
     asksDepth = triggers.some(({ kind }) => kind === 'scroll');
     stopObserving =
       parts.observe?.(
@@ -197,13 +219,13 @@ export function startVisit(input: VisitInput): Visit {
   /** Visible time is kept when the page may go, each stretch once. */
   let keptVisibleMs = 0;
   const keepVisible = () => {
-    const visibleMs = view.visibleMs(now());
+    const visibleMs = view.pageVisibleMs(now());
     const more = visibleMs - keptVisibleMs;
     keptVisibleMs = visibleMs;
     if (more > 0) store.change((memory) => rememberVisible(memory, more));
   };
   let toldStay = '';
-  const stayed = (): [number, number] => [(view.visibleMs(now()) / 1000) | 0, depth.read().percent | 0];
+  const stayed = (): [number, number] => [(view.pageVisibleMs(now()) / 1000) | 0, depth.read().percent | 0];
   const tellLeft = () => {
     keepVisible();
     const stay = stayed();
@@ -217,6 +239,7 @@ export function startVisit(input: VisitInput): Visit {
   const memoryNow = (): Memory => rememberVisible(store.read(), -keptVisibleMs);
 
   const tell = (fact: Fact) => {
+    early?.push(fact);
     view.onFact(fact, memoryNow(), now());
     // What is reconsidered is planned too.
     if (!isReconsidering) plan();
@@ -234,7 +257,7 @@ export function startVisit(input: VisitInput): Visit {
   /** Asks core what comes next, and either opens it or wakes up when time alone could change the answer. */
   const plan = () => {
     clearTimeout(timer);
-    if (isLeaving) return;
+    if (isLeaving || early) return;
     const { open, near } = ask();
     if (open) void tryToOpen(open);
     const soonest = near[0];
@@ -277,16 +300,15 @@ export function startVisit(input: VisitInput): Visit {
         change: store.change,
         report: (kind, more) => report(kind, more, campaign),
         tell: (topic, name) => topics.tell(topic, id, { name }),
-        send: (answered) =>
+        send: async (answered) =>
           // Nothing is sent but from a form, which came with its part.
-          isPreview
-            ? Promise.resolve()
-            : (drawing.form as NonNullable<typeof drawing.form>).submitAnswers(
-                script,
-                store.read().visitor,
-                eventOf('converted', campaign),
-                { ...answered, message: campaign.message },
-              ),
+          isPreview ||
+          (drawing.form as NonNullable<typeof drawing.form>).submitAnswers(
+            script,
+            store.read().visitor,
+            eventOf('converted', campaign),
+            { ...answered, message: campaign.message },
+          ),
         facts: readFacts,
         script,
         parts: drawing,
@@ -352,12 +374,7 @@ export function startVisit(input: VisitInput): Visit {
       closeAll('script');
       void openAtOnce(campaign);
     },
-    look: () => [
-      view,
-      { manifest, index, href: location.href, device: device(), facts: readFacts },
-      memoryNow(),
-      now(),
-    ],
+    look: () => [view, surroundings(), memoryNow(), now()],
     api: {
       open: openByHand,
       close: () => closeAll('script'),
@@ -369,9 +386,9 @@ export function startVisit(input: VisitInput): Visit {
       ...told?.api(tell, reconsider),
       consent(isGiven) {
         // Rarely called, so it comes apart.
-        loadBundle<typeof Rare>(script.edge, 'rare')
+        loadRare()
           .then(({ giveConsent }) => {
-            giveConsent(isGiven === true, script.key, store, storage);
+            giveConsent(isGiven, script.key, store, storage);
             reconsider();
           })
           // What cannot be asked is not assumed.

@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   type Memory,
+  NO_ARRIVAL,
   newMemory,
   rememberAnswered,
   rememberClosed,
@@ -21,7 +22,7 @@ const session = 's1';
 const memoryWith = (shownAtMs: readonly number[]): Memory =>
   shownAtMs.reduce<Memory>(
     (memory, atMs) => rememberShown(memory, { id: ID, epoch: 0 }, atMs),
-    newMemory({ visitor: () => 'v', session: () => session }, nowMs),
+    newMemory({ visitor: () => 'v', session: () => session }, nowMs, NO_ARRIVAL),
   );
 const decide = (
   rule: {
@@ -288,7 +289,7 @@ it('caps are never exceeded, however the turns of two tabs and the clock fall', 
       fc.array(cap, { minLength: 1, maxLength: 3 }),
       fc.array(turn, { maxLength: 40 }),
       (caps, turns) => {
-        let stored = newMemory({ visitor: () => 'v', session: () => 's0' }, nowMs);
+        let stored = newMemory({ visitor: () => 'v', session: () => 's0' }, nowMs, NO_ARRIVAL);
         let atMs = nowMs;
         let sessions = 0;
         const shown: { atMs: number; session: string }[] = [];

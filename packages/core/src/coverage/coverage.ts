@@ -1,8 +1,9 @@
 import type { Device, Manifest, ManifestCampaign, RehearsedVisitor, SitePage } from '@velarium/contract';
 import { DEVICES } from '@velarium/contract/values';
 import { earliestOf } from '../checks/in-the-way.ts';
-import { DEVICE_BIT } from '../devices/device.ts';
-import { createPageIndex, type PageFit } from '../manifest/page-index.ts';
+import { hasDevice } from '../devices/device.ts';
+import { fitOf, type PageFit } from '../manifest/page-fit.ts';
+import { createPageIndex } from '../manifest/page-index.ts';
 import { scheduleState } from '../schedule/schedule.ts';
 import { EXTRAS } from '../visit/extras.ts';
 import { RARE } from '../visit/rare.ts';
@@ -50,7 +51,7 @@ export function coverCells({ manifest, origin, pages, device, atMs, visitor }: C
     [...include, ...exclude].some(({ kind }) => kind === 'holds'),
   );
   const away = campaigns.map(({ devices, schedule }): Cell | undefined =>
-    (devices & DEVICE_BIT[device]) === 0
+    !hasDevice(devices, device)
       ? 'device'
       : scheduleState(schedule, atMs, timeZone) === 'open'
         ? undefined
@@ -60,7 +61,7 @@ export function coverCells({ manifest, origin, pages, device, atMs, visitor }: C
   const cells = new Uint8Array(pages.length * campaigns.length);
   pages.forEach(({ path, kind }, page) => {
     const read = (holds: boolean): readonly PageFit[] =>
-      index.fit(origin + path, { kind: kind ?? '', holds: () => holds });
+      index.read(origin + path, { kind: kind ?? '', holds: () => holds }).map(fitOf);
     const bare = read(false);
     const whole = asksPage ? read(true) : bare;
     bare.forEach((fit, campaign) => {

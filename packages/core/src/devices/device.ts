@@ -1,6 +1,11 @@
 import type { Device, SiteSettings } from '@velarium/contract';
 
-export const DEVICE_BIT: Readonly<Record<Device, number>> = { desktop: 1, tablet: 2, mobile: 4 };
+/** Where each stands in what is said of all three, lists and bits alike. */
+export const DEVICE_AT = { desktop: 0, tablet: 1, mobile: 2 } as const;
+
+/** Whether a mask of devices, a bit each, has this one. */
+export const hasDevice = (devices: number, device: Device): boolean =>
+  ((devices >> DEVICE_AT[device]) & 1) === 1;
 
 /**
  * Decides the device from the viewport's width in CSS pixels and the primary pointer. The bounds are excluded:

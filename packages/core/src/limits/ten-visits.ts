@@ -2,6 +2,7 @@ import type { Limits } from '@velarium/contract';
 import { decideCaps } from '../caps/caps.ts';
 import {
   type Memory,
+  NO_ARRIVAL,
   newMemory,
   rememberClosed,
   rememberConverted,
@@ -46,9 +47,9 @@ export function imagineVisits(limits: CapLimits, reply: Reply, sessionMinutes: n
   let sessions = 0;
   const ids = { visitor: () => 'visitor', session: () => `session ${++sessions}` };
   const rule = { ...limits, epoch: 0, id: CAMPAIGN };
-  let memory: Memory = newMemory(ids, 0);
+  let memory: Memory = newMemory(ids, 0, NO_ARRIVAL);
   return TEN_VISITS.map(({ afterMs, words }) => {
-    memory = touchSession(memory, afterMs, sessionMinutes, ids);
+    memory = touchSession(memory, afterMs, sessionMinutes, ids, NO_ARRIVAL);
     const now = { nowMs: afterMs, session: memory.session.id };
     const objection = decideCaps(rule, memory.campaigns[CAMPAIGN], now);
     if (objection) return { words, isShown: false, code: objection.code };

@@ -19,6 +19,7 @@ import { isNowhere } from '../visit/explain.ts';
 import { EXTRAS as COMMON } from '../visit/extras.ts';
 import { RARE } from '../visit/rare.ts';
 import { compileManifest } from './compile.ts';
+import { fitOf } from './page-fit.ts';
 import { createPageIndex } from './page-index.ts';
 
 /** More cases on request: `VELARIUM_CASES=100000 npx vitest run packages/core`. */
@@ -131,7 +132,7 @@ it('trying an address rule by rule comes to the same', () => {
     fc.property(someRule, someHref, (rule, href) => {
       const trial = createAddressTrial(rule.reach.pages, site)(href, facts);
       const manifest = compile([rule]);
-      const [fit] = createPageIndex(manifest, EXTRAS).fit(href, facts);
+      const [fit] = createPageIndex(manifest, EXTRAS).read(href, facts).map(fitOf);
       expect(trial.fit).toBe(manifest.campaigns.some(isNowhere) ? 'nowhere' : fit);
       if (trial.fit === 'fits') expect(trial.includedBy.length > 0 || trial.includedByFollowed).toBe(true);
     }),
@@ -173,7 +174,7 @@ it('says why a page does not fit', () => {
     rule([page('/a')], [{ kind: 'every' }]),
     rule([page('/a?utm_source=x')], []),
   ]);
-  const fits = createPageIndex(manifest, EXTRAS).fit('https://s.example/a#top', facts);
+  const fits = createPageIndex(manifest, EXTRAS).read('https://s.example/a#top', facts).map(fitOf);
   expect(manifest.campaigns.map((one, n) => (isNowhere(one) ? 'nowhere' : fits[n]))).toEqual([
     'nowhere',
     'unmatched',

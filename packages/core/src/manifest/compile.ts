@@ -18,7 +18,7 @@ import { BUCKETS, TAG_PARTS } from '@velarium/contract/values';
 import { cellsOf, type PlacedMessage } from '../arbitration/cells.ts';
 import { type Allotment, allot } from '../assignment/allot.ts';
 import type { ByLanguage } from '../assignment/assign.ts';
-import { DEVICE_BIT } from '../devices/device.ts';
+import { DEVICE_AT } from '../devices/device.ts';
 import { createKeyReader, type KeyReader } from '../pages/page-key.ts';
 import { resolvePages, type SitePages } from '../pages/resolve-pages.ts';
 import { seenAddress } from '../pages/seen-address.ts';
@@ -70,20 +70,34 @@ export function compileManifest(
     const { kind: _, ...told } = deed;
     return [{ id, ...told }];
   });
+  const asksRare = compiled.map(needsRare);
+  const needs: Readonly<Record<TagPart, boolean>> = {
+    extras:
+      goals.length > 0 ||
+      site.settings.recordedFacts !== null ||
+      compiled.some(needsExtras) ||
+      campaigns.some(({ asksFacts }) => asksFacts),
+    rare: goals.length > 0 || siteNeedsRare(site.settings) || asksRare.includes(true),
+  };
+  // By the extras it is found which pages ask for it.
+  const isByPage =
+    needs.rare &&
+    needs.extras &&
+    goals.length === 0 &&
+    !siteNeedsRare(site.settings) &&
+    compiled.every((campaign, position) => !asksRare[position] || isKnownByAddress(campaign));
   return {
     v: 1,
-    parts: TAG_PARTS.filter(
-      (part) =>
-        goals.length > 0 ||
-        NEEDS[part](compiled, site.settings) ||
-        (part === 'extras' && campaigns.some(({ asksFacts }) => asksFacts)),
-    ),
+    parts: TAG_PARTS.filter((part) => needs[part]),
+    ...(isByPage ? { first: ['extras'] as const } : {}),
     asksEdge: compiled.some((campaign) => asksFor(campaign, ['country', 'source'])),
     timeZone: site.timeZone,
     site: site.settings,
     // Few sites have any.
     ...(goals.length > 0 ? { goals } : {}),
-    campaigns: compiled,
+    campaigns: isByPage
+      ? compiled.map((one, position) => (asksRare[position] ? { ...one, asksRare: true } : one))
+      : compiled,
   };
 }
 
@@ -114,33 +128,30 @@ const triggersOf = ({ moment, experiment }: ManifestCampaign): readonly Trigger[
   ...(experiment?.variants ?? []).flatMap((variant) => variant.moment?.triggers ?? []),
 ];
 
-/** Which sites need which part of the tag. */
-const NEEDS: Readonly<
-  Record<TagPart, (campaigns: readonly ManifestCampaign[], site: SiteSettings) => boolean>
-> = {
-  extras: (campaigns, site) =>
-    site.recordedFacts !== null ||
-    campaigns.some(
-      (campaign) =>
-        campaign.audience !== null ||
-        campaign.schedule !== null ||
-        [...campaign.include, ...campaign.exclude].some(({ kind }) => kind !== 'every') ||
-        triggersOf(campaign).some(({ kind }) => !BY_THEMSELVES.has(kind)),
-    ),
-  rare: (campaigns, site) =>
-    site.privacy.memory === 'asked' ||
-    site.sharedDomain !== null ||
-    site.worksInFrames === true ||
-    campaigns.some(
-      (campaign) =>
-        campaign.experiment !== null ||
-        campaign.languages !== undefined ||
-        campaign.schedule !== null ||
-        triggersOf(campaign).some(({ kind }) => kind === 'exitTouch') ||
-        [...campaign.include, ...campaign.exclude].some(({ kind }) => TAKES_APART.has(kind)) ||
-        asksFor(campaign, ['browser', 'system']),
-    ),
-};
+const needsExtras = (campaign: ManifestCampaign): boolean =>
+  campaign.audience !== null ||
+  campaign.schedule !== null ||
+  pageRulesOf(campaign).some(({ kind }) => kind !== 'every') ||
+  triggersOf(campaign).some(({ kind }) => !BY_THEMSELVES.has(kind));
+
+const siteNeedsRare = ({ privacy, sharedDomain, worksInFrames }: SiteSettings): boolean =>
+  privacy.memory === 'asked' || sharedDomain !== null || worksInFrames === true;
+
+const needsRare = (campaign: ManifestCampaign): boolean =>
+  campaign.experiment !== null ||
+  campaign.languages !== undefined ||
+  campaign.schedule !== null ||
+  triggersOf(campaign).some(({ kind }) => kind === 'exitTouch') ||
+  pageRulesOf(campaign).some(({ kind }) => TAKES_APART.has(kind)) ||
+  asksFor(campaign, ['browser', 'system']);
+
+const pageRulesOf = ({ include, exclude }: ManifestCampaign) => [...include, ...exclude];
+
+/** Whether the address alone says on which pages the rare part is asked for, and these are not all. */
+const isKnownByAddress = (campaign: ManifestCampaign): boolean =>
+  !asksFor(campaign, ['browser', 'system']) &&
+  pageRulesOf(campaign).every(({ kind }) => kind === 'begins' || kind === 'every') &&
+  !campaign.include.some(({ kind }) => kind === 'every');
 
 /** Whether these limits look beyond the page view, and so need to remember. */
 const needsMemory = ({ caps, afterClose, afterNo, afterConversion, stopAfterUnanswered }: Limits): boolean =>
@@ -210,7 +221,7 @@ function compileCampaign(keysOfAddress: KeyReader, site: SitePages, from: Compil
     excludeKeys: keysOf(exclude),
     include: others(include),
     exclude: others(exclude),
-    devices: rule.reach.devices.reduce((mask, device) => mask | DEVICE_BIT[device], 0),
+    devices: rule.reach.devices.reduce((mask, device) => mask | (1 << DEVICE_AT[device]), 0),
     audience: compileAudience(rule.reach.audience, keysOfAddress),
     schedule: limits.schedule,
     caps: limits.caps,

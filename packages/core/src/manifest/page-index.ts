@@ -1,14 +1,15 @@
 import type { Device, Manifest, ManifestCampaign } from '@velarium/contract';
-import { DEVICE_BIT } from '../devices/device.ts';
+import { hasDevice } from '../devices/device.ts';
 import { createKeyReader } from '../pages/page-key.ts';
 import type { PageFacts } from '../pages/plain-page-rule.ts';
 import type { Extras } from '../visit/extras.ts';
 
-export type PageFit = 'fits' | 'unmatched' | 'excluded';
+/** Whether a campaign's page rules take a page in, and leave it out again. */
+export type PageReading = readonly [isIn: boolean, isOut: boolean];
 
 export interface PageIndex {
   /** How each campaign's page rules read this page, by position in the manifest. */
-  fit(href: string, facts: PageFacts): readonly PageFit[];
+  read(href: string, facts: PageFacts): readonly PageReading[];
   /** The campaigns that page and device let through, in order of precedence. */
   candidates(href: string, facts: PageFacts, device: Device): readonly ManifestCampaign[];
 }
@@ -20,24 +21,26 @@ export interface PageIndex {
  */
 export function createPageIndex({ campaigns, site }: Manifest, extras?: Partial<Extras>): PageIndex {
   const keysOf = createKeyReader(site);
-  const fit = (href: string, facts: PageFacts): PageFit[] => {
+  const read = (href: string, facts: PageFacts): PageReading[] => {
     const page = keysOf(href);
     const isAmong = (keys: readonly string[], rules: ManifestCampaign['include']) =>
       keys.some((key) => key === page.path || key === page.full) ||
       rules.some(({ kind }) => kind === 'every') ||
       (rules.length > 0 && extras?.isAmong?.(rules, href, page, facts) === true);
-    return campaigns.map(({ includeKeys, include, excludeKeys, exclude }) =>
-      !isAmong(includeKeys, include) ? 'unmatched' : isAmong(excludeKeys, exclude) ? 'excluded' : 'fits',
-    );
+    return campaigns.map(({ includeKeys, include, excludeKeys, exclude }) => [
+      isAmong(includeKeys, include),
+      isAmong(excludeKeys, exclude),
+    ]);
   };
 
   return {
-    fit,
+    read,
     candidates(href, facts, device) {
-      const fits = fit(href, facts);
-      return campaigns.filter(
-        ({ devices }, position) => fits[position] === 'fits' && (devices & DEVICE_BIT[device]) !== 0,
-      );
+      const readings = read(href, facts);
+      return campaigns.filter(({ devices }, position) => {
+        const [isIn, isOut] = readings[position] as PageReading;
+        return isIn && !isOut && hasDevice(devices, device);
+      });
     },
   };
 }

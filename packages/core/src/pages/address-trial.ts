@@ -1,6 +1,6 @@
 import type { PageRule, Pages, SiteSettings } from '@velarium/contract';
 import { compilePageRule } from '../manifest/compile.ts';
-import type { PageFit } from '../manifest/page-index.ts';
+import type { PageFit } from '../manifest/page-fit.ts';
 import { createKeyReader } from './page-key.ts';
 import { isOnPage, type PageAddress, pageAddress } from './page-rule.ts';
 import type { PageFacts } from './plain-page-rule.ts';

@@ -161,10 +161,11 @@ export function playPage(
     told,
     // What the page itself leaves was not closed by anybody.
     memory: touchSession(
-      rememberVisible(memory, view.visibleMs(end)),
+      rememberVisible(memory, view.pageVisibleMs(end)),
       end.wallMs,
       manifest.site.sessionMinutes,
       IDS,
+      prepared.arrival,
     ),
   };
 }

@@ -43,7 +43,7 @@ export function arrivalAt(path: string, referrer: string): Arrival {
   return {
     landing: pathname.replace(/(?<!\/)\/+$/, '') || '/',
     referrer,
-    parameters: Object.fromEntries([...searchParams].slice(0, MOST_PARAMETERS)),
+    arrival: Object.fromEntries([...searchParams].slice(0, MOST_PARAMETERS)),
   };
 }
 
@@ -62,14 +62,14 @@ export function createPagePreparer(
 
   const prepare = (path: string, device: Device): PreparedPage => {
     const href = origin + path;
-    const fits = index.fit(href, NOTHING_OF_PAGES);
-    const ofPage = pageVerdicts(manifest, fits, device);
+    const readings = index.read(href, NOTHING_OF_PAGES);
+    const ofPage = pageVerdicts(manifest, readings, device);
     const positions = [...ofPage.keys()].filter((n) => ofPage[n] === undefined);
     const campaigns = positions.map((n) => manifest.campaigns[n] as ManifestCampaign);
     return {
       href,
       pageKey: keysOf(path).path,
-      index: { fit: () => fits, candidates: (): readonly ManifestCampaign[] => campaigns },
+      index: { read: () => readings, candidates: (): readonly ManifestCampaign[] => campaigns },
       manifest: { ...manifest, campaigns },
       lasting: manifest.campaigns.map(({ schedule }, n) => {
         const verdict = ofPage[n];

@@ -2,7 +2,7 @@ import type { Device, ManifestCampaign, Schedule } from '@velarium/contract';
 import { DEVICES } from '@velarium/contract/values';
 import { earliestOf } from '../checks/in-the-way.ts';
 import type { Coverage } from '../coverage/coverage.ts';
-import { DEVICE_BIT } from '../devices/device.ts';
+import { hasDevice } from '../devices/device.ts';
 import { type Interval, joined, shared, stretchesBetween, weekdayOf } from '../schedule/schedule.ts';
 import { instantOf, wallClock } from '../schedule/zone.ts';
 import { counted, quoted } from '../sentence/words.ts';
@@ -70,7 +70,7 @@ function commonPages(a: Uint32Array, b: Uint32Array): number {
 const wantOnePlace = (a: ManifestCampaign, b: ManifestCampaign): boolean =>
   DEVICES.some(
     (device: Device, at) =>
-      (a.devices & b.devices & DEVICE_BIT[device]) !== 0 && ((a.cells[at] ?? 0) & (b.cells[at] ?? 0)) !== 0,
+      hasDevice(a.devices & b.devices, device) && ((a.cells[at] ?? 0) & (b.cells[at] ?? 0)) !== 0,
   );
 
 /** Where two lanes meet: at the same time, on the same pages, in the same place. The widest meetings come first. */

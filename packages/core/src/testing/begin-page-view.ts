@@ -13,7 +13,7 @@ import { PLAIN_STYLE } from '../message/plain.ts';
 import type { Fact } from '../triggers/trigger.ts';
 import { explain } from '../visit/explain.ts';
 import { EXTRAS } from '../visit/extras.ts';
-import { type Memory, newMemory } from '../visit/memory.ts';
+import { type Memory, NO_ARRIVAL, newMemory } from '../visit/memory.ts';
 import { createPageView } from '../visit/page-view.ts';
 import { RARE } from '../visit/rare.ts';
 import type { PageViewFacts } from '../visit/visitor-facts.ts';
@@ -56,7 +56,7 @@ export const atOnce: Change = { moment: { triggers: [time(0)] } };
 export const on = (...triggers: Trigger[]): Change => ({ moment: { triggers } });
 
 export const ids = { visitor: () => 'v', session: () => 's' };
-export const memory = newMemory(ids, START_MS);
+export const memory = newMemory(ids, START_MS, NO_ARRIVAL);
 export const at = (seconds: number) => ({ wallMs: START_MS + seconds * 1000, ticksMs: seconds * 1000 });
 const facts: PageViewFacts = {
   kind: '',

@@ -85,12 +85,12 @@ export function createLogReader(input: LogReaderInput) {
     const said = { userAgent: agent, touchPoints: 0 };
     const ordered = [...pages].sort((a, b) => a.atMs - b.atMs);
     const host = hostOf(referrer);
-    const { parameters } = arrivalAt(ordered[0]?.path ?? '/', host);
+    const { arrival } = arrivalAt(ordered[0]?.path ?? '/', host);
     return {
       device: deviceOfAgent(agent),
       browser: browserOf(said),
       system: systemOf(said),
-      source: input.sourceOf(host, parameters),
+      source: input.sourceOf(host, arrival),
       referrer: host,
       session: 1,
       signedIn: null,

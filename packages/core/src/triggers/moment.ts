@@ -23,7 +23,7 @@ export function createMomentState(
   let happened = moment.triggers.map(() => false);
   let notBeforeMs = moment.notBeforeSeconds * 1000;
   /** Where the clocks stood when the moment was armed; they count from there. */
-  let base = { visibleMs: 0, sessionVisibleMs: 0 };
+  let base = { pageVisibleMs: 0, sessionVisibleMs: 0 };
   let isRearmed = false;
 
   /** Times as this arming sees them. Before the first opening the session's time counts from its beginning. */
@@ -31,9 +31,9 @@ export function createMomentState(
     isRearmed
       ? {
           ...times,
-          visibleMs: times.visibleMs - base.visibleMs,
+          pageVisibleMs: times.pageVisibleMs - base.pageVisibleMs,
           sessionVisibleMs: times.sessionVisibleMs - base.sessionVisibleMs,
-          stillMs: Math.min(times.stillMs, times.visibleMs - base.visibleMs),
+          stillMs: Math.min(times.stillMs, times.pageVisibleMs - base.pageVisibleMs),
         }
       : times;
 
@@ -53,18 +53,19 @@ export function createMomentState(
       const times = since(now);
       latch(times);
       moment.triggers.forEach((trigger, n) => {
-        if (meets?.(trigger, fact, { campaign, visibleMs: times.visibleMs, notBeforeMs })) happened[n] = true;
+        if (meets?.(trigger, fact, { campaign, pageVisibleMs: times.pageVisibleMs, notBeforeMs }))
+          happened[n] = true;
       });
     },
     remaining(now) {
       const times = since(now);
       const all = left(times);
       const ms = moment.join === 'any' ? Math.min(...all) : Math.max(...all);
-      return Math.max(ms, notBeforeMs - times.visibleMs);
+      return Math.max(ms, notBeforeMs - times.pageVisibleMs);
     },
     rearm(now) {
       happened = moment.triggers.map(() => false);
-      base = { visibleMs: now.visibleMs, sessionVisibleMs: now.sessionVisibleMs };
+      base = { pageVisibleMs: now.pageVisibleMs, sessionVisibleMs: now.sessionVisibleMs };
       notBeforeMs = (moment.againAfterSeconds ?? 0) * 1000;
       isRearmed = true;
     },

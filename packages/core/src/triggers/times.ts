@@ -3,7 +3,7 @@ import type { Trigger } from '@velarium/contract';
 /** What is known without a fact. */
 export interface TriggerTimes {
   /** Visible milliseconds on this page, and on all pages of this session. */
-  readonly visibleMs: number;
+  readonly pageVisibleMs: number;
   readonly sessionVisibleMs: number;
   /** Milliseconds without a sign of life while visible; 0 when hidden. */
   readonly stillMs: number;
@@ -20,7 +20,7 @@ export interface TriggerTimes {
 export function remainingMs(trigger: Trigger, times: TriggerTimes): number {
   switch (trigger.kind) {
     case 'time':
-      return Math.max(0, trigger.seconds * 1000 - times.visibleMs);
+      return Math.max(0, trigger.seconds * 1000 - times.pageVisibleMs);
     case 'sessionTime':
       return Math.max(0, trigger.seconds * 1000 - times.sessionVisibleMs);
     case 'inactivity':

@@ -27,7 +27,7 @@ export const EXIT_ARMED_MS = 3000;
 export interface Arming {
   readonly campaign: string;
   /** Visible milliseconds since the moment was armed, and before which it does not open. */
-  readonly visibleMs: number;
+  readonly pageVisibleMs: number;
   readonly notBeforeMs: number;
 }
 
@@ -35,8 +35,12 @@ export interface Arming {
  * Whether this fact makes the trigger happen. A surer sign of leaving satisfies one that asked for less. Leaving is a
  * moment, not a state: before it is believed, and before the moment may open, it is not remembered.
  */
-export function isMetBy(trigger: Trigger, fact: Fact, { campaign, visibleMs, notBeforeMs }: Arming): boolean {
-  if (/^exit/.test(trigger.kind) && visibleMs < Math.max(notBeforeMs, EXIT_ARMED_MS)) return false;
+export function isMetBy(
+  trigger: Trigger,
+  fact: Fact,
+  { campaign, pageVisibleMs, notBeforeMs }: Arming,
+): boolean {
+  if (/^exit/.test(trigger.kind) && pageVisibleMs < Math.max(notBeforeMs, EXIT_ARMED_MS)) return false;
   switch (trigger.kind) {
     case 'load':
       return fact.kind === trigger.when || (fact.kind === 'loaded' && trigger.when === 'ready');

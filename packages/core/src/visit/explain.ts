@@ -1,7 +1,8 @@
 import type { Device, Manifest, ManifestCampaign } from '@velarium/contract';
 import { failingConditions } from '../audience/audience.ts';
-import { DEVICE_BIT } from '../devices/device.ts';
-import type { PageFit } from '../manifest/page-index.ts';
+import { hasDevice } from '../devices/device.ts';
+import { fitOf } from '../manifest/page-fit.ts';
+import type { PageReading } from '../manifest/page-index.ts';
 import type { Verdict } from '../verdict/verdict.ts';
 import type { Memory } from './memory.ts';
 import type { Now, PageView, PageViewInput } from './page-view.ts';
@@ -26,13 +27,13 @@ export const isNowhere = ({ includeKeys, include, exclude }: ManifestCampaign): 
 /** What page and device have against each campaign of a manifest, in its order; nothing where both let it through. */
 export const pageVerdicts = (
   { campaigns }: Pick<Manifest, 'campaigns'>,
-  fits: readonly PageFit[],
+  readings: readonly PageReading[],
   device: Device,
 ): (Verdict | undefined)[] =>
   campaigns.map((campaign, position) => {
-    const fit = fits[position] as PageFit;
+    const fit = fitOf(readings[position] as PageReading);
     if (fit !== 'fits') return { code: `blocked:page.${isNowhere(campaign) ? 'nowhere' : fit}` };
-    return (campaign.devices & DEVICE_BIT[device]) === 0 ? { code: 'blocked:device', device } : undefined;
+    return hasDevice(campaign.devices, device) ? undefined : { code: 'blocked:device', device };
   });
 
 /** A verdict with all that can be said of it: of an audience, what fails in it. */
@@ -62,7 +63,7 @@ export function explain(
   memory: Memory,
   now: Now,
 ): Verdict[] {
-  const ofPage = pageVerdicts(manifest, index.fit(href, facts()), device);
+  const ofPage = pageVerdicts(manifest, index.read(href, facts()), device);
   return manifest.campaigns.map(
     (campaign, position) =>
       view.scheduleVerdict(campaign, now) ??

@@ -1,14 +1,14 @@
 import { expect, it } from 'vitest';
 import { joinMemory } from './join-memory.ts';
-import { newMemory, rememberClosed, rememberShown, rememberView } from './memory.ts';
+import { NO_ARRIVAL, newMemory, rememberClosed, rememberShown, rememberView } from './memory.ts';
 
 const ids = (name: string) => ({ visitor: () => name, session: () => `session of ${name}` });
 const twice = { id: 'c', caps: [{ max: 2, per: { count: 1, unit: 'days' as const } }], epoch: 0 };
 
 it('what a page learned before the visitor agreed is added to what is remembered from before', () => {
-  const stored = rememberShown(rememberView(newMemory(ids('old'), 0), '/a'), twice, 10);
+  const stored = rememberShown(rememberView(newMemory(ids('old'), 0, NO_ARRIVAL), '/a'), twice, 10);
   const page = rememberClosed(
-    rememberShown(rememberView(newMemory(ids('new'), 50), '/a'), twice, 60),
+    rememberShown(rememberView(newMemory(ids('new'), 50, NO_ARRIVAL), '/a'), twice, 60),
     'c',
     70,
   );
@@ -27,21 +27,21 @@ it('what a page learned before the visitor agreed is added to what is remembered
 });
 
 it('a count of another epoch is not added to', () => {
-  const stored = rememberShown(newMemory(ids('old'), 0), twice, 10);
-  const page = rememberShown(newMemory(ids('new'), 50), { ...twice, epoch: 1 }, 60);
+  const stored = rememberShown(newMemory(ids('old'), 0, NO_ARRIVAL), twice, 10);
+  const page = rememberShown(newMemory(ids('new'), 50, NO_ARRIVAL), { ...twice, epoch: 1 }, 60);
   expect(joinMemory(stored, page).campaigns.c).toMatchObject({ showings: 1, epoch: 1 });
 });
 
 it('what was shown in another session is none of this one’s', () => {
-  const before = rememberShown(newMemory(ids('old'), 0), twice, 10);
+  const before = rememberShown(newMemory(ids('old'), 0, NO_ARRIVAL), twice, 10);
   const later = { ...before, session: { ...before.session, id: 'a later session', shown: 0 } };
-  const page = rememberShown(newMemory(ids('new'), 50), twice, 60);
+  const page = rememberShown(newMemory(ids('new'), 50, NO_ARRIVAL), twice, 60);
   expect(joinMemory(later, page).campaigns.c).toMatchObject({ showings: 2, showingsInSession: 1 });
 });
 
 it('a campaign the visitor had never met is taken as it is, one the page has not is kept', () => {
-  const stored = rememberShown(newMemory(ids('old'), 0), { ...twice, id: 'kept' }, 10);
-  const page = rememberShown(newMemory(ids('new'), 50), twice, 60);
+  const stored = rememberShown(newMemory(ids('old'), 0, NO_ARRIVAL), { ...twice, id: 'kept' }, 10);
+  const page = rememberShown(newMemory(ids('new'), 50, NO_ARRIVAL), twice, 60);
   const { campaigns } = joinMemory(stored, page);
   expect(campaigns.kept?.shownAtMs).toEqual([10]);
   expect(campaigns.c).toMatchObject({ showings: 1, shownAtMs: [60], shownIn: 'session of old' });

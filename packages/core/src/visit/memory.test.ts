@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import {
   boundMemory,
   type Memory,
+  NO_ARRIVAL,
   newMemory,
   readMemory,
   rememberShown,
@@ -23,22 +24,30 @@ describe('sessions', () => {
     ['ends a millisecond later', 30 * MINUTE_MS + 1, false],
     ['goes on when the clock was set back', -5 * MINUTE_MS, true],
   ])('%s', (_rule, awayMs, isSame) => {
-    const memory = newMemory(ids, 1_000_000);
-    const later = touchSession(memory, 1_000_000 + awayMs, 30, ids);
+    const memory = newMemory(ids, 1_000_000, NO_ARRIVAL);
+    const later = touchSession(memory, 1_000_000 + awayMs, 30, ids, NO_ARRIVAL);
     expect(later.session.id === memory.session.id).toBe(isSame);
   });
 });
 
 it('a clock set back takes no activity back', () => {
-  const memory = touchSession(newMemory(ids, 1_000_000), 1_000_000 + 20 * MINUTE_MS, 30, ids);
-  const later = touchSession(memory, 1_000_000, 30, ids);
+  const memory = touchSession(
+    newMemory(ids, 1_000_000, NO_ARRIVAL),
+    1_000_000 + 20 * MINUTE_MS,
+    30,
+    ids,
+    NO_ARRIVAL,
+  );
+  const later = touchSession(memory, 1_000_000, 30, ids, NO_ARRIVAL);
   // 31 minutes after the start, 11 after the last activity.
-  expect(touchSession(later, 1_000_000 + 31 * MINUTE_MS, 30, ids).session.id).toBe(memory.session.id);
+  expect(touchSession(later, 1_000_000 + 31 * MINUTE_MS, 30, ids, NO_ARRIVAL).session.id).toBe(
+    memory.session.id,
+  );
 });
 
 it('remembers the forty pages seen last, and how often each', () => {
   const pages = Array.from({ length: 60 }, (_, n) => `/${n}`);
-  const memory = [...pages, '/30', '/61'].reduce(rememberView, newMemory(ids, 0));
+  const memory = [...pages, '/30', '/61'].reduce(rememberView, newMemory(ids, 0, NO_ARRIVAL));
   expect(Object.keys(memory.pages)).toHaveLength(40);
   expect(memory.pages).toMatchObject({ '/30': 2, '/59': 1, '/61': 1 });
   expect(memory.pages).not.toHaveProperty('/20');
@@ -47,7 +56,7 @@ it('remembers the forty pages seen last, and how often each', () => {
 });
 
 describe('reading what storage holds', () => {
-  const good = rememberShown(newMemory(ids, 0), { id: 'c', epoch: 0 }, 5);
+  const good = rememberShown(newMemory(ids, 0, NO_ARRIVAL), { id: 'c', epoch: 0 }, 5);
 
   it('reads back what was written', () => {
     expect(readMemory(writeMemory(good))).toEqual(good);
@@ -97,7 +106,7 @@ describe('reading what storage holds', () => {
 });
 
 it('stays bounded, keeping live campaigns and the newest', () => {
-  let memory = newMemory(ids, 0);
+  let memory = newMemory(ids, 0, NO_ARRIVAL);
   for (let i = 0; i < 300; i++) memory = rememberShown(memory, { id: `c${i}`, epoch: 0 }, i);
   const bounded = boundMemory(memory, new Set(['c0']), 100);
   expect(Object.keys(bounded.campaigns)).toHaveLength(100);
@@ -107,7 +116,7 @@ it('stays bounded, keeping live campaigns and the newest', () => {
 });
 
 it('keeps more instants of a campaign than its caps ask for today, and no more than a hundred', () => {
-  let memory = newMemory(ids, 0);
+  let memory = newMemory(ids, 0, NO_ARRIVAL);
   for (let i = 0; i < 150; i++) memory = rememberShown(memory, { id: 'c', epoch: 0 }, i);
   expect(memory.campaigns.c?.shownAtMs).toHaveLength(100);
   expect(memory.campaigns.c?.shownAtMs.at(-1)).toBe(149);

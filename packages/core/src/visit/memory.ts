@@ -60,12 +60,9 @@ export interface Ids {
 }
 
 /** How a session began, told by the page it begins on. */
-export interface Arrival {
-  readonly landing: string;
-  readonly referrer: string;
-  readonly parameters: Readonly<Record<string, string>>;
-}
-const NO_ARRIVAL: Arrival = { landing: '', referrer: '', parameters: {} };
+export type Arrival = Pick<SessionMemory, 'landing' | 'referrer' | 'arrival'>;
+/** Of somebody of whom only the visits count. */
+export const NO_ARRIVAL: Arrival = { landing: '', referrer: '', arrival: {} };
 
 const DAY_MS = 86_400_000;
 const MOST_PAGES = 40;
@@ -80,14 +77,12 @@ function newSession(ids: Ids, nowMs: number, number: number, arrival: Arrival): 
     number,
     views: 0,
     visibleMs: 0,
-    landing: arrival.landing,
-    referrer: arrival.referrer,
-    arrival: arrival.parameters,
     shown: 0,
+    ...arrival,
   };
 }
 
-export function newMemory(ids: Ids, nowMs: number, arrival: Arrival = NO_ARRIVAL): Memory {
+export function newMemory(ids: Ids, nowMs: number, arrival: Arrival): Memory {
   return {
     v: 1,
     visitor: ids.visitor(),
@@ -140,7 +135,7 @@ export function touchSession(
   nowMs: number,
   sessionMinutes: number,
   ids: Ids,
-  arrival: Arrival = NO_ARRIVAL,
+  arrival: Arrival,
 ): Memory {
   const { session } = memory;
   const isOver = nowMs - session.activeAtMs > sessionMinutes * 60_000;

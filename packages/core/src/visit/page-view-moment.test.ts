@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { someTrigger } from '../testing/arbitrary.ts';
 import { at, atOnce, begin, campaign, ids, memory, on, START_MS, time } from '../testing/begin-page-view.ts';
 import type { Fact } from '../triggers/trigger.ts';
-import { type Memory, rememberView, touchSession } from './memory.ts';
+import { type Memory, NO_ARRIVAL, rememberView, touchSession } from './memory.ts';
 
 describe('time on page', () => {
   it('opens at its second and not before', () => {
@@ -145,7 +145,7 @@ describe('each trigger happens by its own fact and by no lesser one', () => {
     [
       'the second session',
       { kind: 'count', of: 'sessions', atLeast: 2 },
-      touchSession(memory, START_MS + 31 * 60_000, 30, ids),
+      touchSession(memory, START_MS + 31 * 60_000, 30, ids, NO_ARRIVAL),
     ],
   ])('counts: %s', (_what, trigger, seen) => {
     const view = () => begin([campaign('a', on(trigger))]);

@@ -44,7 +44,7 @@ export interface PageView {
   giveUp(campaignId: string): void;
   onGone(campaignId: string, memory: Memory, now: Now): void;
   /** Visible milliseconds so far. */
-  visibleMs(now: Now): number;
+  pageVisibleMs(now: Now): number;
   /** What comes next. Asking changes nothing: what it says is noted by {@link PageView.settle}. */
   next(memory: Memory, now: Now): NextStep;
   /** Takes what `next` has said for what has happened: whose moment came when, who gave way, who was told of. */
@@ -88,10 +88,10 @@ export function createPageView(input: PageViewInput): PageView {
     manifest.campaigns.map(({ id, moment }) => [id, createMomentState(moment, id, extras?.isMetBy)]),
   );
 
-  const visibleMs = (at: Now) => visibleBefore + (visibleSince === null ? 0 : at.ticksMs - visibleSince);
+  const pageVisibleMs = (at: Now) => visibleBefore + (visibleSince === null ? 0 : at.ticksMs - visibleSince);
   const timesOf = ({ session, pages }: Memory, at: Now): TriggerTimes => ({
-    visibleMs: visibleMs(at),
-    sessionVisibleMs: session.visibleMs + visibleMs(at),
+    pageVisibleMs: pageVisibleMs(at),
+    sessionVisibleMs: session.visibleMs + pageVisibleMs(at),
     stillMs: visibleSince === null ? 0 : at.ticksMs - Math.max(activeAt, visibleSince),
     counts: { viewsInSession: session.views, viewsOfPage: pages[pageKey] ?? 0, sessions: session.number },
   });
@@ -167,11 +167,11 @@ export function createPageView(input: PageViewInput): PageView {
   };
 
   return {
-    visibleMs,
+    pageVisibleMs,
     setVisible(isVisible, memory, at) {
       if (isVisible === (visibleSince !== null)) return;
       latch(memory, at);
-      visibleBefore = visibleMs(at);
+      visibleBefore = pageVisibleMs(at);
       visibleSince = isVisible ? at.ticksMs : null;
     },
     onActive(memory, at) {

@@ -19,7 +19,7 @@ const told = {
 const memory = newMemory({ visitor: () => 'v', session: () => 's' }, 0, {
   landing: '/',
   referrer: 'a.example',
-  parameters: {},
+  arrival: {},
 });
 const regular = readPretended({
   session: 4,

@@ -16,11 +16,10 @@ export const all = (undo: readonly (() => void)[]) => () => {
   for (const take of undo) take();
 };
 
-/** The element of an event that a selector finds, looking outwards. A selector that is none finds nothing. */
-export function closest(event: Event, selector: string): Element | null {
-  const { target } = event;
+/** The element of an event that a selector finds, looking outwards. A selector that is none finds nothing, nor does the document. */
+export function closest({ target }: Event, selector: string): Element | null {
   try {
-    return target instanceof Element ? target.closest(selector) : null;
+    return (target as Element).closest(selector);
   } catch {
     return null;
   }

@@ -8,7 +8,7 @@ import { on } from '../observe/on.ts';
 export function onPageHidden(callback: () => void): void {
   // A hidden tab may be killed with no further event, so hiding is the last sure chance to send.
   on(document, ['visibilitychange'], () => {
-    if (document.visibilityState === 'hidden') callback();
+    if (document.hidden) callback();
   });
   on(window, ['pagehide'], callback);
 }

@@ -9,7 +9,7 @@ export function onViewable(box: Element, callback: () => void): () => void {
   const look = () => {
     clearTimeout(timer);
     const nowMs = performance.now();
-    if (viewable.see(isOnScreen && document.visibilityState === 'visible', nowMs)) {
+    if (viewable.see(isOnScreen && !document.hidden, nowMs)) {
       undo();
       callback();
       return;

@@ -35,7 +35,7 @@ interface ShowContext {
   /** `name` is what a button calls. */
   readonly tell: (topic: Topic, name?: string) => void;
   /** Sends a form's answers; rejects with words for the visitor. */
-  readonly send: (answered: Answers & { readonly showing: string }) => Promise<void>;
+  readonly send: (answered: Answers & { readonly showing: string }) => Promise<unknown>;
   /** What the page has told of itself and its visitor. */
   readonly facts: () => PageViewFacts;
   readonly script: SiteScript;

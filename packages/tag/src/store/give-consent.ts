@@ -8,9 +8,9 @@ import type { VisitorStore } from './visitor-store.ts';
  * The visitor agrees to be remembered, or does not. Agreeing adds what this page has learned to what is remembered
  * from before; refusing forgets all of it, and the page goes on as for somebody new.
  */
-export function giveConsent(isGiven: boolean, siteKey: string, store: VisitorStore, storage: Storage): void {
+export function giveConsent(isGiven: unknown, siteKey: string, store: VisitorStore, storage: Storage): void {
   const [record, unsent] = [recordName(siteKey), unsentName(siteKey)];
-  if (!isGiven) {
+  if (isGiven !== true) {
     storage.allow(false);
     try {
       for (const name of [record, unsent]) storage.keep().removeItem(name);

@@ -29,7 +29,7 @@ function arrival(): Arrival {
     // As pages are told apart: without slashes at its end.
     landing: location.pathname.replace(/(?<!\/)\/+$/, '') || '/',
     referrer: host === location.hostname ? '' : host.toLowerCase(),
-    parameters: Object.fromEntries(
+    arrival: Object.fromEntries(
       [...new URLSearchParams(location.search)]
         .slice(0, MOST_PARAMETERS)
         .map(([key, value]) => [key.slice(0, 80), value.slice(0, 300)]),

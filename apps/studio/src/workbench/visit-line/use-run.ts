@@ -37,7 +37,7 @@ export function useRun(): {
       const { afterSeconds } = store.getState().document.message.close;
       const state = createMomentState(moment, '', isMetBy);
       const times = {
-        visibleMs: seconds * 1000,
+        pageVisibleMs: seconds * 1000,
         sessionVisibleMs: seconds * 1000,
         // A visit that is played has nobody at its pointer.
         stillMs: seconds * 1000,

@@ -66,10 +66,10 @@ function LittleWindow({ trigger, children }: { readonly trigger: Trigger; readon
     const isLeaving = trigger.kind === 'exitMouse' || trigger.kind === 'exitTouch';
     const times = () => {
       const nowMs = performance.now();
-      const visibleMs = beganMs === undefined ? 0 : nowMs - beganMs;
+      const pageVisibleMs = beganMs === undefined ? 0 : nowMs - beganMs;
       return {
-        visibleMs,
-        sessionVisibleMs: visibleMs,
+        pageVisibleMs,
+        sessionVisibleMs: pageVisibleMs,
         stillMs: beganMs === undefined ? 0 : nowMs - activeMs,
         counts: { viewsInSession: 1, viewsOfPage: 1, sessions: 1 },
       };
@@ -141,7 +141,7 @@ function LittleWindow({ trigger, children }: { readonly trigger: Trigger; readon
       if (beganMs === undefined || isMet) return;
       if ('seconds' in trigger) look('');
       // Leaving is not believed at once, and then at any moment.
-      if (isLeaving) look(armedWords(EXIT_ARMED_MS - times().visibleMs));
+      if (isLeaving) look(armedWords(EXIT_ARMED_MS - times().pageVisibleMs));
     }, TICK_MS);
     element.addEventListener('pointermove', onMove);
     element.addEventListener('pointerleave', onLeave);

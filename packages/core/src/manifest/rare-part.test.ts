@@ -1,0 +1,75 @@
+import type { PageRule, Rule, SiteSettings } from '@velarium/contract';
+import { expect, it } from 'vitest';
+import { plainMessage, plainRule, plainSettings } from '../testing/arbitrary.ts';
+import { compileManifest } from './compile.ts';
+
+const id = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
+const compile = (rules: readonly Rule[], settings: Partial<SiteSettings> = {}) =>
+  compileManifest(
+    {
+      settings: { ...plainSettings, ...settings },
+      timeZone: 'UTC',
+      pages: { rulesOfGroup: () => undefined, pagesOfCampaign: () => undefined },
+    },
+    rules.map((rule, n) => ({
+      id: id(n),
+      version: 1,
+      messageHash: 'f'.repeat(32),
+      messages: [plainMessage],
+      rule,
+      epoch: 0,
+      asksFacts: false,
+      variants: [],
+    })),
+  );
+
+const on = (
+  include: PageRule[],
+  exclude: PageRule[] = [],
+  audience: Rule['reach']['audience'] = null,
+): Rule => ({
+  ...plainRule,
+  reach: { ...plainRule.reach, audience, pages: { include, exclude, follows: null } },
+});
+/** Withheld from a tenth, for which the rarely used part is asked. */
+const held = (rule: Rule): Rule => ({ ...rule, limits: { ...rule.limits, holdout: 10 } });
+const forBrowser: Rule['reach']['audience'] = {
+  match: 'all',
+  groups: [
+    { not: false, match: 'all', items: [{ not: false, condition: { kind: 'browser', is: 'gecko' } }] },
+  ],
+};
+const here: PageRule = { kind: 'exact', address: '/here' };
+const below: PageRule = { kind: 'begins', address: '/below' };
+const every: PageRule = { kind: 'every' };
+const articles: PageRule = { kind: 'pageKind', name: 'article' };
+/** For something else of the site the extras are needed, by which pages find out. */
+const other = on([articles]);
+
+it.each<[what: string, rules: Rule[], first: string[] | undefined, asking: number[]]>([
+  ['by the pages of a campaign', [held(on([here])), other], ['extras'], [0]],
+  ['by those of several', [other, held(on([below])), held(on([here], [below]))], ['extras'], [1, 2]],
+  ['by every page, for a campaign on every page', [held(on([every])), other], undefined, []],
+  ['by every page, for one of two', [held(on([here])), held(on([every])), other], undefined, []],
+  ['by every page, without the extras', [held(on([here]))], undefined, []],
+  ['by every page, for its own page rules', [on([{ kind: 'contains', text: 'a' }]), other], undefined, []],
+  ['by every page, where a page tells what it is', [held(on([articles]))], undefined, []],
+  ['by every page, where the kind of browser decides', [on([here], [], forBrowser), other], undefined, []],
+  ['by none', [on([here]), other], undefined, []],
+])('the rarely used part is asked for %s', (_what, rules, first, asking) => {
+  const manifest = compile(rules);
+  expect(manifest.first).toEqual(first);
+  expect(manifest.campaigns.flatMap(({ asksRare }, n) => (asksRare ? [n] : []))).toEqual(asking);
+  // Tags of before read only this.
+  expect(manifest.parts.includes('rare')).toBe(_what !== 'by none');
+});
+
+it.each<[what: string, settings: Partial<SiteSettings>]>([
+  ['hands its visitors over', { sharedDomain: 'example.org' }],
+  ['works in frames', { worksInFrames: true }],
+  ['asks before it remembers', { privacy: { ...plainSettings.privacy, memory: 'asked' } }],
+])('and by every page of a site that %s', (_what, settings) => {
+  const manifest = compile([held(on([here])), other], settings);
+  expect(manifest.parts).toEqual(['extras', 'rare']);
+  expect(manifest).not.toHaveProperty('first');
+});
