@@ -12,3 +12,7 @@ export interface Figure {
 export const perSecond = (value: number): string => `${Math.round(value).toLocaleString('en-GB')} /s`;
 export const times = (value: number): string =>
   value >= 10 ? `${Math.round(value)}x` : `${value.toFixed(2)}x`;
+
+/** The one in the middle, 0 of none. */
+export const median = (values: readonly number[]): number =>
+  [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;

@@ -1,12 +1,13 @@
 import { readFileSync } from 'node:fs';
 import { type Browser, chromium, type Page } from '@playwright/test';
-import type { MessageFile, Rule } from '@velarium/contract';
-import { compileManifest, NO_SITE_PAGES, PLAIN_LOOK, partsOf, TEMPLATES } from '@velarium/core';
-import { sheetOf } from '@velarium/render/sheet';
+import type { Rule } from '@velarium/contract';
 import { FELL } from '../apps/sites/src/fell/site.ts';
 import { createSiteApp } from '../apps/sites/src/serve.ts';
 import { bundleTag } from '../scripts/lib/bundle.mjs';
-import { type Figure, times } from './measure.ts';
+import { type Figure, median, times } from './measure.ts';
+import { FILE, LIMITS, manifestOf } from './one-site.ts';
+import { serveEdge } from './served-edge.ts';
+import { WATCH, type Watched } from './watched.ts';
 
 const SITE = 'http://fell.localhost';
 const EDGE = 'http://edge.localhost';
@@ -46,18 +47,7 @@ const ruleOf = (n: number): Rule => ({
       ],
     },
   },
-  limits: {
-    caps: [{ max: 1, per: 'session' }],
-    afterClose: 'session',
-    afterNo: 'none',
-    afterConversion: 'ever',
-    stopAfterUnanswered: null,
-    schedule: null,
-    whenBusy: 'wait',
-    priority: 5,
-    withoutMemory: 'always',
-    holdout: 0,
-  },
+  limits: LIMITS,
 });
 
 interface Load {
@@ -139,24 +129,12 @@ export async function measurePage(): Promise<Figure[]> {
   }
 }
 
-const median = (values: readonly number[]): number =>
-  [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
-
 async function loads(browser: Browser, slowdown: number) {
   const found: Record<Carried, Load[]> = { nothing: [], byHand: [], tag: [] };
   for (let n = 0; n < LOADS; n++)
     for (const carried of CARRIED) found[carried].push(await load(browser, carried, slowdown));
   return found;
 }
-
-/** Plain script, since what is compiled here may lean on helpers that a page does not have. */
-const WATCH = `
-  const seen = window.seen = { longest: 0, shift: 0, paint: 0 };
-  const watch = (type, take) =>
-    new PerformanceObserver((list) => list.getEntries().forEach(take)).observe({ type, buffered: true });
-  watch('longtask', ({ duration }) => { seen.longest = Math.max(seen.longest, duration); });
-  watch('layout-shift', ({ value }) => { seen.shift += value; });
-  watch('largest-contentful-paint', ({ startTime }) => { seen.paint = startTime; });`;
 
 async function load(browser: Browser, carried: Carried, slowdown: number): Promise<Load> {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
@@ -174,9 +152,7 @@ async function load(browser: Browser, carried: Carried, slowdown: number): Promi
   const drawn = { nothing: 0, byHand: 1, tag: 1 }[carried];
   if ((await page.locator('velarium-message, by-hand').count()) !== drawn)
     throw new Error(`bench: a page that carries ${carried} shows no message, or one too many`);
-  const { longest, shift, paint } = await page.evaluate(
-    () => (window as unknown as { seen: { longest: number; shift: number; paint: number } }).seen,
-  );
+  const { longest, shift, paint } = await page.evaluate(() => (window as unknown as { seen: Watched }).seen);
   await context.close();
   return {
     scriptMs: msOf('ScriptDuration'),
@@ -190,46 +166,7 @@ async function load(browser: Browser, carried: Carried, slowdown: number): Promi
 const BY_HAND = { seconds: 0, heading: 'Sky letter', text: 'What is up tonight, once a week.' };
 
 const site = createSiteApp(FELL, EDGE);
-const { message } = TEMPLATES[0] as (typeof TEMPLATES)[0];
-const manifest = compileManifest(
-  {
-    timeZone: 'Europe/London',
-    pages: NO_SITE_PAGES,
-    settings: {
-      sessionMinutes: 30,
-      breakpoints: { mobile: 768, tablet: 1024 },
-      trackingParameters: ['utm_source'],
-      pageParameters: [],
-      limits: { perPageView: null, perSession: null, perDay: null, gapSeconds: 0 },
-      privacy: { memory: 'assumed', honoursSignal: true },
-      hashRoutes: false,
-      sharedDomain: null,
-      recordedFacts: null,
-    },
-  },
-  Array.from({ length: CAMPAIGNS }, (_, n) => ({
-    id: `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`,
-    version: 1,
-    messageHash: 'f'.repeat(32),
-    messages: [message],
-    rule: ruleOf(n),
-    epoch: 0,
-    asksFacts: false,
-    variants: [],
-  })),
-);
-
-const FILE: MessageFile = {
-  message,
-  sheet: sheetOf(message, {
-    look: PLAIN_LOOK,
-    breakpoints: { mobile: 768, tablet: 1024 },
-    pictures: {},
-    pictureBase: '',
-  }),
-  pictures: {},
-  parts: partsOf(message, PLAIN_LOOK),
-};
+const manifest = manifestOf(Array.from({ length: CAMPAIGNS }, (_, n) => ruleOf(n)));
 
 /** Answers for site and edge from memory, so that nothing but the page's own work is measured. */
 async function serve(page: Page, carried: Carried): Promise<void> {
@@ -249,23 +186,19 @@ async function serve(page: Page, carried: Carried): Promise<void> {
       body,
     });
   });
+  await serveEdge(page, { edge: EDGE, key: FELL.siteKey, manifest, file: FILE });
   const headers = { 'access-control-allow-origin': '*' };
-  await page.route(`${EDGE}/**`, async (route) => {
-    const { pathname } = new URL(route.request().url());
-    const json = (body: unknown) =>
-      route.fulfill({ headers, contentType: 'application/json', body: JSON.stringify(body) });
-    if (pathname.endsWith('manifest.json')) return json(manifest);
-    if (pathname.includes('/messages/')) return json(FILE);
-    if (pathname === '/by-hand.json') return json({ ...BY_HAND, sheet: FILE.sheet });
-    if (pathname === '/by-hand.js')
-      return route.fulfill({
-        headers,
-        contentType: 'text/javascript',
-        body: readFileSync(new URL('by-hand.js', import.meta.url)),
-      });
-    if (pathname === '/collect') return route.fulfill({ status: 204, headers });
-    const name = pathname === `/tag/${FELL.siteKey}.js` ? 'tag.js' : pathname.slice('/tag/'.length);
-    const body = readFileSync(new URL(`../packages/tag/dist/${name}`, import.meta.url));
-    return route.fulfill({ headers, contentType: 'text/javascript', body });
-  });
+  await page.route(`${EDGE}/by-hand.*`, (route) =>
+    new URL(route.request().url()).pathname === '/by-hand.json'
+      ? route.fulfill({
+          headers,
+          contentType: 'application/json',
+          body: JSON.stringify({ ...BY_HAND, sheet: FILE.sheet }),
+        })
+      : route.fulfill({
+          headers,
+          contentType: 'text/javascript',
+          body: readFileSync(new URL('by-hand.js', import.meta.url)),
+        }),
+  );
 }

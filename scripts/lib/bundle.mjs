@@ -123,7 +123,17 @@ export async function bundleTag() {
     return { code: await smallest(outputFiles[0].text, true), metafile };
   };
   const bundles = {};
-  for (const name of ['renderer', 'form', 'behind', 'further', 'letters', 'extras', 'rare', 'panel'])
+  for (const name of [
+    'renderer',
+    'form',
+    'behind',
+    'further',
+    'letters',
+    'extras',
+    'rare',
+    'panel',
+    'within',
+  ])
     bundles[name] = await chunk(name);
   // One name for all of a release: a hash for each would cost every page the bytes of all.
   const hash = createHash('sha256');

@@ -1,3 +1,4 @@
+import { gunzipSync } from 'node:zlib';
 import type { Answer, AnswerCounts, AnswerPage, Campaign, Person } from '@velarium/contract';
 import { parse } from 'csv-parse/sync';
 import { afterAll, beforeAll, beforeEach, describe, expect, it, test } from 'vitest';
@@ -262,6 +263,33 @@ describe('an export', () => {
   });
 });
 
+it.each<[accepts: string, encoding: string | undefined, read: (bytes: Buffer) => Buffer]>([
+  ['gzip, deflate, br', 'gzip', gunzipSync],
+  ['identity', undefined, (bytes) => bytes],
+  ['gzip;q=0', undefined, (bytes) => bytes],
+])('is written as “%s” asks for it, and is the same file', async (accepts, encoding, read) => {
+  // More than one read of the database, and more than is left alone on its way.
+  const [id] = [await answer('lark@example.org'), await answer('wren@example.org')];
+  await server.db.query(
+    `INSERT INTO lead (id, workspace_id, site_id, campaign_id, version, visitor, fields, page, submitted_at)
+     SELECT gen_random_uuid(), workspace_id, site_id, campaign_id, version, visitor, fields, '/page-' || n, submitted_at - n * interval '1 ms'
+       FROM lead, generate_series(1, 400) AS n WHERE id = $1`,
+    [id],
+  );
+  const file = await owner.ask('GET', site('answers.csv'), undefined, { 'accept-encoding': accepts });
+  expect(file.headers['content-encoding']).toBe(encoding);
+  const text = read(file.rawPayload).toString();
+  const rows = parse(text, { columns: true, bom: true }) as Record<string, string>[];
+  expect(rows).toHaveLength(402);
+  expect(new Set(rows.map(({ page }) => page)).size).toBe(401);
+  expect(rows.map(({ when }) => when)).toEqual(
+    rows
+      .map(({ when }) => when)
+      .sort()
+      .reverse(),
+  );
+});
+
 it('says how many it will hold, is stopped by whoever stops taking it, and only so many are written at once', async () => {
   for (const one of ['lark', 'wren', 'owl']) await answer(`${one}@example.org`);
   const file = await owner.ask('GET', site('answers.csv?q=wren'));
@@ -273,6 +301,7 @@ it('says how many it will hold, is stopped by whoever stops taking it, and only 
       owner.siteId,
       { q: '', isHeld: 'no' },
       'jsonl',
+      false,
     );
   const taken = await Promise.all([take(), take(), take()]);
   await expect(take()).rejects.toMatchObject({ status: 429 });

@@ -5,13 +5,13 @@ import { whenActive } from './page/when-active.ts';
 import type * as Panel from './panel.ts';
 import type { Parts } from './parts.ts';
 import { isPreviewed } from './preview/is-previewed.ts';
-import type * as Rare from './rare.ts';
 import { createEventOutbox } from './send/outbox.ts';
 import { createLoader } from './show/load.ts';
 import { findSiteScript, type SiteScript } from './site-script.ts';
 import { createStorage } from './store/storage.ts';
 import { createVisitorStore } from './store/visitor-store.ts';
 import { startVisit } from './visit.ts';
+import type * as Within from './within.ts';
 
 async function start(script: SiteScript): Promise<void> {
   await whenActive();
@@ -26,7 +26,7 @@ async function start(script: SiteScript): Promise<void> {
   const manifest: Manifest | undefined = preview?.manifest ?? (await ask('manifest.json'));
   if (manifest?.v !== 1) return;
   // The page around a frame may be the site's own: its tag is the visitor's.
-  if (self !== top && !preview && !(await loadPart<typeof Rare>('rare')).worksHere(manifest.site)) return;
+  if (self !== top && !preview && !(await loadPart<typeof Within>('within')).worksHere(manifest.site)) return;
   const { memory, honoursSignal } = manifest.site.privacy;
   const isRefused = honoursSignal && (navigator as { globalPrivacyControl?: boolean }).globalPrivacyControl;
   const storage = preview?.storage ?? createStorage(memory === 'assumed' && !isRefused);

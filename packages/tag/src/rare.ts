@@ -2,7 +2,7 @@
 import { RARE as LAWS, type Rare } from '@velarium/core/rare';
 
 export { onExitByTouch } from './observe/exit-touch.ts';
-export { underOneFloor, worksHere } from './page/frames.ts';
+export { underOneFloor } from './page/one-floor.ts';
 export { giveConsent } from './store/give-consent.ts';
 export { shareSession } from './store/share-session.ts';
 

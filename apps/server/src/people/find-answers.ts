@@ -55,36 +55,20 @@ function conditionsOf({ workspaceId, siteId, timeZone }: AnswerScope, filter: An
 const FROM = `lead l JOIN campaign c ON c.id = l.campaign_id
   LEFT JOIN person p ON p.id = l.person_id
   LEFT JOIN visit v ON v.site_id = l.site_id AND v.session = l.session`;
-const COLUMNS = `l.id, l.campaign_id AS "campaignId", c.name AS "campaignName", p.id AS "personId", p.address, p.state,
-  coalesce(p.confirm_until < now(), false) AS "hasExpired",
-  l.fields, l.consent_text AS "consentText", l.consented_at AS "consentedAt", l.page, l.form, l.step,
-  l.version, l.variant, l.language, l.device,
-  v.referrer, v.country, l.held, l.submitted_at AS "submittedAt", l.submitted_at::text AS "at"`;
-
-interface FoundRow {
-  readonly personId: string | null;
-  readonly address: string;
-  readonly state: never;
-  readonly hasExpired: boolean;
-  readonly variant: string | null;
-  readonly consentedAt: Date | null;
-  readonly submittedAt: Date;
-  readonly at: string;
-  readonly id: string;
-}
-const answerOf = (row: FoundRow): Answer => {
-  const { personId, address, state, hasExpired, at: _at, ...rest } = row;
-  return {
-    ...(rest as unknown as Answer),
-    person:
-      personId === null
-        ? null
-        : { id: personId, address, state, hasExpired: hasExpired && state === 'waiting' },
-    variant: row.variant ?? 'a',
-    consentedAt: row.consentedAt?.toISOString() ?? null,
-    submittedAt: row.submittedAt.toISOString(),
-  };
-};
+const iso = (column: string) => `to_char(${column} AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`;
+/**
+ * An answer as it is told, put together by the database: half a million of them cost half the time and memory of rows that
+ * are taken apart and put together here.
+ */
+const ANSWER = `json_build_object(
+  'id', l.id, 'campaignId', l.campaign_id, 'campaignName', c.name,
+  'person', CASE WHEN p.id IS NOT NULL THEN json_build_object(
+    'id', p.id, 'address', p.address, 'state', p.state,
+    'hasExpired', p.state = 'waiting' AND coalesce(p.confirm_until < now(), false)) END,
+  'fields', l.fields, 'consentText', l.consent_text, 'consentedAt', ${iso('l.consented_at')},
+  'page', l.page, 'form', l.form, 'step', l.step, 'version', l.version, 'variant', coalesce(l.variant, 'a'),
+  'language', l.language, 'device', l.device, 'referrer', v.referrer, 'country', v.country, 'held', l.held,
+  'submittedAt', ${iso('l.submitted_at')}) AS answer`;
 
 /** The newest answers that fit, from a place on: where the page before it ended. */
 export async function findAnswers(
@@ -99,15 +83,16 @@ export async function findAnswers(
     const [at, id] = cursor.split('~');
     asked.add(`(l.submitted_at, l.id) < (${asked.value(at)}::timestamptz, ${asked.value(id)}::uuid)`);
   }
-  const rows: FoundRow[] = await manager.query(
-    `SELECT ${COLUMNS} FROM ${FROM} WHERE ${asked.sql} ORDER BY l.submitted_at DESC, l.id DESC LIMIT ${listed + 1}`,
+  const rows: { answer: Answer; at: string }[] = await manager.query(
+    `SELECT ${ANSWER}, l.submitted_at::text AS at FROM ${FROM} WHERE ${asked.sql}
+      ORDER BY l.submitted_at DESC, l.id DESC LIMIT ${listed + 1}`,
     asked.values,
   );
-  const page = rows.slice(0, listed);
-  const last = page.at(-1);
+  const answers = rows.slice(0, listed).map(({ answer }) => answer);
+  const last = answers.at(-1);
   return {
-    answers: page.map(answerOf),
-    next: rows.length > listed && last ? `${last.at}~${last.id}` : null,
+    answers,
+    next: rows.length > listed && last ? `${rows[listed - 1]?.at}~${last.id}` : null,
   };
 }
 
@@ -117,11 +102,11 @@ export async function answersOfPerson(
   personId: string,
   most: number | null,
 ): Promise<Answer[]> {
-  const rows: FoundRow[] = await manager.query(
-    `SELECT ${COLUMNS} FROM ${FROM} WHERE l.person_id = $1 ORDER BY l.submitted_at DESC LIMIT $2`,
+  const rows: { answer: Answer }[] = await manager.query(
+    `SELECT ${ANSWER} FROM ${FROM} WHERE l.person_id = $1 ORDER BY l.submitted_at DESC LIMIT $2`,
     [personId, most],
   );
-  return rows.map(answerOf);
+  return rows.map(({ answer }) => answer);
 }
 
 /** How many answers fit, to the last one. */

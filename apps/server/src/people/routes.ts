@@ -1,3 +1,4 @@
+import { Negotiator } from '@fastify/accept-negotiator';
 import {
   answerCountsSchema,
   answerFilterSchema,
@@ -45,6 +46,9 @@ const cursor = z
   .optional();
 
 /** What visitors sent, and who they are. Viewers see counts alone. The caller guards the scope. */
+/** How a file of answers can be written; where neither is wanted it is turned into something else on its way. */
+const encodings = new Negotiator({ supportedValues: ['gzip', 'identity'] });
+
 export const peopleRoutes: FastifyPluginAsyncZod<PeopleRouteOptions> = async (
   app,
   { people, sentTo, forgetSent, judgeHeld },
@@ -80,11 +84,15 @@ export const peopleRoutes: FastifyPluginAsyncZod<PeopleRouteOptions> = async (
           querystring: answerFilterSchema,
         },
       },
-      async ({ principal, params: { siteId, format }, query }, reply) => {
+      async ({ principal, params: { siteId, format }, query, headers }, reply) => {
         // Refused before anything is sent, where it is not theirs.
         const count = await people.countAll(principal.workspaceId, siteId, query);
-        const file = await people.export(principal, siteId, query, format);
+        const isCompressed = encodings.negotiate(headers['accept-encoding'] ?? '') === 'gzip';
+        const file = await people.export(principal, siteId, query, format, isCompressed);
+        // Said, it is not compressed once more on its way.
+        if (isCompressed) reply.header('content-encoding', 'gzip');
         return reply
+          .header('vary', 'accept-encoding')
           .type(
             format === 'csv' ? 'text/csv; charset=utf-8; header=present' : 'application/jsonl; charset=utf-8',
           )

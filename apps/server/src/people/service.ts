@@ -218,16 +218,17 @@ export function createPeopleService({
       return countAll(db.manager, await scopeOf(workspaceId, siteId), filter);
     },
 
-    /** Every answer that fits as a file, newest first; it is noted who took it. */
+    /** Every answer that fits as a file, newest first, with gzip where that is wanted; it is noted who took it. */
     async export(
       actor: Actor,
       siteId: string,
       filter: AnswerFilter,
       format: ExportFormat,
+      isCompressed: boolean,
     ): Promise<Readable> {
       const scope = await scopeOf(actor.workspaceId, siteId);
       const { url: databaseUrl = '' } = db.options as { url?: string };
-      return exportInThread({ databaseUrl, scope, filter, format }, (count) =>
+      return exportInThread({ databaseUrl, scope, filter, format, isCompressed }, (count) =>
         noteDeed(db.manager, { siteId, by: actor.name, what: 'exported', count }),
       );
     },

@@ -1,6 +1,5 @@
 export type { UserAgent } from '../devices/browser.ts';
 export type { GoalReached } from '../goals/reached-by.ts';
-export { worksInFrame } from '../page/framed.ts';
 export { createBackGesture, createQuickScroll } from '../page/leaving-by-touch.ts';
 
 import { assign, manifestFor } from '../assignment/assign.ts';

@@ -1,36 +1,7 @@
 import type { SiteSettings } from '@velarium/contract';
 import type { Memory, Now, PageView } from '@velarium/core/decide';
-import { worksInFrame } from '@velarium/core/rare';
 import { on } from '../observe/on.ts';
-
-/** The outermost page's window, `undefined` where it is of another origin. */
-function pageAround(): Window | undefined {
-  try {
-    return top?.location.host === undefined ? undefined : top;
-  } catch {
-    return undefined;
-  }
-}
-
-/** Host of the outermost page, as far as the browser tells of another origin. */
-function hostAround(): string | undefined {
-  const { ancestorOrigins } = location as { ancestorOrigins?: DOMStringList };
-  const address = ancestorOrigins?.[ancestorOrigins.length - 1] ?? document.referrer;
-  return URL.canParse?.(address) ? new URL(address).hostname : undefined;
-}
-
-/** Whether this document's tag has the word here; see core. */
-export const worksHere = (site: SiteSettings): boolean =>
-  worksInFrame(
-    {
-      host: location.hostname,
-      hostAround: hostAround(),
-      isSameOrigin: pageAround() !== undefined,
-      width: innerWidth,
-      height: innerHeight,
-    },
-    site,
-  );
+import { pageAround } from './page-around.ts';
 
 /** One document of several on one screen. */
 interface Standing {
