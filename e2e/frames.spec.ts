@@ -87,7 +87,7 @@ test("in a page of somebody else's the tag works in its frame, in one from anoth
   for (const [address, isWorking] of addresses) {
     await visitor.route(address, (route) => route.fulfill({ contentType: 'text/html', body: around }));
     const page = await visitor.newPage();
-    const decided = page.waitForResponse(/\/rare-/);
+    const decided = page.waitForResponse(/\/within-/);
     await page.goto(address);
     await decided;
     // Whatever the tag would fetch and send once it has decided has come to its end.

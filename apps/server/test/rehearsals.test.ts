@@ -189,6 +189,30 @@ it('whatever changes what runs has the rehearsals played by the worker, so that 
   await move('run');
   await owner.publish(campaign.id);
   expect(await asked()).toEqual([data, data]);
+  const [site] = (await owner.ask('GET', '/sites')).json<Site[]>();
+  const limit = (perSession: number) =>
+    owner.ask('PUT', at('settings'), {
+      ...site?.settings,
+      limits: { ...site?.settings.limits, perSession },
+    });
+  await limit(2);
+  expect(await asked()).toHaveLength(3);
+  // What has not changed need not be played again.
+  await limit(2);
+  expect(await asked()).toHaveLength(3);
+  const group = { name: 'Tours', rules: [{ kind: 'exact', address: '/tours' }] };
+  const { id: groupId } = (await owner.ask('POST', at('groups'), group)).json<{ id: string }>();
+  const now = (await owner.ask('GET', `/campaigns/${campaign.id}`)).json<Campaign>();
+  const { rule } = now.document;
+  const pages = { ...rule.reach.pages, include: [{ kind: 'group', id: groupId }] };
+  await owner.ask('PUT', `/campaigns/${campaign.id}/draft`, {
+    revision: now.revision,
+    document: { ...now.document, rule: { ...rule, reach: { ...rule.reach, pages } } },
+  });
+  await owner.publish(campaign.id);
+  expect(await asked()).toHaveLength(4);
+  await owner.ask('PUT', at(`groups/${groupId}`), { ...group, rules: [{ kind: 'every' }] });
+  expect(await asked()).toHaveLength(5);
 
   const heldAt = async () =>
     (await server.db.query('SELECT held_at AS at FROM rehearsal WHERE id = $1', [id]))[0]?.at;

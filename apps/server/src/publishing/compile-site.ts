@@ -16,6 +16,7 @@ import type { LibraryService } from '../library/index.ts';
 import type { SiteService } from '../sites/index.ts';
 import { contentHash } from './content-hash.ts';
 import { MessageFileEntity, SiteManifestEntity } from './entities.ts';
+import type { OnRunning } from './on-moved.ts';
 import type { SiteOfWorkspace } from './site-turns.ts';
 
 /** Every process that serves the edge listens here; the payload is the key of the site that changed. */
@@ -40,10 +41,11 @@ interface CompilerServices {
   readonly sites: SiteService;
   readonly campaigns: CampaignService;
   readonly library: LibraryService;
+  readonly onRunning: OnRunning;
 }
 
 /** Makes of a site's campaigns what pages load. */
-export function createCompiler({ db, sites, campaigns, library }: CompilerServices) {
+export function createCompiler({ db, sites, campaigns, library, onRunning }: CompilerServices) {
   /** Compiles documents for the tag, with the message files they name. */
   async function compile(
     site: Parameters<typeof compileManifest>[0] & { readonly id: string },
@@ -159,6 +161,7 @@ export function createCompiler({ db, sites, campaigns, library }: CompilerServic
       const made = Math.max(Date.now(), (before?.builtAt.getTime() ?? 0) + 1);
       const body = JSON.stringify({ ...manifest, made });
       await manifests.upsert({ siteId, body, etag, builtAt: new Date(made) }, ['siteId']);
+      await onRunning(manager, { workspaceId, siteId });
     }
     // Delivered when the transaction commits, and not at all if it does not.
     await manager.query('SELECT pg_notify($1, $2)', [SITE_CHANGED, site.key]);

@@ -12,7 +12,10 @@ export type OnMoved = (
   },
 ) => Promise<void>;
 
-/** Told of a site on which something else runs from now on, in the transaction that makes it so. */
+/**
+ * Told of a site on which something else runs from now on, or the same otherwise (its limits, its page groups), in the transaction
+ * that makes it so.
+ */
 export type OnRunning = (
   manager: EntityManager,
   site: { readonly workspaceId: string; readonly siteId: string },

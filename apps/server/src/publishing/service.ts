@@ -80,7 +80,7 @@ export function createPublishingService({
   onMoved,
   onRunning,
 }: PublishingServices) {
-  const { compose, rebuild } = createCompiler({ db, sites, campaigns, library });
+  const { compose, rebuild } = createCompiler({ db, sites, campaigns, library, onRunning });
   const why = createWhy(db);
   const inTurn = createSiteTurns(db, rebuild);
 
@@ -119,7 +119,6 @@ export function createPublishingService({
         'INSERT INTO campaign_move (campaign_id, what, version, by_name, note) VALUES ($1, $2, $3, $4, $5)',
         [campaignId, what, change.liveVersion ?? row.liveVersion, actor.name, note],
       );
-      await onRunning(manager, { workspaceId, siteId: row.siteId });
     }
     if (change.liveVersion !== undefined) await onMoved(manager, { ...moved, event: 'campaign.published' });
     else if (row.state === 'running' && change.state !== undefined && change.state !== 'running')
