@@ -110,6 +110,48 @@ test('several are launched together from the Board', async ({ velarium, studioPa
   await expect(row.getByText('Running')).toBeVisible();
 });
 
+test('several are asked of a second person together, looked at on one sheet, and launched in one moment', async ({
+  velarium,
+  browser,
+}) => {
+  await restAll(velarium);
+  await velarium.query('UPDATE workspace SET asks_second = true');
+  // Browsers of their own: the kept one would go on asking for a second person in the next test.
+  const [page, other] = [
+    await (await browser.newContext()).newPage(),
+    await (await browser.newContext()).newPage(),
+  ];
+  await signIn(page, velarium);
+  await signIn(other, velarium, 'idris@quillonfell.example');
+  for (const name of ['Sky letter for readers', 'Summit road closed'])
+    await other.getByLabel(`Choose ${name}`).check();
+  await other.getByRole('button', { name: 'Launch together' }).click();
+  const asking = other.getByRole('dialog', { name: 'Launch 2 campaigns together' });
+  await expect(asking.getByText('In this workspace a second person agrees first.')).toBeVisible();
+  await asking.getByLabel('What and why, for the history').fill('Both for the open evening');
+  await asking.getByRole('button', { name: 'Ask a second person' }).click();
+  await expect(
+    other.getByText('2 campaigns wait for a second person to agree to all of them.'),
+  ).toBeVisible();
+
+  await page.goto(velarium.studio);
+  const waits = page.getByRole('link', { name: '◇ waits for a second person' });
+  await expect(waits).toHaveCount(2);
+  await waits.first().click();
+  await page.getByRole('button', { name: 'Look at it' }).click();
+  const agreeing = page.getByRole('dialog', { name: 'Launch 2 campaigns together' });
+  await expect(agreeing.getByText('All of them are published in one moment, or none is.')).toBeVisible();
+  for (const name of ['Sky letter for readers', 'Summit road closed'])
+    await expect(agreeing.getByRole('article', { name })).toContainText('What changes for visitors');
+  await expectAccessible(page);
+  await agreeing.getByRole('button', { name: 'Agree and publish all' }).click();
+  await expect(page.getByText(/^Agreed\. “.*” and 1 other campaign are published\.$/)).toBeVisible();
+  await page.goto(velarium.studio);
+  for (const name of ['Sky letter for readers', 'Summit road closed'])
+    await expect(page.getByRole('listitem').filter({ hasText: name }).getByText('Running')).toBeVisible();
+  await expect(waits).toHaveCount(0);
+});
+
 test('a link shows a draft on the site to somebody without an account, with the panel or without', async ({
   velarium,
   studioPage: page,

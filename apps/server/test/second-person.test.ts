@@ -122,6 +122,96 @@ describe('where a second person must agree', () => {
     expect(await isLive('Second wording')).toBe(true);
   });
 
+  describe('several together', () => {
+    const at = (id: string, path = '') => `/campaigns/${id}${path}`;
+    let others: Campaign[];
+    beforeEach(async () => {
+      others = [await createCampaign(owner), await createCampaign(owner)];
+    });
+    const askAll = (revision: number) =>
+      editor.ask('POST', `/sites/${owner.siteId}/launches/asked`, {
+        campaigns: [
+          { id: campaign.id, revision },
+          ...others.map((one) => ({ id: one.id, revision: one.revision })),
+        ],
+        note: 'In one moment',
+      });
+    const ask3 = async () => expect((await askAll(await draft('With the others'))).statusCode).toBe(204);
+    const running = async () =>
+      (await server.manifestOf(owner.siteKey)).campaigns.filter(({ id }) =>
+        others.some((one) => one.id === id),
+      ).length;
+    const agreeTo = async (by = owner, lookedAt?: string[]) => {
+      const { id, others: with_ } = await plan();
+      return by.ask('POST', at(campaign.id, '/plan/agree'), {
+        id,
+        others: lookedAt ?? with_.map((one) => one.id),
+      });
+    };
+
+    it('are asked for as one, seen as one, agreed to as one, and told of in one mail', async () => {
+      await ask3();
+      const seen = await plan();
+      expect(seen).toMatchObject({ awaits: true, at: null, note: 'In one moment' });
+      expect(seen.others.map(({ campaignId }) => campaignId).sort()).toEqual(
+        others.map(({ id }) => id).sort(),
+      );
+      // Mails of the tests before may still come.
+      const ours = () => mailbox.mails.filter(({ to }) => to.includes(owner.session.account.email));
+      await soon(() => expect(ours()).toHaveLength(1));
+      expect(ours()[0]?.mail.subject).toMatch(
+        /^Editor asks you to agree to “.*” and 2 other campaigns, in one moment$/,
+      );
+      // Whoever agrees to one without having seen the others is told.
+      expect((await agreeTo(owner, [])).json()).toMatchObject({ code: 'plan-gone' });
+      expect((await agreeTo(editor)).json()).toMatchObject({ code: 'second-person' });
+      expect(await running()).toBe(0);
+      expect((await agreeTo()).statusCode).toBe(200);
+      expect(await isLive('With the others')).toBe(true);
+      expect(await running()).toBe(2);
+      for (const { id } of others) {
+        const told = (await owner.ask('GET', at(id, '/history'))).json<CampaignHistory>();
+        expect(told.planned).toBeNull();
+        expect(told.entries[0]).toMatchObject({ what: 'published', byName: 'Editor, agreed to by Owner' });
+      }
+    });
+
+    it('are launched all or none', async () => {
+      await ask3();
+      await owner.ask('POST', at((others[1] as Campaign).id, '/archive'));
+      expect((await agreeTo()).statusCode).toBe(409);
+      expect(await running()).toBe(0);
+      expect(await isLive('With the others')).toBe(false);
+      expect((await plan()).others).toHaveLength(2);
+    });
+
+    it('are declined and called off as one; what was changed since is not asked for', async () => {
+      await ask3();
+      expect((await decline(owner, 'Not yet')).statusCode).toBe(204);
+      for (const { id } of others)
+        expect((await owner.ask('GET', at(id, '/history'))).json()).toMatchObject({
+          planned: null,
+          entries: [{ what: 'declined', note: 'Not yet' }, { what: 'asked' }],
+        });
+      await ask3();
+      await editor.ask('DELETE', at((others[0] as Campaign).id, '/plan'));
+      expect((await owner.ask('GET', at(campaign.id, '/plan'))).statusCode).toBe(404);
+      // The first has been drafted anew since.
+      expect((await askAll(0)).json()).toMatchObject({ code: 'newer-revision' });
+      expect((await owner.ask('GET', at((others[0] as Campaign).id, '/plan'))).statusCode).toBe(404);
+      await asks(false);
+      expect((await askAll(0)).json()).toMatchObject({ code: 'wrong-state' });
+    });
+
+    it('one that is asked for anew goes by itself', async () => {
+      await ask3();
+      await ask('Alone again');
+      expect((await plan()).others).toEqual([]);
+      const rest = (await owner.ask('GET', at((others[0] as Campaign).id, '/plan'))).json<PlannedDocument>();
+      expect(rest.others.map(({ campaignId }) => campaignId)).toEqual([(others[1] as Campaign).id]);
+    });
+  });
+
   it('a launch for later waits for both: the second person, and its time', async () => {
     await ask('Later', new Date(Date.now() + HOUR_MS));
     const { id } = await plan();

@@ -249,6 +249,10 @@ it('no route lets one workspace read or touch what is another’s', { timeout: 6
     },
     'POST /api/campaigns/{campaignId}/plan/agree': { id: randomUUID() },
     'POST /api/campaigns/{campaignId}/plan/decline': { id: randomUUID(), note: '' },
+    'POST /api/sites/{siteId}/launches/asked': {
+      campaigns: [{ id: theirCampaign, revision: 0 }],
+      note: '',
+    },
     'POST /api/sites/{siteId}/launches': { campaigns: [{ id: theirCampaign, revision: 0 }], note: '' },
     'POST /api/campaigns/{campaignId}/experiments/forecast': { smallest: 1, isPlanned: true, arms: 2 },
     'POST /api/campaigns/{campaignId}/experiments/end': { adopt: null },

@@ -36,7 +36,19 @@ export const plannedLaunchSchema = z.strictObject({
 });
 export type PlannedLaunch = z.infer<typeof plannedLaunchSchema>;
 /** The same with what is published: what a second person looks at. */
-export const plannedDocumentSchema = plannedLaunchSchema.extend({ document: campaignDocumentSchema });
+export const plannedDocumentSchema = plannedLaunchSchema.extend({
+  document: campaignDocumentSchema,
+  /** What was asked for together with it: all of them are launched in one moment, or none. */
+  others: z.array(
+    z.strictObject({
+      id: z.uuid(),
+      campaignId: z.uuid(),
+      name: z.string(),
+      revision: z.number().int(),
+      document: campaignDocumentSchema,
+    }),
+  ),
+});
 export type PlannedDocument = z.infer<typeof plannedDocumentSchema>;
 
 /** What has become of a campaign, the newest first. */
@@ -98,9 +110,13 @@ export const planLaunchSchema = z.strictObject({
 export type PlanLaunch = z.input<typeof planLaunchSchema>;
 
 /** A second person agrees to this plan and to no other. */
-export const agreeSchema = z.strictObject({ id: z.uuid() });
+const lookedAtSchema = z.strictObject({ id: z.uuid() });
+export const agreeSchema = lookedAtSchema.extend({
+  /** The plans that were looked at with it; it is refused where others go with it by now. */
+  others: z.array(z.uuid()).max(50).default([]),
+});
 /** Or does not, and says why. */
-export const declineSchema = agreeSchema.extend({ note: moveNoteSchema });
+export const declineSchema = lookedAtSchema.extend({ note: moveNoteSchema });
 
 /** Several campaigns of a site published together: all, or none. */
 export const launchTogetherSchema = z.strictObject({

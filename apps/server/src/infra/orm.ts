@@ -46,6 +46,7 @@ import { Foreseen1764000000026 } from './migrations/0026-foreseen.ts';
 import { SecretsOfAddresses1764000000027 } from './migrations/0027-secrets-of-addresses.ts';
 import { Robots1764000000028 } from './migrations/0028-robots.ts';
 import { Letters1764000000029 } from './migrations/0029-letters.ts';
+import { AskedTogether1764000000030 } from './migrations/0030-asked-together.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
@@ -126,6 +127,7 @@ export function createDataSource(
       SecretsOfAddresses1764000000027,
       Robots1764000000028,
       Letters1764000000029,
+      AskedTogether1764000000030,
     ],
     migrationsTransactionMode: 'each',
     // A failed query is thrown; writing it down too would put what people sent into the log.

@@ -1,4 +1,5 @@
 import type { Begin, Invitation, Invite, MailDraft, OpenInvitation } from '@velarium/contract';
+import { quantity } from '@velarium/core';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { AccountService, Principal } from '../accounts/index.ts';
 import { enqueue, type MemberMail, mailLane } from '../deliveries/index.ts';
@@ -52,8 +53,10 @@ export function createMemberService({ db, accounts, seal, studioOrigin }: Member
       name: string;
       siteId: string;
       campaignId: string;
+      others: number;
     }[] = await db.query(
-      `SELECT p.by_name AS "byName", p.at, p.note, c.name, c.site_id AS "siteId", c.id AS "campaignId"
+      `SELECT p.by_name AS "byName", p.at, p.note, c.name, c.site_id AS "siteId", c.id AS "campaignId",
+              (SELECT count(*)::integer FROM planned_launch o WHERE o.together = p.together AND o.id <> p.id) AS others
            FROM planned_launch p JOIN campaign c ON c.id = p.campaign_id WHERE p.id = $1 AND p.awaits`,
       [planId],
     );
@@ -118,8 +121,8 @@ export function createMemberService({ db, accounts, seal, studioOrigin }: Member
         return (
           asked &&
           mail(
-            `${asked.byName} asks you to agree to “${asked.name}”`,
-            `It is to be launched ${asked.at === null ? 'as soon as a second person agrees' : 'at a set time, once a second person agrees'}.${asked.note === '' ? '' : ` “${asked.note}”`} Whoever agrees sees what changes for visitors first.`,
+            `${asked.byName} asks you to agree to “${asked.name}”${asked.others > 0 ? ` and ${quantity(asked.others, 'other campaign')}, in one moment` : ''}`,
+            `${asked.others > 0 ? 'They are' : 'It is'} to be launched ${asked.at === null ? 'as soon as a second person agrees' : 'at a set time, once a second person agrees'}.${asked.note === '' ? '' : ` “${asked.note}”`} Whoever agrees sees what changes for visitors first.`,
             'Look at it',
             `${studioOrigin}/sites/${asked.siteId}/campaigns/${asked.campaignId}/versions`,
           )

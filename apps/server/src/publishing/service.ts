@@ -50,8 +50,8 @@ interface OtherDocument {
   readonly document: CampaignDocument;
   readonly note: string;
   /** The draft it was taken from, if it was one. */
-  readonly revision?: number | null;
-  readonly forecast?: KeptForecast | null;
+  readonly revision?: number | null | undefined;
+  readonly forecast?: KeptForecast | null | undefined;
   /** A second person has agreed to it, where one must. */
   readonly isAgreed?: boolean;
   /** Done in the same transaction; what it throws keeps it from being published. */
@@ -188,6 +188,43 @@ export function createPublishingService({
     return { document: row.draft, revision: row.revision, forecast };
   };
 
+  /** What is no draft; it counts as one where it is the very same. */
+  const chooseOther =
+    ({ document, revision = null, forecast }: Pick<OtherDocument, 'document' | 'revision' | 'forecast'>) =>
+    (row: CampaignRow): Chosen => ({
+      document,
+      revision: revision === row.revision ? revision : null,
+      forecast,
+    });
+
+  async function publishAll(
+    actor: Actor,
+    siteId: string,
+    launches: readonly {
+      readonly id: string;
+      readonly choose: (row: CampaignRow) => Chosen;
+      readonly note: string;
+    }[],
+    { isAgreed = false, also }: Pick<OtherDocument, 'isAgreed' | 'also'> = {},
+  ): Promise<void> {
+    const { workspaceId } = actor;
+    const { timeZone } = await sites.get(workspaceId, siteId);
+    for (const { id } of launches)
+      if ((await campaigns.siteOf(workspaceId, id)) !== siteId) throw notFound('campaign');
+    // In one order, so that two who launch at once never wait for each other in a circle.
+    const inOrder = [...launches].sort((a, b) => (a.id < b.id ? -1 : 1));
+    await inTurn({ workspaceId, siteId }, async (manager) => {
+      await also?.(manager);
+      const together: Met[] = [];
+      for (const { id, choose } of inOrder) {
+        const row = await campaigns.lock(manager, workspaceId, id);
+        together.push({ id, name: row.name, document: choose(row).document });
+      }
+      for (const { id, choose, note } of inOrder)
+        await moveOne(manager, actor, id, freeze(actor, timeZone, choose, { together, isAgreed }), note);
+    });
+  }
+
   /** Builds a site's manifest anew after something beside its campaigns has changed. */
   const prepareSite = (workspaceId: string, siteId: string): Promise<void> =>
     inTurn({ workspaceId, siteId }, async () => {});
@@ -225,16 +262,11 @@ export function createPublishingService({
     async publishDocument(
       actor: Actor,
       campaignId: string,
-      { document, note, revision = null, forecast, isAgreed = false, also }: OtherDocument,
+      { document, note, revision, forecast, isAgreed = false, also }: OtherDocument,
     ): Promise<void> {
       const { workspaceId } = actor;
       const { timeZone } = await sites.get(workspaceId, await campaigns.siteOf(workspaceId, campaignId));
-      const publish = freeze(
-        actor,
-        timeZone,
-        (row) => ({ document, revision: revision === row.revision ? revision : null, forecast }),
-        { isAgreed },
-      );
+      const publish = freeze(actor, timeZone, chooseOther({ document, revision, forecast }), { isAgreed });
       const move: MoveOfRow = async (manager, row) => {
         await also?.(manager);
         return publish(manager, row);
@@ -242,34 +274,26 @@ export function createPublishingService({
       await transition(actor, campaignId, move, note);
     },
 
-    /** Publishes several campaigns of a site in one transaction: all, or none. */
-    async publishTogether(
+    /** Publishes the drafts of several campaigns of a site in one transaction: all, or none. */
+    publishTogether(
       actor: Actor,
       siteId: string,
       chosen: readonly { readonly id: string; readonly revision: number }[],
       note: string,
     ): Promise<void> {
-      const { workspaceId } = actor;
-      const { timeZone } = await sites.get(workspaceId, siteId);
-      for (const { id } of chosen)
-        if ((await campaigns.siteOf(workspaceId, id)) !== siteId) throw notFound('campaign');
-      // In one order, so that two who launch at once never wait for each other in a circle.
-      const inOrder = [...chosen].sort((a, b) => (a.id < b.id ? -1 : 1));
-      await inTurn({ workspaceId, siteId }, async (manager) => {
-        const together: Met[] = [];
-        for (const { id } of inOrder) {
-          const { name, draft } = await campaigns.lock(manager, workspaceId, id);
-          together.push({ id, name, document: draft });
-        }
-        for (const { id, revision } of inOrder)
-          await moveOne(
-            manager,
-            actor,
-            id,
-            freeze(actor, timeZone, draftLookedAt(revision), { together }),
-            note,
-          );
-      });
+      const launches = chosen.map(({ id, revision }) => ({ id, choose: draftLookedAt(revision), note }));
+      return publishAll(actor, siteId, launches);
+    },
+
+    /** The same with what was planned of them, to which a second person has agreed. */
+    publishPlanned(
+      actor: Actor,
+      siteId: string,
+      planned: readonly (Omit<OtherDocument, 'isAgreed' | 'also'> & { readonly id: string })[],
+      also: (manager: EntityManager) => Promise<void>,
+    ): Promise<void> {
+      const launches = planned.map(({ id, note, ...other }) => ({ id, choose: chooseOther(other), note }));
+      return publishAll(actor, siteId, launches, { isAgreed: true, also });
     },
 
     rest(actor: Actor, campaignId: string): Promise<void> {

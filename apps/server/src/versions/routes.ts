@@ -21,6 +21,7 @@ import type { VersionService } from './service.ts';
 
 const ofCampaign = z.object({ campaignId: z.uuid() });
 const ofVersion = ofCampaign.extend({ version: z.coerce.number().int().min(1).max(1_000_000) });
+const ofSite = z.object({ siteId: z.uuid() });
 const preHandler = requireRole('editor');
 
 /** A campaign's history, its versions, and launches for later or of several. The caller guards the scope. */
@@ -79,7 +80,7 @@ export const versionRoutes: FastifyPluginAsyncZod<{
     '/campaigns/:campaignId/plan/agree',
     { preHandler, schema: { params: ofCampaign, body: agreeSchema, response: { 200: campaignSchema } } },
     async ({ principal, params, body }) => {
-      await versions.agree(principal, params.campaignId, body.id);
+      await versions.agree(principal, params.campaignId, body.id, body.others);
       return campaigns.get(principal.workspaceId, params.campaignId);
     },
   );
@@ -100,11 +101,22 @@ export const versionRoutes: FastifyPluginAsyncZod<{
     },
   );
   app.post(
+    '/sites/:siteId/launches/asked',
+    {
+      preHandler,
+      schema: { params: ofSite, body: launchTogetherSchema, response: { 204: z.void() } },
+    },
+    async ({ principal, params, body }, reply) => {
+      await versions.askTogether(principal, params.siteId, body.campaigns, body.note);
+      return reply.status(204).send();
+    },
+  );
+  app.post(
     '/sites/:siteId/launches',
     {
       preHandler,
       schema: {
-        params: z.object({ siteId: z.uuid() }),
+        params: ofSite,
         body: launchTogetherSchema,
         response: { 204: z.void() },
       },

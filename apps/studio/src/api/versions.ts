@@ -66,10 +66,16 @@ export const plannedQuery = (campaignId: string) =>
     queryFn: () => request<PlannedDocument>('GET', `${campaign(campaignId)}/plan`),
     staleTime: 0,
   });
-export const agreeToLaunch = (campaignId: string, id: string) =>
-  request<Campaign>('POST', `${campaign(campaignId)}/plan/agree`, { id });
+export const agreeToLaunch = (campaignId: string, { id, others }: PlannedDocument) =>
+  request<Campaign>('POST', `${campaign(campaignId)}/plan/agree`, {
+    id,
+    others: others.map((one) => one.id),
+  });
 export const declineLaunch = (campaignId: string, id: string, note: string) =>
   request<void>('POST', `${campaign(campaignId)}/plan/decline`, { id, note });
 export const callOffLaunch = (campaignId: string) => request<void>('DELETE', `${campaign(campaignId)}/plan`);
+/** Asks a second person to agree to all of them. */
+export const askTogether = (siteId: string, launch: LaunchTogether) =>
+  request<void>('POST', `/sites/${siteId}/launches/asked`, launch);
 export const launchTogether = (siteId: string, launch: LaunchTogether) =>
   request<void>('POST', `/sites/${siteId}/launches`, launch);

@@ -4,7 +4,8 @@ import { MOST_NOTE } from '@velarium/contract/values';
 import { quantity, ruleSentence, sentenceText } from '@velarium/core';
 import { useState } from 'react';
 import { campaignQuery, campaignsQuery } from '../api/queries.ts';
-import { launchTogether } from '../api/versions.ts';
+import { askTogether, launchTogether } from '../api/versions.ts';
+import { useSession } from '../app/use-session.ts';
 import { Button } from '../ui/button.tsx';
 import { Dialog } from '../ui/dialog.tsx';
 import { Field } from '../ui/field.tsx';
@@ -24,6 +25,7 @@ const knownOf = (drafts: readonly { readonly data: Campaign | undefined }[]): Ca
 /** Publishes several campaigns in one go: all of them, or none. */
 export function LaunchTogether({ siteId, campaigns, onClose }: LaunchTogetherProps) {
   const names = useNames(siteId);
+  const asksSecond = useSession()?.workspace.asksSecond === true;
   const queryClient = useQueryClient();
   const [note, setNote] = useState('');
   const drafts = useQueries({
@@ -35,13 +37,17 @@ export function LaunchTogether({ siteId, campaigns, onClose }: LaunchTogetherPro
   const isStopped = findings.some((list) => list.some(({ severity }) => severity === 'stop'));
   const launch = useMutation({
     mutationFn: () =>
-      launchTogether(siteId, {
+      (asksSecond ? askTogether : launchTogether)(siteId, {
         campaigns: drafts.map(({ id, revision }) => ({ id, revision })),
         note,
       }),
     onError: tellProblem,
     onSuccess: () => {
-      tell(`${quantity(campaigns.length, 'campaign')} published together.`);
+      tell(
+        asksSecond
+          ? `${quantity(campaigns.length, 'campaign')} wait for a second person to agree to all of them.`
+          : `${quantity(campaigns.length, 'campaign')} published together.`,
+      );
       onClose();
     },
     onSettled: () => {
@@ -54,7 +60,7 @@ export function LaunchTogether({ siteId, campaigns, onClose }: LaunchTogetherPro
       isOpen
       onClose={onClose}
       title={`Launch ${quantity(campaigns.length, 'campaign')} together`}
-      description="All of them are published in one moment, or none is."
+      description={`All of them are published in one moment, or none is.${asksSecond ? ' In this workspace a second person agrees first.' : ''}`}
       className="w-[min(92vw,40rem)]"
       foot={
         <div className="grid gap-3">
@@ -72,7 +78,7 @@ export function LaunchTogether({ siteId, campaigns, onClose }: LaunchTogetherPro
               isBusy={launch.isPending}
               onClick={() => launch.mutate()}
             >
-              Publish all of them
+              {asksSecond ? 'Ask a second person' : 'Publish all of them'}
             </Button>
           </div>
         </div>

@@ -3,6 +3,7 @@ import { Dialog as Radix } from 'radix-ui';
 import type { ReactNode } from 'react';
 import { IconButton } from './button.tsx';
 import { cx } from './cx.ts';
+import { Scrolled } from './scrolled.tsx';
 
 export interface DialogProps {
   readonly isOpen: boolean;
@@ -48,7 +49,9 @@ export function Dialog({ isOpen, onClose, title, description, children, foot, cl
             children
           ) : (
             <>
-              <div className="-mx-6 min-h-40 flex-1 overflow-auto px-6 pb-4">{children}</div>
+              <Scrolled label={title} className="-mx-6 min-h-40 flex-1 overflow-auto px-6 pb-4">
+                {children}
+              </Scrolled>
               <div className="-mx-6 flex-none border-t border-line-strong px-6 pt-4">{foot}</div>
             </>
           )}

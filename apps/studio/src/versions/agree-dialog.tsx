@@ -1,24 +1,18 @@
-import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Campaign, PlannedDocument } from '@velarium/contract';
 import { MOST_NOTE } from '@velarium/contract/values';
-import { documentSentence, sentenceText } from '@velarium/core';
+import { quantity } from '@velarium/core';
 import { useMemo, useState } from 'react';
-import { campaignQuery, campaignsQuery } from '../api/queries.ts';
-import { agreeToLaunch, declineLaunch, historyQuery, plannedQuery } from '../api/versions.ts';
-import { useNames } from '../board/use-names.ts';
+import { campaignsQuery } from '../api/queries.ts';
+import { agreeToLaunch, declineLaunch, plannedQuery } from '../api/versions.ts';
 import { Button } from '../ui/button.tsx';
 import { Dialog } from '../ui/dialog.tsx';
 import { Field } from '../ui/field.tsx';
 import { ErrorState, Skeleton } from '../ui/states.tsx';
 import { tell, tellProblem } from '../ui/toast.tsx';
 import { when } from '../ui/when.ts';
-import { Drawn } from './drawn.tsx';
-import { LaunchFindings } from './launch-findings.tsx';
-import { MeetingsOfLaunch } from './meetings-of-launch.tsx';
-import { RehearsalsOfLaunch } from './rehearsals-of-launch.tsx';
+import { LaunchedOne, type ToLaunch } from './launched-one.tsx';
 import { useLaunchChecks } from './use-launch-checks.ts';
-import { useVersion } from './use-version.ts';
-import { WhatChanges } from './what-changes.tsx';
 
 interface AgreeDialogProps {
   readonly campaign: Campaign;
@@ -43,33 +37,32 @@ export function AgreeDialog({ campaign, onClose }: AgreeDialogProps) {
 
 function Sheet({ campaign, plan, onClose }: AgreeDialogProps & { readonly plan: PlannedDocument }) {
   const { id, siteId, name } = campaign;
-  const { document, at } = plan;
-  const names = useNames(siteId);
+  const { document, revision, at, others } = plan;
   const queryClient = useQueryClient();
   const [why, setWhy] = useState('');
-  const launched = useMemo(() => [{ id, name, document }], [id, name, document]);
-  const {
-    findings: [findings = []],
-    isPending,
-    isLooking,
-  } = useLaunchChecks(siteId, launched);
-  const history = useInfiniteQuery(historyQuery(id)).data?.pages[0];
-  const met = history?.entries.find(({ what }) => what === 'published')?.version ?? null;
-  const live = useVersion(id, history?.live ?? met);
+  const launches = useMemo(
+    (): readonly ToLaunch[] => [{ campaignId: id, name, document, revision }, ...others],
+    [id, name, document, revision, others],
+  );
+  const launched = useMemo(
+    () => launches.map((one) => ({ id: one.campaignId, name: one.name, document: one.document })),
+    [launches],
+  );
+  const { findings, isPending, isLooking } = useLaunchChecks(siteId, launched);
+  const isStopped = findings.some((list) => list.some(({ severity }) => severity === 'stop'));
+  const all = others.length > 0 ? `“${name}” and ${quantity(others.length, 'other campaign')}` : `“${name}”`;
   const onSettled = () => {
-    void queryClient.invalidateQueries({ queryKey: historyQuery(id).queryKey });
-    void queryClient.invalidateQueries({ queryKey: plannedQuery(id).queryKey });
-    void queryClient.invalidateQueries({ queryKey: campaignQuery(id).queryKey });
+    void queryClient.invalidateQueries({ queryKey: ['campaigns'] });
     void queryClient.invalidateQueries({ queryKey: campaignsQuery(siteId).queryKey });
   };
   const agree = useMutation({
-    mutationFn: () => agreeToLaunch(id, plan.id),
+    mutationFn: () => agreeToLaunch(id, plan),
     onError: tellProblem,
     onSuccess: (saved) => {
       tell(
         saved.plannedAt
           ? `Agreed. “${name}” launches by itself ${when.format(new Date(saved.plannedAt))}.`
-          : `Agreed. “${name}” is published.`,
+          : `Agreed. ${all} ${others.length > 0 ? 'are' : 'is'} published.`,
       );
       onClose();
     },
@@ -79,7 +72,11 @@ function Sheet({ campaign, plan, onClose }: AgreeDialogProps & { readonly plan: 
     mutationFn: () => declineLaunch(id, plan.id, why),
     onError: tellProblem,
     onSuccess: () => {
-      tell(`Not agreed to. “${name}” stays as it is, and the history says why.`);
+      tell(
+        others.length > 0
+          ? `Not agreed to. ${all} stay as they are, and the history says why.`
+          : `Not agreed to. ${all} stays as it is, and the history says why.`,
+      );
       onClose();
     },
     onSettled,
@@ -89,8 +86,10 @@ function Sheet({ campaign, plan, onClose }: AgreeDialogProps & { readonly plan: 
     <Dialog
       isOpen
       onClose={onClose}
-      title={`Launch “${name}”`}
-      description={`${plan.byName} asks you to agree${at ? ` to a launch ${when.format(new Date(at))}` : ''}.`}
+      title={
+        others.length > 0 ? `Launch ${quantity(launches.length, 'campaign')} together` : `Launch “${name}”`
+      }
+      description={`${plan.byName} asks you to agree${at ? ` to a launch ${when.format(new Date(at))}` : ''}.${others.length > 0 ? ' All of them are published in one moment, or none is.' : ''}`}
       className="w-[min(94vw,46rem)]"
       foot={
         <div className="grid gap-3">
@@ -106,44 +105,31 @@ function Sheet({ campaign, plan, onClose }: AgreeDialogProps & { readonly plan: 
             </Button>
             <Button
               tone="main"
-              disabled={isBusy || isPending || findings.some(({ severity }) => severity === 'stop')}
+              disabled={isBusy || isPending || isStopped}
               isBusy={agree.isPending}
               onClick={() => agree.mutate()}
             >
-              {at ? 'Agree' : 'Agree and publish'}
+              {at ? 'Agree' : others.length > 0 ? 'Agree and publish all' : 'Agree and publish'}
             </Button>
           </div>
         </div>
       }
     >
       <div className="grid gap-5">
-        <p className="border-l-2 border-sail pl-4 font-serif text-lg leading-snug">
-          {sentenceText(documentSentence(document, names))}
-        </p>
         {plan.note && <p>“{plan.note}”</p>}
-        <LaunchFindings findings={findings} isLooking={isLooking || isPending} />
-        {!live && <Drawn of={{ name: 'As visitors would meet it first', document }} />}
-        {live && (
-          <section aria-label="What changes for visitors" className="grid gap-3 border-t border-line pt-2">
-            <h3 className="font-semibold">What changes for visitors</h3>
-            <WhatChanges siteId={siteId} before={live} after={{ name: 'This launch', document }} />
-          </section>
-        )}
-        <MeetingsOfLaunch
-          siteId={siteId}
-          campaignId={id}
-          name={name}
-          document={document}
-          revision={plan.revision}
-        />
-        {plan.revision === campaign.revision ? (
-          <RehearsalsOfLaunch siteId={siteId} campaignId={id} revision={plan.revision} />
-        ) : (
-          <p className="text-sm text-soft">
-            The draft has been changed since, so the kept rehearsals are not played: they would play the
-            draft.
-          </p>
-        )}
+        {launches.map((launch, n) => (
+          <article key={launch.campaignId} aria-label={launch.name} className="grid gap-5">
+            {others.length > 0 && (
+              <h2 className="border-t border-line-strong pt-3 text-lg font-semibold">{launch.name}</h2>
+            )}
+            <LaunchedOne
+              siteId={siteId}
+              launch={launch}
+              findings={findings[n] ?? []}
+              isLooking={isLooking || isPending}
+            />
+          </article>
+        ))}
       </div>
     </Dialog>
   );
