@@ -1,8 +1,9 @@
 import { readFileSync } from 'node:fs';
 import type { Browser } from '@playwright/test';
 import { publishEverywhere } from './lib/api.ts';
+import { mailTo } from './lib/standins.ts';
 import { expect, expectAccessible, newVisitor, test, type Velarium, visit } from './lib/velarium.ts';
-import { newCampaign, saved, stage } from './lib/workbench.ts';
+import { newCampaign, outline, saved, stage } from './lib/workbench.ts';
 
 /** A visitor of a page that says it is in a language, or says nothing of it. */
 async function visitIn(browser: Browser, { fell }: Velarium, language: string, locale = 'en-GB') {
@@ -85,6 +86,24 @@ test('B3 a message in four languages, one of them from right to left, is met in 
     page.getByRole('dialog').getByText(/texts in German are missing: read in English/),
   ).toBeVisible();
   await page.keyboard.press('Escape');
+
+  // Whoever answers in Arabic is written to in it.
+  await outline(page).getByRole('button', { name: /^Form/ }).click();
+  await page.getByRole('button', { name: 'What goes out …' }).click();
+  const after = page.getByRole('dialog', { name: 'After an answer' });
+  await after.getByRole('button', { name: 'A welcome mail' }).click();
+  await after.getByRole('combobox', { name: 'Written in' }).click();
+  await page.getByRole('option', { name: 'Arabic, not written yet' }).click();
+  await expect(after.getByText('Whoever answers in Arabic gets the original')).toBeVisible();
+  await after.getByRole('button', { name: 'Begin from the original' }).click();
+  await after.getByLabel('Subject').fill('مرحبًا');
+  await after.getByLabel('Heading').fill('أهلًا بك');
+  const arriving = after.frameLocator('iframe[title="The mail as it would arrive"]');
+  await expect(arriving.getByText('أهلًا بك')).toHaveCSS('direction', 'rtl');
+  await expect(arriving.getByText('إلغاء الاشتراك')).toBeVisible();
+  await expectAccessible(page);
+  await after.getByRole('button', { name: 'Save' }).click();
+  await expect(after).toBeHidden();
   await saved(page);
   const id = page.url().split('/').at(-1) ?? '';
   await publishEverywhere(velarium, id, {});
@@ -115,5 +134,6 @@ test('B3 a message in four languages, one of them from right to left, is met in 
       ),
     )
     .toEqual([{ language: 'ar', consent_text: 'نص بالعربية', label: 'نص بالعربية' }]);
+  expect((await mailTo(velarium, 'noor@quillonfell.example')).subject).toBe('مرحبًا');
   expect(inArabic.problems).toEqual([]);
 });

@@ -1,6 +1,6 @@
 import { restAll } from '../lib/api.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
-import { addTrigger, launch, newCampaign, say, sentence, side, stage } from '../lib/workbench.ts';
+import { addTrigger, launch, newCampaign, rehearse, say, sentence, side, stage } from '../lib/workbench.ts';
 
 const IPHONE =
   'Mozilla/5.0 (iPhone; CPU iPhone OS 19_0 like Mac OS X) AppleWebKit/605.1.15 (KHTML, like Gecko) Version/19.0 Mobile/15E148 Safari/604.1';
@@ -46,6 +46,9 @@ test('J01 a star map is offered, and each system is led to its own address', asy
   await expect(sentence(page)).toContainText(
     'after 8 seconds or on a click on “.standfirst” only on /journal/aurora-over-the-fell, on tablets and phones only',
   );
+  const rehearsed = { name: 'Star map', path: '/journal/aurora-over-the-fell' };
+  await rehearse(page, { ...rehearsed, on: 'phone', comesTo: 'Opens on page 1 at 0:08' });
+  await rehearse(page, { ...rehearsed, comesTo: null });
   await launch(page);
   const phone = { viewport: { width: 390, height: 844 }, isMobile: true, hasTouch: true };
   const article = `${velarium.fell}/journal/aurora-over-the-fell`;

@@ -1,4 +1,5 @@
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
+import { rehearse } from '../lib/workbench.ts';
 
 /** A site-wide membership message: at once, after six seconds, then only on two pages; phones left out. */
 test('J05 at once, or a little later', async ({ studioPage: page, browser, velarium }) => {
@@ -63,6 +64,7 @@ test('J05 at once, or a little later', async ({ studioPage: page, browser, velar
     await page.getByRole('button', { name: 'Moment', exact: true }).click();
     await page.getByLabel('Seconds on the page').fill('6');
     await expect(sentence).toContainText('after 6 seconds');
+    await rehearse(page, { name: 'Become a member', path: '/journal', comesTo: 'Opens on page 1 at 0:06' });
     await launch();
     const site = await arrive('/journal');
     // The page's clock runs on by itself between two passes, so neither is close to the sixth second.

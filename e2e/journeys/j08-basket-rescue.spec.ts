@@ -1,7 +1,16 @@
 import { restAll } from '../lib/api.ts';
 import { leaveByMouse } from '../lib/gestures.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
-import { launch, newCampaign, openCampaign, say, sentence, side, trigger } from '../lib/workbench.ts';
+import {
+  launch,
+  newCampaign,
+  openCampaign,
+  rehearse,
+  say,
+  sentence,
+  side,
+  trigger,
+} from '../lib/workbench.ts';
 
 test('J08 basket rescue: on leaving, first everywhere, then the basket page, on a desktop only', async ({
   studioPage: page,
@@ -20,6 +29,9 @@ test('J08 basket rescue: on leaving, first everywhere, then the basket page, on 
   const leaving = await trigger(page, 'leaving by mouse');
   await leaving.getByRole('radio', { name: 'Certain' }).check();
   await expect(sentence(page)).toContainText('at a certain sign of leaving by mouse');
+  const leaves = { name: 'Basket', path: '/about', does: 'Leaves by mouse' };
+  await rehearse(page, { ...leaves, how: 'likely', comesTo: 'Does not open' });
+  await rehearse(page, { ...leaves, how: 'certain', comesTo: /^Opens on page 1 at/ });
   await launch(page);
   const first = await visit(await newVisitor(browser), `${velarium.fell}/about`);
   await leaveByMouse(first);

@@ -1,6 +1,6 @@
 import { restAll } from '../lib/api.ts';
 import { expect, expectAccessible, newVisitor, test, visit } from '../lib/velarium.ts';
-import { addCondition, launch, newCampaign, say, sentence } from '../lib/workbench.ts';
+import { addCondition, launch, newCampaign, rehearse, say, sentence } from '../lib/workbench.ts';
 
 test('J14 tried it already: why it does not show, and again at once without touching real visitors', async ({
   velarium,
@@ -22,6 +22,13 @@ test('J14 tried it already: why it does not show, and again at once without touc
   await expect(sentence(studio)).toContainText(
     'for visitors with an arrival from search and without a sign-in',
   );
+  // A visit that comes from nowhere and leaves is not its audience's.
+  await rehearse(studio, {
+    name: 'Before you go',
+    path: '/',
+    does: 'Leaves by mouse',
+    comesTo: null,
+  });
   await launch(studio);
   const events = async () => (await velarium.query('SELECT 1 FROM event')).length;
   const counted = await events();

@@ -1,6 +1,6 @@
 import { restAll } from '../lib/api.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
-import { addCondition, launch, newCampaign, say, sentence, stage } from '../lib/workbench.ts';
+import { addCondition, launch, newCampaign, rehearse, say, sentence, stage } from '../lib/workbench.ts';
 
 test('J19 third session, from a partner', async ({ studioPage: page, velarium, visitor, browser }) => {
   await restAll(velarium);
@@ -22,6 +22,9 @@ test('J19 third session, from a partner', async ({ studioPage: page, velarium, v
   await expect(sentence(page)).toContainText(
     'for visitors with at least 3 sessions and with an arrival with “utm_source” being “partner”',
   );
+  const arrival = { name: 'Partner', path: '/?utm_source=partner' };
+  await rehearse(page, { ...arrival, session: 2, comesTo: null });
+  await rehearse(page, { ...arrival, session: 3, comesTo: 'Opens on page 1 at 0:00' });
   await launch(page);
   const site = await visit(visitor, `${velarium.fell}/?utm_source=partner`);
   for (let session = 1; session <= 2; session++) {

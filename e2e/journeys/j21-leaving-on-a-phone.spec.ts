@@ -6,6 +6,7 @@ import {
   launch,
   mayComeAgain,
   newCampaign,
+  rehearse,
   removeTrigger,
   say,
   sentence,
@@ -32,6 +33,9 @@ test('J21 six hours from first sight, on phones only, whatever is reloaded', asy
     'opens on the back gesture or on a quick scroll up by touch on every page, on phones only',
   );
   await mayComeAgain(page);
+  const leaves = { name: 'Tonight', path: '/about', does: 'Leaves by touch' };
+  await rehearse(page, { ...leaves, on: 'phone', comesTo: /^Opens on page 1 at/ });
+  await rehearse(page, { ...leaves, comesTo: null });
   await launch(page);
 
   const desktop = await visit(await newVisitor(browser), `${velarium.fell}/about`);

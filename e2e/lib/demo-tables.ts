@@ -90,7 +90,9 @@ export async function keepPristine(client: pg.Client): Promise<() => Promise<voi
     await client.query(`
       CREATE TABLE pristine.${table} AS TABLE public.${table};
       CREATE TRIGGER touched AFTER INSERT OR UPDATE OR DELETE OR TRUNCATE ON public.${table}
-        FOR EACH STATEMENT EXECUTE FUNCTION pristine.touch()`);
+        FOR EACH STATEMENT EXECUTE FUNCTION pristine.touch();
+      -- What a test changes by this very client is put back too.
+      ALTER TABLE public.${table} ENABLE ALWAYS TRIGGER touched`);
   for (const [table, key] of Object.entries(GROWING))
     await client.query(`ALTER TABLE pristine.${table} ADD PRIMARY KEY (${key.join(', ')})`);
 
@@ -112,6 +114,8 @@ export async function keepPristine(client: pg.Client): Promise<() => Promise<voi
     await client.query(`BEGIN; LOCK TABLE ${ALL.join(', ')} IN EXCLUSIVE MODE`);
     const { rows } = await client.query('DELETE FROM pristine.touched RETURNING name');
     for (const table of new Set(rows.map(({ name }) => name as string))) await client.query(putBack(table));
+    // What was put back just now is no test's doing.
+    await client.query('DELETE FROM pristine.touched');
     await client.query("SELECT pg_notify('velarium_site_changed', key) FROM site");
     await client.query('COMMIT');
   };

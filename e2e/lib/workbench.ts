@@ -114,3 +114,45 @@ export async function launch(page: Page): Promise<void> {
     .click();
   await expect(page.getByRole('heading', { name: 'Board' })).toBeVisible();
 }
+
+interface Rehearsed {
+  /** Of the campaign that is open. */
+  readonly name: string;
+  /** The page that is visited, for half a minute. */
+  readonly path: string;
+  readonly on?: 'phone' | 'tablet';
+  readonly session?: number;
+  /** What the visitor does on it, as the menu calls it, and what more is said of that. */
+  readonly does?: string;
+  readonly how?: string;
+  /** What becomes of it on its lane; `null` where the visit is not for it at all. */
+  readonly comesTo: string | RegExp | null;
+}
+
+/** Plays a visit against the draft before it is launched, and comes back to the Workbench. */
+export async function rehearse(
+  page: Page,
+  { name, path, on, session, does, how, comesTo }: Rehearsed,
+): Promise<void> {
+  await saved(page);
+  await page.getByRole('link', { name: 'Rehearse', exact: true }).click();
+  const first = page.getByRole('combobox', { name: 'Page 1', exact: true });
+  await first.fill(path);
+  await page.getByLabel('Stays').fill('30');
+  if (on) await page.getByRole('radio', { name: on, exact: true }).check();
+  if (session) await page.getByLabel('In their session number').fill(`${session}`);
+  if (does) {
+    await page.getByRole('button', { name: 'Something happens …' }).click();
+    await page.getByRole('menuitem', { name: does }).click();
+  }
+  if (how) await page.getByRole('radio', { name: how, exact: true }).check();
+  const lane = page.getByRole('listitem').filter({ hasText: name });
+  if (comesTo === null) {
+    await page.getByText('Not for this visit', { exact: true }).click();
+    await expect(lane.first()).toBeVisible();
+    await expect(lane.getByText(/^Opens/)).toHaveCount(0);
+  } else await expect(lane.getByText(comesTo).first()).toBeVisible();
+  await page.getByRole('link', { name: 'Board', exact: true }).click();
+  await openCampaign(page, name);
+  await saved(page);
+}

@@ -80,7 +80,10 @@ export const follow = (followUp: Partial<FollowUp>) =>
     ...followUp,
   });
 
-export async function answer(email: string, more: object = {}): Promise<string> {
+export async function answer(
+  email: string,
+  { version = 1, ...more }: { readonly version?: number; readonly [name: string]: unknown } = {},
+): Promise<string> {
   const id = eventId();
   const response = await server.edge.inject({
     method: 'POST',
@@ -96,7 +99,7 @@ export async function answer(email: string, more: object = {}): Promise<string> 
         page: '/tours',
         device: 'desktop',
         campaign: campaign.id,
-        version: 1,
+        version,
       },
       showing: eventId(Date.now() - 20_000),
       fields: { email },

@@ -1,6 +1,7 @@
+import { spawn } from 'node:child_process';
 import type { Campaign, Cast, KeptRehearsal, Rehearsal, Rehearsed, Site } from '@velarium/contract';
 import { beginPage, beginRehearsal } from '@velarium/core';
-import { afterAll, beforeAll, beforeEach, expect, it, test } from 'vitest';
+import { afterAll, beforeAll, beforeEach, describe, expect, it, test } from 'vitest';
 import {
   addColleague,
   createCampaign,
@@ -169,6 +170,81 @@ it('is named once, changed and removed by editors, and read by viewers', async (
   expect((await viewer.ask('DELETE', at(`rehearsals/${id}`))).statusCode).toBe(403);
   expect((await owner.ask('DELETE', at(`rehearsals/${id}`))).statusCode).toBe(204);
   expect((await owner.ask('DELETE', at(`rehearsals/${id}`))).statusCode).toBe(404);
+});
+
+describe('a site’s own build', () => {
+  const keyFor = async (reads: 'people' | 'rehearsals'): Promise<string> =>
+    (await owner.ask('POST', '/tokens', { name: 'Build', siteId: owner.siteId, reads })).json().secret;
+  const keep = (name: string, ...expectations: Rehearsal['expectations']) =>
+    owner.ask('POST', at('rehearsals'), { name, rehearsal: visit(expectations) });
+  const outcome = async (key: string, of = 'live') =>
+    server.studio.inject({
+      url: `/api${at(`rehearsals/outcome?of=${of}`)}`,
+      headers: { authorization: `Bearer ${key}` },
+    });
+
+  it('reads with a key whether everything holds, and nothing else with it', async () => {
+    const key = await keyFor('rehearsals');
+    expect((await outcome(key)).json()).toEqual({ exitCode: 0, asked: 0, failing: [] });
+    await keep('Nothing asked');
+    await keep('In time', opensBy(10));
+    expect((await outcome(key)).json()).toEqual({ exitCode: 0, asked: 1, failing: [] });
+    await keep('Too soon', opensBy(10), opensBy(2));
+    expect((await outcome(key)).json()).toEqual({
+      exitCode: 1,
+      asked: 2,
+      failing: [
+        {
+          name: 'Too soon',
+          expectations: [{ words: expect.stringContaining('0:02'), why: 'It opens only at 0:05.' }],
+        },
+      ],
+    });
+    expect((await outcome(await keyFor('people'))).statusCode).toBe(403);
+    for (const other of ['rehearsals', 'rehearsals/played', 'answers', 'cast'])
+      expect(
+        (
+          await server.studio.inject({
+            url: `/api${at(other)}`,
+            headers: { authorization: `Bearer ${key}` },
+          })
+        ).statusCode,
+        other,
+      ).toBe(403);
+    expect((await owner.ask('POST', '/tokens', { name: 'x', siteId: null, reads: 'all' })).statusCode).toBe(
+      422,
+    );
+  });
+
+  it('asks by a script that ends as it should, and says what does not hold', async () => {
+    const origin = await server.studio.listen({ port: 0, host: '127.0.0.1' });
+    const run = (key: string | undefined, ...given: string[]) =>
+      new Promise<{ code: number | null; said: string }>((resolve) => {
+        const { VELARIUM_KEY: _, ...env } = process.env;
+        const child = spawn('node', ['scripts/rehearse.mjs', ...given], {
+          env: { ...env, ...(key ? { VELARIUM_KEY: key } : {}) },
+        });
+        let said = '';
+        for (const stream of [child.stdout, child.stderr]) stream.on('data', (text) => (said += text));
+        child.on('exit', (code) => resolve({ code, said }));
+      });
+    const key = await keyFor('rehearsals');
+    await keep('In time', opensBy(10));
+    expect(await run(key, origin, owner.siteId)).toEqual({ code: 0, said: '1 of 1 rehearsals hold.\n' });
+    await keep('Too soon', opensBy(2));
+    const late = await run(key, origin, owner.siteId, 'live');
+    expect(late.code).toBe(1);
+    expect(late.said).toMatch(
+      /^✗ Too soon\n {4}.*0:02.* It opens only at 0:05\.\n1 of 2 rehearsals hold\.\n$/s,
+    );
+    expect(await run('velarium_wrong', origin, owner.siteId)).toEqual({
+      code: 2,
+      said: 'Nothing was rehearsed: Not this key. The key is unknown, or was taken back.\n',
+    });
+    expect((await run(key, 'http://127.0.0.1:9', owner.siteId)).code).toBe(2);
+    expect((await run(undefined, origin, owner.siteId)).said).toContain('VELARIUM_KEY is not set');
+    expect((await run(key)).said).toContain('Usage');
+  });
 });
 
 it('whatever changes what runs has the rehearsals played by the worker, so that it is known when they last held', async () => {

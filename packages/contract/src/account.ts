@@ -94,12 +94,16 @@ export const changePasswordSchema = z.strictObject({
   password: passwordSchema,
 });
 export type ChangePassword = z.infer<typeof changePasswordSchema>;
-/** A key by which another program reads answers and people. */
+/** What a key may be used to read: answers and people, or what becomes of the kept rehearsals. */
+export const keyReadsSchema = z.enum(['people', 'rehearsals']);
+export type KeyReads = z.infer<typeof keyReadsSchema>;
+/** A key by which another program reads. */
 export const accessTokenSchema = z.strictObject({
   id: z.uuid(),
   name: z.string(),
   /** The one site it reads; `null` for all of the workspace. */
   siteId: z.uuid().nullable(),
+  reads: keyReadsSchema,
   createdBy: z.string(),
   createdAt: z.iso.datetime(),
   lastUsedAt: z.iso.datetime().nullable(),
@@ -108,8 +112,9 @@ export type AccessToken = z.infer<typeof accessTokenSchema>;
 export const makeTokenSchema = z.strictObject({
   name: z.string().trim().min(1, 'say what it is for').max(80),
   siteId: z.uuid().nullable(),
+  reads: keyReadsSchema.default('people'),
 });
-export type MakeToken = z.infer<typeof makeTokenSchema>;
+export type MakeToken = z.input<typeof makeTokenSchema>;
 /** The key itself, shown this once. */
 export const madeTokenSchema = z.strictObject({ secret: z.string(), token: accessTokenSchema });
 export type MadeToken = z.infer<typeof madeTokenSchema>;

@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { mailAddressSchema } from './account.ts';
+import { languageTagSchema } from './message/languages.ts';
 import { line, richTextSchema } from './message/text.ts';
+import { LIMITS } from './values.ts';
 
 /** A mail as it is written in the studio; drawn in the site's Look. Texts may hold places, `{{answer.name|friend}}`. */
 export const mailDraftSchema = z.strictObject({
@@ -22,14 +24,23 @@ export const mailDraftSchema = z.strictObject({
 });
 export type MailDraft = z.infer<typeof mailDraftSchema>;
 
+/** A mail, and what it is in other languages of the message; it goes out in the one that was answered in. */
+const writtenMailSchema = z.strictObject({
+  mail: mailDraftSchema,
+  languages: z
+    .record(languageTagSchema, mailDraftSchema)
+    .refine((languages) => Object.keys(languages).length <= LIMITS.languages, 'these are too many languages')
+    .optional(),
+});
+export type WrittenMail = z.infer<typeof writtenMailSchema>;
+
 /** What happens after somebody has answered a form. */
 export const followUpSchema = z.strictObject({
   /** Asks the person to confirm before anything else is sent to them. */
-  confirmation: z
-    .strictObject({
+  confirmation: writtenMailSchema
+    .extend({
       endsAfterDays: z.number().int().min(1).max(30),
       remindAfterDays: z.number().int().min(1).max(14).nullable(),
-      mail: mailDraftSchema,
     })
     .refine(
       ({ endsAfterDays, remindAfterDays }) => remindAfterDays === null || remindAfterDays < endsAfterDays,
@@ -40,9 +51,7 @@ export const followUpSchema = z.strictObject({
     )
     .nullable(),
   /** Mails to the person: the first at once, further ones days later. */
-  welcome: z
-    .array(z.strictObject({ afterDays: z.number().int().min(0).max(90), mail: mailDraftSchema }))
-    .max(6),
+  welcome: z.array(writtenMailSchema.extend({ afterDays: z.number().int().min(0).max(90) })).max(6),
   /** Tells the team. */
   notice: z
     .strictObject({
@@ -57,5 +66,10 @@ export type FollowUp = z.infer<typeof followUpSchema>;
 export const mailPreviewSchema = z.strictObject({ subject: z.string(), html: z.string(), text: z.string() });
 export type MailPreview = z.infer<typeof mailPreviewSchema>;
 /** Which mail is looked at or tried: a confirmation has a button of its own. */
-export const mailTrialSchema = z.strictObject({ mail: mailDraftSchema, isConfirmation: z.boolean() });
-export type MailTrial = z.infer<typeof mailTrialSchema>;
+export const mailTrialSchema = z.strictObject({
+  mail: mailDraftSchema,
+  isConfirmation: z.boolean(),
+  /** What it is written in; `null` where the message has one language. */
+  language: languageTagSchema.nullable().default(null),
+});
+export type MailTrial = z.input<typeof mailTrialSchema>;

@@ -161,6 +161,20 @@ export const castSchema = z.strictObject({
 });
 export type Cast = z.infer<typeof castSchema>;
 
+/** What becomes of all that is expected, for a site's own build: 0 where everything holds, else 1. */
+export const rehearsalOutcomeSchema = z.strictObject({
+  exitCode: z.union([z.literal(0), z.literal(1)]),
+  /** Rehearsals that expect something. */
+  asked: z.number().int(),
+  failing: z.array(
+    z.strictObject({
+      name: z.string(),
+      expectations: z.array(z.strictObject({ words: z.string(), why: z.string() })),
+    }),
+  ),
+});
+export type RehearsalOutcome = z.infer<typeof rehearsalOutcomeSchema>;
+
 /** What became of a kept rehearsal: what its expectations say, with the reason where one fails. */
 export const rehearsedSchema = z.strictObject({
   id: z.uuid(),

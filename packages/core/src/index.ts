@@ -35,6 +35,8 @@ export * from './coverage/coverage.ts';
 export * from './coverage/coverage-words.ts';
 export * from './coverage/page-tree.ts';
 export * from './deliveries/delivery-words.ts';
+export * from './deliveries/mail-in.ts';
+export * from './deliveries/mail-words.ts';
 export * from './deliveries/next-try.ts';
 export * from './devices/browser.ts';
 export * from './devices/device.ts';

@@ -2,7 +2,7 @@ import cookie from '@fastify/cookie';
 import csrf from '@fastify/csrf-protection';
 import rateLimit from '@fastify/rate-limit';
 import session from '@fastify/session';
-import type { Role } from '@velarium/contract';
+import type { KeyReads, Role } from '@velarium/contract';
 import type { FastifyInstance, FastifyRequest } from 'fastify';
 import fp from 'fastify-plugin';
 import type { DataSource } from 'typeorm';
@@ -21,7 +21,8 @@ declare module 'fastify' {
   }
   interface FastifyContextConfig {
     /** Whether a program may ask this with a key of the workspace's. Only ever for reading. */
-    isForTokens?: boolean;
+    /** What a key must read to be used here; without it none can be. */
+    forKeys?: KeyReads;
   }
 }
 
@@ -89,12 +90,14 @@ async function principalOfToken(
   const found = secret ? await accounts.tokens.find(secret) : undefined;
   if (!found)
     throw new ProblemError(401, 'wrong-key', 'Not this key', 'The key is unknown, or was taken back.');
-  if (request.method !== 'GET' || !request.routeOptions.config.isForTokens)
+  if (request.method !== 'GET' || request.routeOptions.config.forKeys !== found.scope.reads)
     throw new ProblemError(
       403,
       'key-scope',
       'Not with a key',
-      'A key reads answers and people, nothing else.',
+      found.scope.reads === 'people'
+        ? 'This key reads answers and people, nothing else.'
+        : 'This key reads what becomes of rehearsals, nothing else.',
     );
   const { siteId } = request.params as { siteId?: string };
   if (found.scope.siteId !== null && found.scope.siteId !== siteId)

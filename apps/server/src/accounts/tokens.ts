@@ -1,5 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto';
-import type { AccessToken, MadeToken, MakeToken } from '@velarium/contract';
+import type { AccessToken, KeyReads, MadeToken, MakeToken } from '@velarium/contract';
 import type { DataSource } from 'typeorm';
 import { notFound } from '../infra/problem.ts';
 import type { Principal } from './principal.ts';
@@ -11,13 +11,14 @@ const PREFIX = 'velarium_';
 /** What a key may be used for beside its principal. */
 export interface TokenScope {
   readonly siteId: string | null;
+  readonly reads: KeyReads;
 }
 
 interface Row extends Omit<AccessToken, 'createdAt' | 'lastUsedAt'> {
   readonly createdAt: Date;
   readonly lastUsedAt: Date | null;
 }
-const COLUMNS = `id, name, site_id AS "siteId", created_by AS "createdBy", created_at AS "createdAt",
+const COLUMNS = `id, name, site_id AS "siteId", reads, created_by AS "createdBy", created_at AS "createdAt",
   last_used_at AS "lastUsedAt"`;
 const plain = (row: Row): AccessToken => ({
   ...row,
@@ -25,7 +26,7 @@ const plain = (row: Row): AccessToken => ({
   lastUsedAt: row.lastUsedAt?.toISOString() ?? null,
 });
 
-/** Keys by which other programs read answers and people: shown once, kept as hashes, taken back at any time. */
+/** Keys by which other programs read: shown once, kept as hashes, taken back at any time. */
 export function createTokens(db: DataSource) {
   return {
     async list(workspaceId: string): Promise<AccessToken[]> {
@@ -35,14 +36,17 @@ export function createTokens(db: DataSource) {
       );
       return rows.map(plain);
     },
-    async make({ workspaceId, name: by }: Principal, { name, siteId }: MakeToken): Promise<MadeToken> {
+    async make(
+      { workspaceId, name: by }: Principal,
+      { name, siteId, reads = 'people' }: MakeToken,
+    ): Promise<MadeToken> {
       const secret = PREFIX + randomBytes(24).toString('base64url');
       const [row]: Row[] = await db.query(
-        `INSERT INTO access_token (workspace_id, site_id, name, hash, created_by)
-         SELECT $1, $2, $3, $4, $5
+        `INSERT INTO access_token (workspace_id, site_id, name, hash, created_by, reads)
+         SELECT $1, $2, $3, $4, $5, $6
           WHERE $2::uuid IS NULL OR EXISTS (SELECT FROM site WHERE id = $2 AND workspace_id = $1)
          RETURNING ${COLUMNS}`,
-        [workspaceId, siteId, name, hashOf(secret), by],
+        [workspaceId, siteId, name, hashOf(secret), by, reads],
       );
       if (!row) throw notFound('site');
       return { secret, token: plain(row) };
@@ -64,12 +68,13 @@ export function createTokens(db: DataSource) {
           workspace: string;
           asksSecond: boolean;
           siteId: string | null;
+          reads: KeyReads;
           name: string;
         }[],
       ] = await db.query(
         `UPDATE access_token t SET last_used_at = now() FROM workspace w
             WHERE t.hash = $1 AND w.id = t.workspace_id
-           RETURNING t.id, t.workspace_id AS "workspaceId", w.name AS workspace, w.asks_second AS "asksSecond", t.site_id AS "siteId", t.name`,
+           RETURNING t.id, t.workspace_id AS "workspaceId", w.name AS workspace, w.asks_second AS "asksSecond", t.site_id AS "siteId", t.reads, t.name`,
         [hashOf(secret)],
       );
       if (!row) return undefined;
@@ -82,7 +87,7 @@ export function createTokens(db: DataSource) {
         asksSecond: row.asksSecond,
         role: 'editor',
       };
-      return { principal, scope: { siteId: row.siteId } };
+      return { principal, scope: { siteId: row.siteId, reads: row.reads } };
     },
   };
 }

@@ -1,5 +1,5 @@
 import type { DeliveryKind, MailDraft, MailPreview } from '@velarium/contract';
-import { mayBeWrittenTo, retryAfterMs } from '@velarium/core';
+import { mailIn, mayBeWrittenTo, retryAfterMs } from '@velarium/core';
 import type { DataSource } from 'typeorm';
 import type { CampaignService } from '../campaigns/index.ts';
 import { OutsideError } from '../infra/network.ts';
@@ -106,6 +106,7 @@ export function createCarrier(services: CarryServices) {
     more: {
       readonly to: readonly string[];
       readonly answer?: StoredAnswer | undefined;
+      readonly language?: string | null;
       readonly links?: MailLinks;
       readonly replyTo?: string | null;
       readonly attachments?: OutgoingMail['attachments'];
@@ -113,7 +114,11 @@ export function createCarrier(services: CarryServices) {
   ): Promise<TryResult> {
     const way = await sending.way(due.workspaceId);
     if (!way) return noWay();
-    const written = await desk.write(due, draft, purpose, more.answer?.lead.fields ?? [], more.links ?? {});
+    const written = await desk.write(due, draft, purpose, {
+      fields: more.answer?.lead.fields,
+      links: more.links,
+      language: more.language,
+    });
     return send(due, way, written, {
       to: more.to,
       replyTo: more.replyTo ?? null,
@@ -154,11 +159,13 @@ export function createCarrier(services: CarryServices) {
     if (await people.isNeverWrittenTo(db.manager, due.siteId, person.addressKey))
       return stopped('This address is never written to.');
     const followUp = await followUps.find(payload.campaignId, payload.form);
-    const mail = isConfirmation ? followUp?.confirmation?.mail : followUp?.welcome[payload.at]?.mail;
-    if (!mail) return stopped('This mail was taken away.');
-    return post(due, mail, isConfirmation ? 'confirmation' : 'welcome', {
+    const written = isConfirmation ? followUp?.confirmation : followUp?.welcome[payload.at];
+    if (!written) return stopped('This mail was taken away.');
+    const { language } = answer.lead;
+    return post(due, mailIn(written, language), isConfirmation ? 'confirmation' : 'welcome', {
       to: [person.addressKey],
       answer,
+      language,
       links: isConfirmation
         ? { confirm: links.confirm(answer.lead.id, new Date(payload.endsAt)) }
         : { leave: links.leave(person.id) },
@@ -293,6 +300,7 @@ export function createCarrier(services: CarryServices) {
       case 'trial':
         return post(ofSite, payload.mail, payload.isConfirmation ? 'confirmation' : 'welcome', {
           to: [due.recipient],
+          language: payload.language ?? null,
         });
       case 'alert':
         return post(ofSite, alertMail(payload.subject, payload.words), 'team', {

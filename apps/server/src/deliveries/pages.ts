@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { LookStyle } from '@velarium/contract';
-import { fontStack } from '@velarium/core';
+import { fontStack, type MailWords, mailWords, ofSite, writingDirection } from '@velarium/core';
 import type { FastifyPluginAsync, FastifyReply } from 'fastify';
 import type { LinkOutcome } from './due.ts';
 import { escapeMarkup } from './mail/draw-mail.ts';
@@ -8,45 +8,14 @@ import type { DeliveryService } from './service.ts';
 
 type Deed = 'confirm' | 'leave';
 
-interface PageWords {
-  readonly title: string;
-  readonly text: string;
-  readonly button?: string;
-}
-
 /** What a page says before its button was pressed. Mail scanners follow links; only pressing it does anything. */
-const ASKS: Readonly<Record<Deed, (site: string) => PageWords>> = {
-  confirm: (site) => ({
-    title: 'One press more',
-    text: `Press the button and ${site} knows that this address is yours.`,
-    button: 'Yes, that was me',
-  }),
-  leave: (site) => ({
-    title: 'Unsubscribe?',
-    text: `${site} will not write to you any more.`,
-    button: 'Unsubscribe',
-  }),
+const ASKS = { confirm: 'askConfirm', leave: 'askLeave' } as const;
+const SAYS: Readonly<Record<Deed, Readonly<Record<LinkOutcome, PageName>>>> = {
+  confirm: { done: 'confirmed', already: 'confirmedBefore', ended: 'ended', gone: 'nothing' },
+  leave: { done: 'left', already: 'leftBefore', ended: 'nothing', gone: 'nothing' },
 };
-const SAYS: Readonly<Record<Deed, Readonly<Record<LinkOutcome, (site: string) => PageWords>>>> = {
-  confirm: {
-    done: (site) => ({
-      title: 'Confirmed',
-      text: `Thank you. ${site} knows now that this address is yours.`,
-    }),
-    already: (site) => ({ title: 'Confirmed already', text: `${site} knows that this address is yours.` }),
-    ended: (site) => ({
-      title: 'This link has ended',
-      text: `Write your address into the form of ${site} once more to get a new one.`,
-    }),
-    gone: () => ({ title: 'Nothing here', text: 'This link leads nowhere, or what it was for is gone.' }),
-  },
-  leave: {
-    done: (site) => ({ title: 'Unsubscribed', text: `${site} will not write to you any more.` }),
-    already: (site) => ({ title: 'Unsubscribed already', text: `${site} does not write to you any more.` }),
-    ended: () => ({ title: 'Nothing here', text: 'This link leads nowhere.' }),
-    gone: () => ({ title: 'Nothing here', text: 'This link leads nowhere, or what it was for is gone.' }),
-  },
-};
+type PageName = Exclude<keyof MailWords, 'confirm' | 'leave' | 'asked' | 'answered'>;
+type SiteOfLink = Awaited<ReturnType<DeliveryService['siteOfLink']>>;
 
 /** The pages that links in mails open, in the Look of the site they are of. */
 export const linkPages: FastifyPluginAsync<{ readonly deliveries: () => DeliveryService }> = async (
@@ -63,28 +32,33 @@ export const linkPages: FastifyPluginAsync<{ readonly deliveries: () => Delivery
     const address = `/${deed}/:token`;
     app.get<{ Params: { token: string } }>(address, async (request, reply) => {
       const site = await deliveries().siteOfLink(request.params.token);
-      return page(reply, site, site ? ASKS[deed](site.name) : SAYS[deed].gone(''), site ? 200 : 404);
+      return page(reply, site, site ? ASKS[deed] : 'nothing', site ? 200 : 404, site ? deed : undefined);
     });
     app.post<{ Params: { token: string } }>(address, async (request, reply) => {
       const site = await deliveries().siteOfLink(request.params.token);
       const outcome = site ? await deliveries()[deed](request.params.token) : 'gone';
-      return page(reply, site, SAYS[deed][outcome](site?.name ?? ''), outcome === 'gone' ? 404 : 200);
+      return page(reply, site, SAYS[deed][outcome], outcome === 'gone' ? 404 : 200);
     });
   }
 };
 
 function page(
   reply: FastifyReply,
-  site: { readonly name: string; readonly look: LookStyle } | undefined,
-  { title, text, button }: PageWords,
+  site: SiteOfLink,
+  says: PageName,
   status: number,
+  /** What its button does. */
+  deed?: Deed,
 ): FastifyReply {
+  const { words, language } = mailWords(site?.language ?? null);
+  const [title, text] = words[says];
+  const say = (one: string) => escapeMarkup(ofSite(one, site?.name ?? ''));
   const style = site
     ? sheetOf(site.look)
     : 'body{font:16px system-ui;margin:20vh auto;max-width:30rem;padding:0 1rem}';
   const hash = createHash('sha256').update(style).digest('base64');
   const name = site ? `<p class="site">${escapeMarkup(site.name)}</p>` : '';
-  const form = button ? `<form method="post"><button>${escapeMarkup(button)}</button></form>` : '';
+  const form = deed ? `<form method="post"><button>${escapeMarkup(words[deed])}</button></form>` : '';
   return reply
     .status(status)
     .headers({
@@ -96,7 +70,7 @@ function page(
       'x-robots-tag': 'noindex',
     })
     .send(
-      `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><title>${escapeMarkup(title)}</title><style>${style}</style></head><body><main>${name}<h1>${escapeMarkup(title)}</h1><p>${escapeMarkup(text)}</p>${form}</main></body></html>`,
+      `<!doctype html><html lang="${language}" dir="${writingDirection(language)}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><title>${say(title)}</title><style>${style}</style></head><body><main>${name}<h1>${say(title)}</h1><p>${say(text)}</p>${form}</main></body></html>`,
     );
 }
 

@@ -38,7 +38,12 @@ export type DeliveryPayload =
       readonly from: string;
       readonly until: string;
     }
-  | { readonly of: 'trial'; readonly mail: MailDraft; readonly isConfirmation: boolean }
+  | {
+      readonly of: 'trial';
+      readonly mail: MailDraft;
+      readonly isConfirmation: boolean;
+      readonly language?: string | null | undefined;
+    }
   | MemberMail
   | WeekMail
   | { readonly of: 'alert'; readonly subject: string; readonly words: string }

@@ -101,7 +101,12 @@ export function createDeliveryService({
     const ofSite = answer?.lead ?? (personId ? await people.lockPerson(db.manager, personId) : undefined);
     if (!ofSite) return undefined;
     const site = await sites.get(ofSite.workspaceId, ofSite.siteId);
-    return { name: site.name, look: (await library.looks.reader(site.id))(null) };
+    const language = answer
+      ? answer.lead.language
+      : personId
+        ? await people.languageOf(db.manager, personId)
+        : null;
+    return { name: site.name, look: (await library.looks.reader(site.id))(null), language };
   }
 
   /** Puts a connection to rest that wants nothing more or has failed for days, and warns the owners. */
@@ -207,11 +212,11 @@ export function createDeliveryService({
     async previewMail(
       workspaceId: string,
       siteId: string,
-      { mail, isConfirmation }: MailTrial,
+      { mail, isConfirmation, language }: MailTrial,
     ): Promise<MailPreview> {
-      return desk.write({ workspaceId, siteId }, mail, isConfirmation ? 'confirmation' : 'welcome', [], {
-        confirm: '#',
-        leave: '#',
+      return desk.write({ workspaceId, siteId }, mail, isConfirmation ? 'confirmation' : 'welcome', {
+        links: { confirm: '#', leave: '#' },
+        language,
       });
     },
     /** Sends a mail to whoever asks, through the Outbox as any other. */

@@ -47,6 +47,7 @@ import { SecretsOfAddresses1764000000027 } from './migrations/0027-secrets-of-ad
 import { Robots1764000000028 } from './migrations/0028-robots.ts';
 import { Letters1764000000029 } from './migrations/0029-letters.ts';
 import { AskedTogether1764000000030 } from './migrations/0030-asked-together.ts';
+import { KeysThatRehearse1764000000031 } from './migrations/0031-keys-that-rehearse.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
@@ -128,6 +129,7 @@ export function createDataSource(
       Robots1764000000028,
       Letters1764000000029,
       AskedTogether1764000000030,
+      KeysThatRehearse1764000000031,
     ],
     migrationsTransactionMode: 'each',
     // A failed query is thrown; writing it down too would put what people sent into the log.

@@ -34,6 +34,15 @@ export async function lockPerson(manager: EntityManager, id: string): Promise<Pe
   return row;
 }
 
+/** What they last answered in, where a message had several languages. */
+export async function languageOf(manager: EntityManager, personId: string): Promise<string | null> {
+  const [row]: { language: string }[] = await manager.query(
+    'SELECT language FROM lead WHERE person_id = $1 AND language IS NOT NULL ORDER BY submitted_at DESC LIMIT 1',
+    [personId],
+  );
+  return row?.language ?? null;
+}
+
 /** Until when somebody can confirm: as long as the latest link holds. */
 export const confirmUntil = (manager: EntityManager, id: string, until: string): Promise<unknown> =>
   manager.query('UPDATE person SET confirm_until = $2 WHERE id = $1', [id, until]);

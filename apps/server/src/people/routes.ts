@@ -36,7 +36,7 @@ export interface PeopleRouteOptions {
   ) => Promise<number>;
 }
 
-const FOR_TOKENS = { isForTokens: true };
+const FOR_KEYS = { forKeys: 'people' } as const;
 const ofSite = z.object({ siteId: z.uuid() });
 const ofOne = z.object({ siteId: z.uuid(), id: z.uuid() });
 /** `2026-11-27 09:00:00.123456+00~id`: where the page before ended. */
@@ -65,7 +65,7 @@ export const peopleRoutes: FastifyPluginAsyncZod<PeopleRouteOptions> = async (
     own.get(
       '/sites/:siteId/answers',
       {
-        config: FOR_TOKENS,
+        config: FOR_KEYS,
         schema: {
           params: ofSite,
           querystring: answerFilterSchema.extend({ cursor }),
@@ -78,7 +78,7 @@ export const peopleRoutes: FastifyPluginAsyncZod<PeopleRouteOptions> = async (
     own.get(
       '/sites/:siteId/answers.:format',
       {
-        config: FOR_TOKENS,
+        config: FOR_KEYS,
         schema: {
           params: ofSite.extend({ format: z.enum(['csv', 'jsonl']) }),
           querystring: answerFilterSchema,
@@ -124,7 +124,7 @@ export const peopleRoutes: FastifyPluginAsyncZod<PeopleRouteOptions> = async (
     );
     own.get(
       '/sites/:siteId/people/:id',
-      { config: FOR_TOKENS, schema: { params: ofOne, response: { 200: personSchema } } },
+      { config: FOR_KEYS, schema: { params: ofOne, response: { 200: personSchema } } },
       async ({ principal, params }) => ({
         ...(await people.person(principal.workspaceId, params.siteId, params.id)),
         sent: await sentTo(params.id),

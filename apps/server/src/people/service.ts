@@ -26,7 +26,7 @@ import { exportInThread } from './export-in-thread.ts';
 import { type AnswerScope, answersOfPerson, countAll, countAnswers, findAnswers } from './find-answers.ts';
 import { type MailAddress, readMailAddress } from './mail-address.ts';
 import { listNotes, noteDeed } from './notes.ts';
-import { confirmUntil, lockPerson, meetPerson, type PersonRow, recordDeed } from './persons.ts';
+import { confirmUntil, languageOf, lockPerson, meetPerson, type PersonRow, recordDeed } from './persons.ts';
 
 /** Who does something with people's answers. */
 export interface Actor {
@@ -137,6 +137,7 @@ export function createPeopleService({
     },
 
     lockPerson,
+    languageOf,
     recordDeed,
     confirmUntil,
     note: noteDeed,

@@ -3,9 +3,11 @@ import {
   castSchema,
   castWithRuleSchema,
   keptRehearsalSchema,
+  rehearsalOutcomeSchema,
   rehearsedSchema,
   saveRehearsalSchema,
 } from '@velarium/contract';
+import { exitOf } from '@velarium/core';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { requireRole } from '../accounts/index.ts';
@@ -60,6 +62,15 @@ export const rehearsalRoutes: FastifyPluginAsyncZod<{ readonly rehearsals: Rehea
       await rehearsals.remove(principal.workspaceId, params.siteId, params.id);
       return reply.status(204).send();
     },
+  );
+  app.get(
+    '/sites/:siteId/rehearsals/outcome',
+    {
+      config: { forKeys: 'rehearsals' },
+      schema: { params: ofSite, querystring: castQuestionSchema, response: { 200: rehearsalOutcomeSchema } },
+    },
+    async ({ principal, params, query }) =>
+      exitOf(await rehearsals.rehearse(principal.workspaceId, params.siteId, query.of)),
   );
   app.get(
     '/sites/:siteId/rehearsals/played',

@@ -76,7 +76,7 @@ export function PageFields(props: PageFieldsProps) {
           <li
             // biome-ignore lint/suspicious/noArrayIndexKey: what happens is known by its place in the list.
             key={at}
-            className="flex flex-wrap items-end gap-x-3 gap-y-1 border-l-2 border-sail pl-3"
+            className="flex flex-wrap items-end gap-x-3 gap-y-1 border-l-2 border-sail pl-3 [&>fieldset]:min-w-56"
           >
             <div className="w-20">
               <NumberField

@@ -1,18 +1,23 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { makeTokenSchema } from '@velarium/contract';
+import { type KeyReads, makeTokenSchema } from '@velarium/contract';
 import { useState } from 'react';
 import { makeToken, revokeToken, sitesQuery, tokensQuery } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
 import { Dialog } from '../ui/dialog.tsx';
 import { Field } from '../ui/field.tsx';
+import { Segments } from '../ui/segments.tsx';
 import { Select } from '../ui/select.tsx';
 import { ShownOnce } from '../ui/shown-once.tsx';
 import { tell, tellProblem } from '../ui/toast.tsx';
 import { when } from '../ui/when.ts';
 
 const ALL = 'all';
+const READS: Readonly<Record<KeyReads, string>> = {
+  people: 'answers and people',
+  rehearsals: 'what becomes of rehearsals',
+};
 
-/** Keys by which other programs read answers and people. */
+/** Keys by which other programs read. */
 export function Tokens() {
   const queryClient = useQueryClient();
   const { data: tokens = [] } = useQuery(tokensQuery);
@@ -36,7 +41,7 @@ export function Tokens() {
             Keys for other programs
           </h2>
           <p className="text-soft">
-            A key reads answers and people through the{' '}
+            A key reads answers and people, or what becomes of rehearsals, through the{' '}
             <a href="/api/docs" className="underline underline-offset-4">
               API
             </a>
@@ -47,11 +52,12 @@ export function Tokens() {
       </div>
       {tokens.length > 0 && (
         <ul className="border-t border-line-strong">
-          {tokens.map(({ id, name, siteId, createdBy, createdAt, lastUsedAt }) => (
+          {tokens.map(({ id, name, siteId, reads, createdBy, createdAt, lastUsedAt }) => (
             <li key={id} className="flex items-center gap-4 border-b border-line py-2.5">
               <div className="min-w-0 flex-1">
                 {name}{' '}
                 <span className="text-soft">
+                  {READS[reads]},{' '}
                   {siteId === null ? 'every site' : (sites.find((site) => site.id === siteId)?.name ?? '')}
                 </span>
                 <span className="block text-xs text-soft">
@@ -98,8 +104,9 @@ interface MakeDialogProps {
 function MakeDialog({ sites, onClose, onMade }: MakeDialogProps) {
   const [name, setName] = useState('');
   const [siteId, setSite] = useState(ALL);
+  const [reads, setReads] = useState<KeyReads>('people');
   const [isChecked, setChecked] = useState(false);
-  const body = { name, siteId: siteId === ALL ? null : siteId };
+  const body = { name, siteId: siteId === ALL ? null : siteId, reads };
   const read = makeTokenSchema.safeParse(body);
   const make = useMutation({
     mutationFn: () => makeToken(body),
@@ -125,8 +132,17 @@ function MakeDialog({ sites, onClose, onMade }: MakeDialogProps) {
           error={isChecked && !read.success ? read.error.issues[0]?.message : undefined}
           onChange={(event) => setName(event.target.value)}
         />
-        <Select
+        <Segments
           label="It reads"
+          value={reads}
+          options={[
+            { value: 'people', label: 'Answers and people' },
+            { value: 'rehearsals', label: 'What becomes of rehearsals' },
+          ]}
+          onChange={setReads}
+        />
+        <Select
+          label="Of which site"
           value={siteId}
           options={[
             { value: ALL, label: 'Every site' },

@@ -17,7 +17,7 @@ export function Select<Value extends string>(props: SelectProps<Value>) {
   const { label, value, options, onChange, isLabelHidden = false, className } = props;
   const isReadOnly = useIsReadOnly();
   return (
-    <div className={cx('grid gap-1', className)}>
+    <div className={cx('grid grid-cols-[minmax(0,1fr)] gap-1', className)}>
       {!isLabelHidden && <span className="text-sm font-medium">{label}</span>}
       <Radix.Root value={value} disabled={isReadOnly} onValueChange={(next) => onChange(next as Value)}>
         <Radix.Trigger

@@ -1,4 +1,4 @@
-import type { Expectation, Rehearsal, Rehearsed } from '@velarium/contract';
+import type { Expectation, Rehearsal, RehearsalOutcome, Rehearsed } from '@velarium/contract';
 import { counted, ordinal, quoted } from '../sentence/words.ts';
 import { verdictSentence } from '../verdict/verdict.ts';
 import type { Played } from './play.ts';
@@ -80,4 +80,17 @@ export function judge(
 export function outcomeOf(played: readonly Rehearsed[]): { asked: Rehearsed[]; failing: Rehearsed[] } {
   const asked = played.filter(({ expectations }) => expectations.length > 0);
   return { asked, failing: asked.filter(({ expectations }) => expectations.some(({ holds }) => !holds)) };
+}
+
+/** The same as a site's own build wants it. */
+export function exitOf(played: readonly Rehearsed[]): RehearsalOutcome {
+  const { asked, failing } = outcomeOf(played);
+  return {
+    exitCode: failing.length > 0 ? 1 : 0,
+    asked: asked.length,
+    failing: failing.map(({ name, expectations }) => ({
+      name,
+      expectations: expectations.filter(({ holds }) => !holds).map(({ words, why }) => ({ words, why })),
+    })),
+  };
 }

@@ -98,6 +98,9 @@ export function boxCss(message: Message, look: LookStyle, device: Device, source
   return [...rules].flatMap(([selector, text]) => (base.get(selector) === text ? [] : text)).join('');
 }
 
+/** CSS pixels that a box leaves beside itself on a phone; what stands out farther would be cut off. */
+const ROOM_BESIDE = 16;
+
 /** The way out: where its button stands, and when it is seen. */
 export function closeCss({ close, format }: Message, source: PictureSource): string {
   const { place, corner, size: side } = close;
@@ -105,7 +108,7 @@ export function closeCss({ close, format }: Message, source: PictureSource): str
   const address =
     close.sign === 'picture' && close.picture && pictureAddress(source, close.picture, side * 2);
   const edge = corner === 'end' ? 'inset-inline-end' : 'inset-inline-start';
-  const offset = place === 'inside' ? 10 : place === 'edge' ? -side / 2 : -side - 6;
+  const offset = place === 'inside' ? 10 : place === 'edge' ? -Math.min(side / 2, ROOM_BESIDE) : -side - 6;
   return (
     rule('.close', {
       [edge]: `${place === 'outside' ? 0 : offset}px`,

@@ -1,5 +1,5 @@
 import type { AnsweredField, MailDraft, MailPreview } from '@velarium/contract';
-import { PLAIN_LOOK } from '@velarium/core';
+import { mailWords, ofSite, PLAIN_LOOK } from '@velarium/core';
 import { Recent } from '../../infra/recent.ts';
 import type { LibraryService } from '../../library/index.ts';
 import type { SiteService } from '../../sites/index.ts';
@@ -15,7 +15,6 @@ export interface MailDesk {
 /** Mails kept drawn. Each costs some tens of milliseconds to draw, and goes out many times. */
 const DRAWN = 200;
 const PICTURE_WIDTH = 640;
-const CONFIRM_LABEL = 'Yes, that was me';
 
 /** What a mail is for: it says what stands below it and whether its button is its own. */
 export type MailPurpose = 'confirmation' | 'welcome' | 'team';
@@ -29,29 +28,35 @@ export function createMailDesk({ sites, library, edgeOrigin }: MailDesk) {
     siteId: string,
     draft: MailDraft,
     purpose: MailPurpose,
+    language: string | null,
   ): Promise<MailSetting> {
     const site = await sites.get(workspaceId, siteId);
     const look = (await library.looks.reader(siteId))(null);
     const file =
       draft.picture && (await library.pictures.files(siteId, [draft.picture.id]))[draft.picture.id];
     const width = file ? Math.max(...file.widths.filter((one) => one <= PICTURE_WIDTH), 0) : 0;
+    const { words } = mailWords(language);
     return {
       look,
+      language: language ?? 'en',
       siteName: site.name,
       siteOrigin: site.origins[0] ?? '',
       pictureAddress:
         draft.picture && width > 0 ? `${edgeOrigin}/pictures/${draft.picture.id}/${width}` : null,
       footer: {
-        words: {
-          confirmation: `You get this because this address was written into a form of ${site.name}. If it was not you, do nothing: nothing more is sent.`,
-          welcome: `You get this because you answered a form of ${site.name}.`,
-          team: `Sent by Velarium for ${site.name}.`,
-        }[purpose],
-        leave: purpose === 'welcome' ? { label: 'Unsubscribe', address: LEAVE_PLACE } : null,
+        words: ofSite(
+          {
+            confirmation: words.asked,
+            welcome: words.answered,
+            team: 'Sent by Velarium for {site}.',
+          }[purpose],
+          site.name,
+        ),
+        leave: purpose === 'welcome' ? { label: words.leave, address: LEAVE_PLACE } : null,
       },
       action:
         purpose === 'confirmation'
-          ? { label: draft.button?.label ?? CONFIRM_LABEL, address: CONFIRM_PLACE }
+          ? { label: draft.button?.label ?? words.confirm, address: CONFIRM_PLACE }
           : null,
     };
   }
@@ -62,6 +67,7 @@ export function createMailDesk({ sites, library, edgeOrigin }: MailDesk) {
       const footer = { words: 'Sent by Velarium.', leave: null };
       const setting = {
         look: PLAIN_LOOK,
+        language: 'en',
         siteName: '',
         siteOrigin: '',
         pictureAddress: null,
@@ -75,10 +81,18 @@ export function createMailDesk({ sites, library, edgeOrigin }: MailDesk) {
       { workspaceId, siteId }: { readonly workspaceId: string; readonly siteId: string },
       draft: MailDraft,
       purpose: MailPurpose,
-      fields: readonly AnsweredField[] = [],
-      links: MailLinks = {},
+      {
+        fields = [],
+        links = {},
+        language = null,
+      }: {
+        readonly fields?: readonly AnsweredField[] | undefined;
+        readonly links?: MailLinks | undefined;
+        /** What it is written in; `null` for English. */
+        readonly language?: string | null | undefined;
+      } = {},
     ): Promise<MailPreview> {
-      const setting = await settingOf(workspaceId, siteId, draft, purpose);
+      const setting = await settingOf(workspaceId, siteId, draft, purpose, language);
       // What the team gets is made of what people sent, each time anew, and has no places.
       if (purpose === 'team') return { subject: draft.subject, ...(await drawMail(draft, setting)) };
       const key = JSON.stringify([draft, setting]);

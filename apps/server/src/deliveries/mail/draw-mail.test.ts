@@ -8,6 +8,7 @@ import { CONFIRM_PLACE, fillPlaces, LEAVE_PLACE } from './fill-places.ts';
 
 const setting: MailSetting = {
   look: PLAIN_LOOK,
+  language: 'en',
   siteName: 'Quillon Fell',
   siteOrigin: 'https://quillonfell.example',
   pictureAddress: 'https://edge.example/pictures/1/640',

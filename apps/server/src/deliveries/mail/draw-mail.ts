@@ -1,10 +1,12 @@
 import type { LookStyle, MailDraft, RichText } from '@velarium/contract';
-import { fontStack } from '@velarium/core';
+import { fontStack, writingDirection } from '@velarium/core';
 import mjml2html from 'mjml';
 
 /** What a mail is drawn with beside its own words. */
 export interface MailSetting {
   readonly look: LookStyle;
+  /** What its words are in (BCP 47); the mail is laid out as that is written. */
+  readonly language: string;
   readonly siteName: string;
   /** Where addresses that begin with a slash lead. */
   readonly siteOrigin: string;
@@ -39,12 +41,16 @@ export async function drawMail(draft: MailDraft, setting: MailSetting): Promise<
   const paragraphs = draft.text
     .map((paragraph) => `<mj-text>${spansToMarkup(paragraph, setting)}</mj-text>`)
     .join('');
+  const direction = writingDirection(setting.language);
+  const start = direction === 'rtl' ? 'right' : 'left';
   const { html, errors } = await mjml2html(
-    `<mjml><mj-head>
+    `<mjml lang="${escapeMarkup(setting.language)}" dir="${direction}"><mj-head>
       <mj-title>${escapeMarkup(draft.subject)}</mj-title>
       <mj-preview>${escapeMarkup(draft.preview)}</mj-preview>
       <mj-attributes>
-        <mj-text padding="6px 28px" font-family="${stack(fonts.text)}" font-size="${textSize}px" line-height="1.55" color="${palette.ink}" />
+        <mj-section direction="${direction}" />
+        <mj-column direction="${direction}" />
+        <mj-text align="${start}" padding="6px 28px" font-family="${stack(fonts.text)}" font-size="${textSize}px" line-height="1.55" color="${palette.ink}" />
       </mj-attributes>
     </mj-head>
     <mj-body width="${WIDTH}px" background-color="${palette.field}">
@@ -54,7 +60,7 @@ export async function drawMail(draft: MailDraft, setting: MailSetting): Promise<
           ${draft.picture && setting.pictureAddress ? `<mj-image padding="8px 28px 14px" src="${escapeMarkup(setting.pictureAddress)}" alt="${escapeMarkup(draft.picture.alt)}" />` : ''}
           ${draft.heading ? `<mj-text css-class="heading" font-family="${stack(fonts.heading)}" font-size="${Math.round(textSize * 1.6)}px" line-height="1.25">${escapeMarkup(draft.heading)}</mj-text>` : ''}
           ${paragraphs}
-          ${button ? `<mj-button align="left" padding="14px 28px 4px" href="${escapeMarkup(button.address)}" background-color="${palette.accent}" color="${palette.accentText}" border-radius="${corners.control}px" font-family="${stack(fonts.text)}" font-size="${textSize}px" inner-padding="11px 20px">${escapeMarkup(button.label)}</mj-button>` : ''}
+          ${button ? `<mj-button align="${start}" padding="14px 28px 4px" href="${escapeMarkup(button.address)}" background-color="${palette.accent}" color="${palette.accentText}" border-radius="${corners.control}px" font-family="${stack(fonts.text)}" font-size="${textSize}px" inner-padding="11px 20px">${escapeMarkup(button.label)}</mj-button>` : ''}
         </mj-column>
       </mj-section>
       <mj-section padding="10px 0 24px"><mj-column>

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { BlockOf, FollowUp, MailDraft } from '@velarium/contract';
+import type { BlockOf, FollowUp, WrittenMail } from '@velarium/contract';
 import { followUpSchema } from '@velarium/contract';
+import { languagesOf, mailIn } from '@velarium/core';
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { followUpQuery, saveFollowUp } from '../../api/deliveries.ts';
@@ -18,6 +19,7 @@ import { useWorkbench } from '../store.ts';
 import { newConfirmation, newNotice, newWelcome } from './beginnings.ts';
 import { MailEditor } from './mail-editor.tsx';
 import { MailPreview } from './mail-preview.tsx';
+import { WrittenMailEditor } from './written-mail.tsx';
 
 /** Which part is open: the confirmation, a mail of the series by its place, or the notice. */
 type Part = 'confirmation' | 'notice' | number;
@@ -38,6 +40,9 @@ export function FollowUpDialog({ campaignId, form, followUp, onClose }: FollowUp
   const email = useSession()?.account.email ?? '';
   const [draft, setDraft] = useState(followUp);
   const [part, setPart] = useState<Part>(followUp.welcome.length > 0 ? 0 : 'confirmation');
+  const message = useWorkbench((state) => state.document.message);
+  const languages = languagesOf(message);
+  const [language, setLanguage] = useState(languages[0] ?? 'en');
   const [isChecked, setChecked] = useState(false);
   const [isLeaving, setLeaving] = useState(false);
   const set = (change: Partial<FollowUp>) => setDraft((old) => ({ ...old, ...change }));
@@ -60,23 +65,33 @@ export function FollowUpDialog({ campaignId, form, followUp, onClose }: FollowUp
   const setWelcome = (at: number, change: Partial<FollowUp['welcome'][number]>) =>
     set({ welcome: draft.welcome.map((one, n) => (n === at ? { ...one, ...change } : one)) });
   const editor = (
-    mail: MailDraft,
+    written: WrittenMail,
     isConfirmation: boolean,
     path: string,
-    onChange: (mail: MailDraft) => void,
+    onChange: (written: WrittenMail) => void,
   ) => (
-    <MailEditor
-      key={path}
-      mail={mail}
-      isConfirmation={isConfirmation}
-      fields={form.fields}
-      faultOf={(of) => faultAt(`${path}.mail.${of}`)}
+    <WrittenMailEditor
+      written={written}
+      languages={languages}
+      language={language}
+      onLanguage={setLanguage}
       onChange={onChange}
+      editor={(mail, of, onMail) => (
+        <MailEditor
+          key={`${path}.${of}`}
+          mail={mail}
+          isConfirmation={isConfirmation}
+          fields={form.fields}
+          faultOf={(what) => faultAt(`${path}.${of}.${what}`)}
+          onChange={onMail}
+        />
+      )}
     />
   );
   const { confirmation, notice, welcome } = draft;
   const opened = typeof part === 'number' ? welcome[part] : undefined;
-  const mail = part === 'confirmation' ? confirmation?.mail : opened?.mail;
+  const shown = part === 'confirmation' ? confirmation : opened;
+  const mail = shown && mailIn(shown, language);
   return (
     <Dialog
       isOpen
@@ -164,8 +179,8 @@ export function FollowUpDialog({ campaignId, form, followUp, onClose }: FollowUp
                   {faultAt('confirmation.remindAfterDays') && (
                     <p className="text-xs font-medium text-halt">{faultAt('confirmation.remindAfterDays')}</p>
                   )}
-                  {editor(confirmation.mail, true, 'confirmation', (next) =>
-                    set({ confirmation: { ...confirmation, mail: next } }),
+                  {editor(confirmation, true, 'confirmation', (next) =>
+                    set({ confirmation: { ...confirmation, ...next } }),
                   )}
                 </>
               )}
@@ -194,7 +209,7 @@ export function FollowUpDialog({ campaignId, form, followUp, onClose }: FollowUp
                   <Trash2 size={14} aria-hidden />
                 </IconButton>
               </div>
-              {editor(opened.mail, false, `welcome.${part}`, (next) => setWelcome(part, { mail: next }))}
+              {editor(opened, false, `welcome.${part}`, (next) => setWelcome(part, next))}
             </>
           )}
           {part === 'notice' && (
@@ -231,7 +246,12 @@ export function FollowUpDialog({ campaignId, form, followUp, onClose }: FollowUp
           )}
         </div>
         {mail ? (
-          <MailPreview siteId={siteId} mail={mail} isConfirmation={part === 'confirmation'} />
+          <MailPreview
+            siteId={siteId}
+            mail={mail}
+            isConfirmation={part === 'confirmation'}
+            language={languages.length > 1 ? language : null}
+          />
         ) : (
           <p className="grid place-items-center rounded border border-dashed border-line-strong text-soft">
             {part === 'notice' ? 'A plain mail with every field of the answer.' : 'No mail here yet.'}

@@ -13,14 +13,19 @@ type View = 'wide' | 'narrow' | 'text';
 const SETTLED_MS = 300;
 
 /** A mail as it would arrive: in a wide and a narrow window, and without markup. */
-export function MailPreview({ siteId, mail, isConfirmation }: MailTrial & { readonly siteId: string }) {
+export function MailPreview({
+  siteId,
+  mail,
+  isConfirmation,
+  language = null,
+}: MailTrial & { readonly siteId: string }) {
   const session = useSession();
   const [view, setView] = useState<View>('wide');
-  const [settled, setSettled] = useState<MailTrial>({ mail, isConfirmation });
+  const [settled, setSettled] = useState<MailTrial>({ mail, isConfirmation, language });
   useEffect(() => {
-    const timer = setTimeout(() => setSettled({ mail, isConfirmation }), SETTLED_MS);
+    const timer = setTimeout(() => setSettled({ mail, isConfirmation, language }), SETTLED_MS);
     return () => clearTimeout(timer);
-  }, [mail, isConfirmation]);
+  }, [mail, isConfirmation, language]);
   const isRight = mailTrialSchema.safeParse(settled).success;
   const { data, error } = useQuery({
     ...mailPreviewQuery(siteId, settled),
@@ -28,7 +33,7 @@ export function MailPreview({ siteId, mail, isConfirmation }: MailTrial & { read
     placeholderData: (old) => old,
   });
   const trial = useMutation({
-    mutationFn: () => tryMail(siteId, { mail, isConfirmation }),
+    mutationFn: () => tryMail(siteId, { mail, isConfirmation, language }),
     onSuccess: () => tell(`On its way to ${session?.account.email ?? 'you'}. Its fate is in the Outbox.`),
     onError: tellProblem,
   });
