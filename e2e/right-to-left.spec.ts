@@ -1,3 +1,4 @@
+import type { BrowserContext } from '@playwright/test';
 import { TEMPLATES } from '@velarium/core';
 import sharp from 'sharp';
 import { publish, restAll } from './lib/api.ts';
@@ -5,11 +6,10 @@ import {
   deviceOptions,
   expectSamePicture,
   newEmptied,
-  openEmptied,
   paintedPicture,
   picturesReady,
 } from './lib/same-picture.ts';
-import { expect, newVisitor, test } from './lib/velarium.ts';
+import { test as base, expect, newVisitor } from './lib/velarium.ts';
 
 const NOON = new Date('2026-11-25T12:00:00Z');
 const DEVICES = ['desktop', 'phone'] as const;
@@ -25,24 +25,46 @@ const BARE = `
   .box, .layer, .card { background-image: none !important }
   * { caret-color: transparent !important; box-shadow: none !important }`;
 
+type Direction = 'ltr' | 'rtl';
+type Windows = (device: (typeof DEVICES)[number], direction: Direction) => BrowserContext;
+
+/** A browser for each device and direction, which has the tag at hand for every template. */
+const test = base.extend<object, { windows: Windows }>({
+  windows: [
+    async ({ browser, worker }, use) => {
+      const made = new Map<string, BrowserContext>();
+      for (const device of DEVICES)
+        for (const direction of ['ltr', 'rtl'] as const) {
+          const context = await newVisitor(browser, deviceOptions(device));
+          worker.keeps.add(context);
+          await context.clock.setFixedTime(NOON);
+          // A page that was not fetched has no address, and one without may not reach this machine's own.
+          await context.grantPermissions(['local-network-access']);
+          await context.route(`${worker.fell}/bare`, (route) =>
+            route.fulfill({
+              contentType: 'text/html',
+              body: `<!doctype html><html lang="en" dir="${direction}"><meta name="viewport" content="width=device-width"><title>Bare</title><body style="margin:0"><script async src="${worker.edge}/tag/quillonfell2.js"></script></body></html>`,
+            }),
+          );
+          made.set(device + direction, context);
+        }
+      await use((device, direction) => made.get(device + direction) as BrowserContext);
+      for (const context of made.values()) await context.close();
+    },
+    { scope: 'worker' },
+  ],
+});
+
 for (const { id, name } of TEMPLATES) {
   test(`the template ${name}, written from right to left, is its own mirror`, async ({
     velarium,
-    browser,
+    windows,
   }, testInfo) => {
     await restAll(velarium);
     await publish(velarium, { template: id });
-    const pictureIn = async (device: (typeof DEVICES)[number], direction: 'ltr' | 'rtl') => {
-      const context = await newVisitor(browser, deviceOptions(device));
-      await context.clock.setFixedTime(NOON);
-      const page = await newEmptied(context);
-      await page.addInitScript((dir) => {
-        new MutationObserver((_, observer) => {
-          observer.disconnect();
-          document.documentElement.dir = dir;
-        }).observe(document, { childList: true });
-      }, direction);
-      await openEmptied(page, `${velarium.fell}/about`);
+    const pictureIn = async (device: (typeof DEVICES)[number], direction: Direction) => {
+      const page = await newEmptied(windows(device, direction));
+      await page.goto(`${velarium.fell}/bare`);
       const message = page.locator('velarium-message');
       await expect(message.locator('.card')).toBeVisible();
       await expect(message.locator('.layer')).toHaveCSS('direction', direction);
@@ -70,16 +92,17 @@ for (const { id, name } of TEMPLATES) {
         ),
       ).toEqual([]);
       const picture = await paintedPicture(page);
-      await context.close();
+      await page.close();
       return picture;
     };
-    for (const device of DEVICES) {
+    const compare = async (device: (typeof DEVICES)[number]) => {
       const [ltr, rtl] = await Promise.all([pictureIn(device, 'ltr'), pictureIn(device, 'rtl')]);
       await expectSamePicture(testInfo, `${name}, ${device}`, {
         stage: ltr,
         page: await sharp(rtl).flop().png().toBuffer(),
         hasDrawing: true,
       });
-    }
+    };
+    await Promise.all(DEVICES.map(compare));
   });
 }
