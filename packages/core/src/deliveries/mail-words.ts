@@ -118,7 +118,7 @@ const WORDS: Readonly<Record<string, MailWords>> = {
     ],
   },
   pl: {
-    confirm: 'Tak, to byłem ja / byłam ja',
+    confirm: 'Tak, to ja',
     leave: 'Wypisz się',
     asked:
       'Dostajesz tę wiadomość, ponieważ ten adres wpisano w formularzu {site}. Jeśli to nie Ty, nie rób nic: nic więcej nie zostanie wysłane.',

@@ -85,7 +85,7 @@ export function compileManifest(
     needs.extras &&
     goals.length === 0 &&
     !siteNeedsRare(site.settings) &&
-    compiled.every((campaign, position) => !asksRare[position] || isKnownByAddress(campaign));
+    compiled.every((campaign, position) => !asksRare[position] || canWait(campaign));
   return {
     v: 1,
     parts: TAG_PARTS.filter((part) => needs[part]),
@@ -147,8 +147,13 @@ const needsRare = (campaign: ManifestCampaign): boolean =>
 
 const pageRulesOf = ({ include, exclude }: ManifestCampaign) => [...include, ...exclude];
 
-/** Whether the address alone says on which pages the rare part is asked for, and these are not all. */
-const isKnownByAddress = (campaign: ManifestCampaign): boolean =>
+/**
+ * Whether the rare part can wait for the pages on which this can open: the address alone says which, and these are not all. A page
+ * may open any campaign by its own script, wherever it is, and must know then which variant it is, in which language.
+ */
+const canWait = (campaign: ManifestCampaign): boolean =>
+  campaign.experiment === null &&
+  campaign.languages === undefined &&
   !asksFor(campaign, ['browser', 'system']) &&
   pageRulesOf(campaign).every(({ kind }) => kind === 'begins' || kind === 'every') &&
   !campaign.include.some(({ kind }) => kind === 'every');

@@ -31,7 +31,15 @@ const on = (
   ...plainRule,
   reach: { ...plainRule.reach, audience, pages: { include, exclude, follows: null } },
 });
-/** Withheld from a tenth, for which the rarely used part is asked. */
+/** On Mondays, for which the rarely used part is asked. */
+const timed = (rule: Rule): Rule => ({
+  ...rule,
+  limits: {
+    ...rule.limits,
+    schedule: { zone: 'site', start: null, end: null, days: [1], hours: [], blackouts: [] },
+  },
+});
+/** Withheld from a tenth, for which it is asked too. */
 const held = (rule: Rule): Rule => ({ ...rule, limits: { ...rule.limits, holdout: 10 } });
 const forBrowser: Rule['reach']['audience'] = {
   match: 'all',
@@ -47,13 +55,14 @@ const articles: PageRule = { kind: 'pageKind', name: 'article' };
 const other = on([articles]);
 
 it.each<[what: string, rules: Rule[], first: string[] | undefined, asking: number[]]>([
-  ['by the pages of a campaign', [held(on([here])), other], ['extras'], [0]],
-  ['by those of several', [other, held(on([below])), held(on([here], [below]))], ['extras'], [1, 2]],
-  ['by every page, for a campaign on every page', [held(on([every])), other], undefined, []],
-  ['by every page, for one of two', [held(on([here])), held(on([every])), other], undefined, []],
+  ['by the pages of a campaign', [timed(on([here])), other], ['extras'], [0]],
+  ['by those of several', [other, timed(on([below])), timed(on([here], [below]))], ['extras'], [1, 2]],
+  ['by every page, for a campaign on every page', [timed(on([every])), other], undefined, []],
+  ['by every page, for one of two', [timed(on([here])), timed(on([every])), other], undefined, []],
+  ['by every page, where visitors are divided', [held(on([here])), other], undefined, []],
   ['by every page, without the extras', [held(on([here]))], undefined, []],
   ['by every page, for its own page rules', [on([{ kind: 'contains', text: 'a' }]), other], undefined, []],
-  ['by every page, where a page tells what it is', [held(on([articles]))], undefined, []],
+  ['by every page, where a page tells what it is', [timed(on([articles]))], undefined, []],
   ['by every page, where the kind of browser decides', [on([here], [], forBrowser), other], undefined, []],
   ['by none', [on([here]), other], undefined, []],
 ])('the rarely used part is asked for %s', (_what, rules, first, asking) => {
@@ -69,7 +78,7 @@ it.each<[what: string, settings: Partial<SiteSettings>]>([
   ['works in frames', { worksInFrames: true }],
   ['asks before it remembers', { privacy: { ...plainSettings.privacy, memory: 'asked' } }],
 ])('and by every page of a site that %s', (_what, settings) => {
-  const manifest = compile([held(on([here])), other], settings);
+  const manifest = compile([timed(on([here])), other], settings);
   expect(manifest.parts).toEqual(['extras', 'rare']);
   expect(manifest).not.toHaveProperty('first');
 });
