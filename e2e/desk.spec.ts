@@ -228,7 +228,10 @@ test('a reload in the middle of typing loses neither words nor the way back; a n
 }) => {
   await newCampaign(page, 'Kept', /Corner invitation/);
   const heading = stage(page, 'desktop').getByRole('textbox', { name: 'Heading' });
+  // What is still loading may draw the stage anew, and keys without a field would be the studio's own.
+  await page.waitForLoadState('networkidle');
   await heading.click();
+  await expect(heading).toBeFocused();
   await page.keyboard.press('End');
   await page.keyboard.type(' tonight');
   await saved(page);

@@ -15,15 +15,16 @@ const NOON = new Date('2026-11-25T12:00:00Z');
 const DEVICES = ['desktop', 'phone'] as const;
 
 /**
- * What has no side of its own: without words, and with every picture a plain field, a message written from right to left is
- * the mirror of the same message written from left to right.
+ * What has no side of its own: without words, with every picture a plain field and a line around everything that has a place, a
+ * message written from right to left is the mirror of the same message written from left to right.
  */
 const BARE = `
   *, *::before, *::after, *::placeholder { color: transparent !important; text-decoration-color: transparent !important }
   img { object-position: -9999px !important; background: #777 !important }
   svg { visibility: hidden !important }
   .box, .layer, .card { background-image: none !important }
-  * { caret-color: transparent !important; box-shadow: none !important }`;
+  * { caret-color: transparent !important; box-shadow: none !important }
+  button, img, h1, h2, h3, p, ul, input, select, textarea, form, label, .close, .inner { outline: 2px solid #b0b !important; outline-offset: -2px !important }`;
 
 type Direction = 'ltr' | 'rtl';
 type Windows = (device: (typeof DEVICES)[number], direction: Direction) => BrowserContext;
