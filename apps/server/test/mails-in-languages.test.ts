@@ -60,6 +60,15 @@ describe('somebody who answered in another language', () => {
     expect(left.body).toContain('Wedi dad-danysgrifio');
   });
 
+  it('gets the original laid out as that is written, and below it words of their own', async () => {
+    await follow({ welcome: [{ afterDays: 0, mail: plain('Welcome') }] });
+    await answer('layla@example.org', { version: 2, message: await fileIn('ar') });
+    await soon(() => expect(subjects()).toEqual(['Welcome']));
+    const html = String(mailbox.mails[0]?.mail.html);
+    expect(html).toMatch(/lang="en" dir="ltr"/);
+    expect(html).toMatch(/<span lang="ar" dir="rtl">[^<]*<a[^>]*>إلغاء الاشتراك/);
+  });
+
   it('reads from right to left where it is written so', async () => {
     await follow({
       welcome: [{ afterDays: 0, mail: plain('Welcome'), languages: { ar: plain('مرحبًا') } }],
@@ -113,6 +122,7 @@ it('a mail is looked at in the language it is written in', async () => {
     mail: plain('مرحبًا'),
     isConfirmation: true,
     language: 'ar',
+    reader: 'ar',
   });
   expect(preview.json()).toMatchObject({ subject: 'مرحبًا', html: expect.stringContaining('نعم، كنت أنا') });
 });

@@ -69,7 +69,8 @@ export type MailPreview = z.infer<typeof mailPreviewSchema>;
 export const mailTrialSchema = z.strictObject({
   mail: mailDraftSchema,
   isConfirmation: z.boolean(),
-  /** What it is written in; `null` where the message has one language. */
+  /** What it is written in, and what its reader answered in; `null` where the message has one language. */
   language: languageTagSchema.nullable().default(null),
+  reader: languageTagSchema.nullable().default(null),
 });
 export type MailTrial = z.input<typeof mailTrialSchema>;

@@ -20,8 +20,7 @@ declare module 'fastify' {
     principal: Principal;
   }
   interface FastifyContextConfig {
-    /** Whether a program may ask this with a key of the workspace's. Only ever for reading. */
-    /** What a key must read to be used here; without it none can be. */
+    /** What a key of the workspace's must read for a program to ask this with it; without it none can. Only ever for reading. */
     forKeys?: KeyReads;
   }
 }

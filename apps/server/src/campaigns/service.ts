@@ -239,6 +239,15 @@ export function createCampaignService({ db, sites, results, library, followUps }
       return (await db.getRepository(CampaignEntity).findOneBy({ id }))?.name ?? '';
     },
 
+    /** What its message is written in first; `null` where it has one language alone. */
+    async originalLanguageOf(id: string): Promise<string | null> {
+      const [row]: { original: string | null }[] = await db.query(
+        "SELECT draft #>> '{message,languages,original}' AS original FROM campaign WHERE id = $1",
+        [id],
+      );
+      return row?.original ?? null;
+    },
+
     /** For publishing: the row, locked until the caller's transaction ends. */
     async lock(manager: EntityManager, workspaceId: string, id: string): Promise<CampaignRow> {
       const row = await manager

@@ -106,7 +106,9 @@ export function createCarrier(services: CarryServices) {
     more: {
       readonly to: readonly string[];
       readonly answer?: StoredAnswer | undefined;
+      /** What it is written in, and what is said to its reader below it. */
       readonly language?: string | null;
+      readonly reader?: string | null;
       readonly links?: MailLinks;
       readonly replyTo?: string | null;
       readonly attachments?: OutgoingMail['attachments'];
@@ -118,6 +120,7 @@ export function createCarrier(services: CarryServices) {
       fields: more.answer?.lead.fields,
       links: more.links,
       language: more.language,
+      reader: more.reader,
     });
     return send(due, way, written, {
       to: more.to,
@@ -161,11 +164,18 @@ export function createCarrier(services: CarryServices) {
     const followUp = await followUps.find(payload.campaignId, payload.form);
     const written = isConfirmation ? followUp?.confirmation : followUp?.welcome[payload.at];
     if (!written) return stopped('This mail was taken away.');
-    const { language } = answer.lead;
-    return post(due, mailIn(written, language), isConfirmation ? 'confirmation' : 'welcome', {
+    const { language: reader } = answer.lead;
+    const mail = mailIn(written, reader);
+    // One that is not written in what was answered in is the original, and laid out as that is written.
+    const language =
+      reader === null || mail !== written.mail
+        ? reader
+        : await campaigns.originalLanguageOf(payload.campaignId);
+    return post(due, mail, isConfirmation ? 'confirmation' : 'welcome', {
       to: [person.addressKey],
       answer,
       language,
+      reader,
       links: isConfirmation
         ? { confirm: links.confirm(answer.lead.id, new Date(payload.endsAt)) }
         : { leave: links.leave(person.id) },
@@ -301,6 +311,7 @@ export function createCarrier(services: CarryServices) {
         return post(ofSite, payload.mail, payload.isConfirmation ? 'confirmation' : 'welcome', {
           to: [due.recipient],
           language: payload.language ?? null,
+          reader: payload.reader ?? null,
         });
       case 'alert':
         return post(ofSite, alertMail(payload.subject, payload.words), 'team', {

@@ -43,6 +43,7 @@ export type DeliveryPayload =
       readonly mail: MailDraft;
       readonly isConfirmation: boolean;
       readonly language?: string | null | undefined;
+      readonly reader?: string | null | undefined;
     }
   | MemberMail
   | WeekMail

@@ -212,11 +212,12 @@ export function createDeliveryService({
     async previewMail(
       workspaceId: string,
       siteId: string,
-      { mail, isConfirmation, language }: MailTrial,
+      { mail, isConfirmation, language, reader }: MailTrial,
     ): Promise<MailPreview> {
       return desk.write({ workspaceId, siteId }, mail, isConfirmation ? 'confirmation' : 'welcome', {
         links: { confirm: '#', leave: '#' },
         language,
+        reader,
       });
     },
     /** Sends a mail to whoever asks, through the Outbox as any other. */

@@ -28,14 +28,14 @@ export function createMailDesk({ sites, library, edgeOrigin }: MailDesk) {
     siteId: string,
     draft: MailDraft,
     purpose: MailPurpose,
-    language: string | null,
+    { language, reader }: { readonly language: string | null; readonly reader: string | null },
   ): Promise<MailSetting> {
     const site = await sites.get(workspaceId, siteId);
     const look = (await library.looks.reader(siteId))(null);
     const file =
       draft.picture && (await library.pictures.files(siteId, [draft.picture.id]))[draft.picture.id];
     const width = file ? Math.max(...file.widths.filter((one) => one <= PICTURE_WIDTH), 0) : 0;
-    const { words } = mailWords(language);
+    const { words, language: said } = mailWords(reader);
     return {
       look,
       language: language ?? 'en',
@@ -44,6 +44,7 @@ export function createMailDesk({ sites, library, edgeOrigin }: MailDesk) {
       pictureAddress:
         draft.picture && width > 0 ? `${edgeOrigin}/pictures/${draft.picture.id}/${width}` : null,
       footer: {
+        language: purpose === 'team' ? 'en' : said,
         words: ofSite(
           {
             confirmation: words.asked,
@@ -64,7 +65,7 @@ export function createMailDesk({ sites, library, edgeOrigin }: MailDesk) {
   return {
     /** A mail of Velarium's own, of no site. */
     async writePlain(draft: MailDraft): Promise<MailPreview> {
-      const footer = { words: 'Sent by Velarium.', leave: null };
+      const footer = { language: 'en', words: 'Sent by Velarium.', leave: null };
       const setting = {
         look: PLAIN_LOOK,
         language: 'en',
@@ -85,14 +86,16 @@ export function createMailDesk({ sites, library, edgeOrigin }: MailDesk) {
         fields = [],
         links = {},
         language = null,
+        reader = null,
       }: {
         readonly fields?: readonly AnsweredField[] | undefined;
         readonly links?: MailLinks | undefined;
-        /** What it is written in; `null` for English. */
+        /** What it is written in, and what is said to its reader below it; `null` for English. */
         readonly language?: string | null | undefined;
+        readonly reader?: string | null | undefined;
       } = {},
     ): Promise<MailPreview> {
-      const setting = await settingOf(workspaceId, siteId, draft, purpose, language);
+      const setting = await settingOf(workspaceId, siteId, draft, purpose, { language, reader });
       // What the team gets is made of what people sent, each time anew, and has no places.
       if (purpose === 'team') return { subject: draft.subject, ...(await drawMail(draft, setting)) };
       const key = JSON.stringify([draft, setting]);

@@ -12,7 +12,11 @@ const setting: MailSetting = {
   siteName: 'Quillon Fell',
   siteOrigin: 'https://quillonfell.example',
   pictureAddress: 'https://edge.example/pictures/1/640',
-  footer: { words: 'You asked for it.', leave: { label: 'Unsubscribe', address: LEAVE_PLACE } },
+  footer: {
+    language: 'en',
+    words: 'You asked for it.',
+    leave: { label: 'Unsubscribe', address: LEAVE_PLACE },
+  },
   action: null,
 };
 const draft = (words: string): MailDraft => ({

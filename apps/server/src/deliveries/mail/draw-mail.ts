@@ -14,6 +14,8 @@ export interface MailSetting {
   readonly pictureAddress: string | null;
   /** Why somebody gets it, and the word of the link by which they leave. */
   readonly footer: {
+    /** What these words are in, which may be another language than the mail's. */
+    readonly language: string;
     readonly words: string;
     readonly leave: { readonly label: string; readonly address: string } | null;
   };
@@ -42,7 +44,7 @@ export async function drawMail(draft: MailDraft, setting: MailSetting): Promise<
     .map((paragraph) => `<mj-text>${spansToMarkup(paragraph, setting)}</mj-text>`)
     .join('');
   const direction = writingDirection(setting.language);
-  const start = direction === 'rtl' ? 'right' : 'left';
+  const start = startOf(setting.language);
   const { html, errors } = await mjml2html(
     `<mjml lang="${escapeMarkup(setting.language)}" dir="${direction}"><mj-head>
       <mj-title>${escapeMarkup(draft.subject)}</mj-title>
@@ -64,11 +66,11 @@ export async function drawMail(draft: MailDraft, setting: MailSetting): Promise<
         </mj-column>
       </mj-section>
       <mj-section padding="10px 0 24px"><mj-column>
-        <mj-text font-size="12px" color="${palette.fieldText}">${escapeMarkup(setting.footer.words)}${
+        <mj-text align="${startOf(setting.footer.language)}" font-size="12px" color="${palette.fieldText}"><span lang="${escapeMarkup(setting.footer.language)}" dir="${writingDirection(setting.footer.language)}">${escapeMarkup(setting.footer.words)}${
           setting.footer.leave
             ? ` <a style="color:inherit" href="${escapeMarkup(setting.footer.leave.address)}">${escapeMarkup(setting.footer.leave.label)}</a>`
             : ''
-        }</mj-text>
+        }</span></mj-text>
       </mj-column></mj-section>
     </mj-body></mjml>`,
     { validationLevel: 'soft' },
@@ -76,6 +78,9 @@ export async function drawMail(draft: MailDraft, setting: MailSetting): Promise<
   if (errors.length > 0) throw new Error(`mail: ${errors[0]?.formattedMessage}`);
   return { html, text: plainText(draft, setting, button) };
 }
+
+/** The side a language is read from, as style sheets of mails name it. */
+const startOf = (language: string) => (writingDirection(language) === 'rtl' ? 'right' : 'left');
 
 const wholeAddress = (address: string, { siteOrigin }: MailSetting): string =>
   address.startsWith('/') ? siteOrigin + address : address;

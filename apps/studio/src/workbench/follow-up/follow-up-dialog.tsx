@@ -250,7 +250,9 @@ export function FollowUpDialog({ campaignId, form, followUp, onClose }: FollowUp
             siteId={siteId}
             mail={mail}
             isConfirmation={part === 'confirmation'}
-            language={languages.length > 1 ? language : null}
+            // One that is not written in what was answered in goes out as the original.
+            language={mail === shown?.mail ? (languages[0] ?? null) : language}
+            reader={languages.length > 1 ? language : null}
           />
         ) : (
           <p className="grid place-items-center rounded border border-dashed border-line-strong text-soft">

@@ -18,14 +18,15 @@ export function MailPreview({
   mail,
   isConfirmation,
   language = null,
+  reader = null,
 }: MailTrial & { readonly siteId: string }) {
   const session = useSession();
   const [view, setView] = useState<View>('wide');
-  const [settled, setSettled] = useState<MailTrial>({ mail, isConfirmation, language });
+  const [settled, setSettled] = useState<MailTrial>({ mail, isConfirmation, language, reader });
   useEffect(() => {
-    const timer = setTimeout(() => setSettled({ mail, isConfirmation, language }), SETTLED_MS);
+    const timer = setTimeout(() => setSettled({ mail, isConfirmation, language, reader }), SETTLED_MS);
     return () => clearTimeout(timer);
-  }, [mail, isConfirmation, language]);
+  }, [mail, isConfirmation, language, reader]);
   const isRight = mailTrialSchema.safeParse(settled).success;
   const { data, error } = useQuery({
     ...mailPreviewQuery(siteId, settled),
@@ -33,7 +34,7 @@ export function MailPreview({
     placeholderData: (old) => old,
   });
   const trial = useMutation({
-    mutationFn: () => tryMail(siteId, { mail, isConfirmation, language }),
+    mutationFn: () => tryMail(siteId, { mail, isConfirmation, language, reader }),
     onSuccess: () => tell(`On its way to ${session?.account.email ?? 'you'}. Its fate is in the Outbox.`),
     onError: tellProblem,
   });
