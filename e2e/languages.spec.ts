@@ -96,6 +96,9 @@ test('B3 a message in four languages, one of them from right to left, is met in 
   await page.getByRole('option', { name: 'Arabic, not written yet' }).click();
   await expect(after.getByText('Whoever answers in Arabic gets the original')).toBeVisible();
   await after.getByRole('button', { name: 'Begin from the original' }).click();
+  // The words are written as Arabic is; what stands beside them is the studio's.
+  await expect(after.getByLabel('Subject')).toHaveAttribute('dir', 'rtl');
+  await expect(after.getByText('Subject', { exact: true })).toHaveCSS('direction', 'ltr');
   await after.getByLabel('Subject').fill('مرحبًا');
   await after.getByLabel('Heading').fill('أهلًا بك');
   const arriving = after.frameLocator('iframe[title="The mail as it would arrive"]');

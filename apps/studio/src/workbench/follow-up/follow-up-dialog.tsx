@@ -82,6 +82,7 @@ export function FollowUpDialog({ campaignId, form, followUp, onClose }: FollowUp
           mail={mail}
           isConfirmation={isConfirmation}
           fields={form.fields}
+          language={languages.length > 1 ? language : undefined}
           faultOf={(what) => faultAt(`${path}.${of}.${what}`)}
           onChange={onMail}
         />

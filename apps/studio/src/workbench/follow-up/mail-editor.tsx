@@ -1,4 +1,5 @@
 import type { BlockOf, MailDraft } from '@velarium/contract';
+import { writingDirection } from '@velarium/core';
 import { Field } from '../../ui/field.tsx';
 import { Switch } from '../../ui/switch.tsx';
 import { tell } from '../../ui/toast.tsx';
@@ -12,16 +13,21 @@ interface MailEditorProps {
   /** Its button confirms, and is always there. */
   readonly isConfirmation: boolean;
   readonly faultOf: (path: string) => string | undefined;
+  /** What its words are in; undefined where the message has one language. */
+  readonly language: string | undefined;
 }
 
 /** The words of one mail. */
-export function MailEditor({ mail, onChange, fields, isConfirmation, faultOf }: MailEditorProps) {
+export function MailEditor({ mail, onChange, fields, isConfirmation, faultOf, language }: MailEditorProps) {
   const set = (change: Partial<MailDraft>) => onChange({ ...mail, ...change });
   const places = fields.filter(({ kind }) => kind !== 'file').map(({ id }) => `{{answer.${id}|…}}`);
+  // Of the words alone: what stands beside them is the studio's.
+  const writing = language === undefined ? {} : { lang: language, dir: writingDirection(language) };
   return (
     <div className="grid gap-3">
       <Field
         label="Subject"
+        {...writing}
         value={mail.subject}
         maxLength={200}
         error={faultOf('subject')}
@@ -29,17 +35,19 @@ export function MailEditor({ mail, onChange, fields, isConfirmation, faultOf }: 
       />
       <Field
         label="Line beside it in the list of mails"
+        {...writing}
         value={mail.preview}
         maxLength={200}
         onChange={(event) => set({ preview: event.target.value })}
       />
       <Field
         label="Heading"
+        {...writing}
         value={mail.heading}
         maxLength={200}
         onChange={(event) => set({ heading: event.target.value })}
       />
-      <RichTextField label="Text" value={mail.text} onChange={(text) => set({ text })} />
+      <RichTextField label="Text" {...writing} value={mail.text} onChange={(text) => set({ text })} />
       <p className="text-xs text-soft">
         Words that follow the answer: {places.join(' ')}. What stands after the stroke is read where nothing
         was answered.
@@ -57,6 +65,7 @@ export function MailEditor({ mail, onChange, fields, isConfirmation, faultOf }: 
       {mail.picture && (
         <Field
           label="What the picture shows"
+          {...writing}
           value={mail.picture.alt}
           maxLength={300}
           onChange={(event) => mail.picture && set({ picture: { ...mail.picture, alt: event.target.value } })}
@@ -73,6 +82,7 @@ export function MailEditor({ mail, onChange, fields, isConfirmation, faultOf }: 
         <div className="grid grid-cols-2 gap-2">
           <Field
             label="Words on the button"
+            {...writing}
             value={mail.button.label}
             maxLength={80}
             error={faultOf('button.label')}

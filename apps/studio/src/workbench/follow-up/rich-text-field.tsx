@@ -11,10 +11,13 @@ interface RichTextFieldProps {
   readonly label: string;
   readonly value: RichText;
   readonly onChange: (value: RichText) => void;
+  /** What its words are in, and which way that is written. */
+  readonly lang?: string | undefined;
+  readonly dir?: string | undefined;
 }
 
 /** Paragraphs with bold and slanted words and links, typed as they are read. */
-export function RichTextField({ label, value, onChange }: RichTextFieldProps) {
+export function RichTextField({ label, value, onChange, lang, dir }: RichTextFieldProps) {
   const id = useId();
   const box = useRef<HTMLDivElement>(null);
   const latest = useRef({ value, onChange });
@@ -74,6 +77,8 @@ export function RichTextField({ label, value, onChange }: RichTextFieldProps) {
         aria-multiline="true"
         aria-labelledby={id}
         contentEditable
+        lang={lang}
+        dir={dir}
         suppressContentEditableWarning
         className="grid min-h-28 content-start gap-2 rounded border border-line-strong bg-sheet px-2.5 py-2 hover:border-ink [&_a]:underline"
       />

@@ -1,5 +1,5 @@
 import type { MailDraft, WrittenMail } from '@velarium/contract';
-import { languageName, writingDirection } from '@velarium/core';
+import { languageName } from '@velarium/core';
 import type { ReactNode } from 'react';
 import { Button } from '../../ui/button.tsx';
 import { Select } from '../../ui/select.tsx';
@@ -47,9 +47,7 @@ export function WrittenMailEditor({
         editor(written.mail, 'mail', (mail) => onChange({ ...written, mail }))
       ) : own ? (
         <>
-          <div dir={writingDirection(language)} lang={language}>
-            {editor(own, `languages.${language}`, put)}
-          </div>
+          {editor(own, `languages.${language}`, put)}
           <Button
             className="justify-self-start"
             onClick={() => {
