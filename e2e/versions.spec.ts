@@ -133,6 +133,9 @@ test('several are asked of a second person together, looked at on one sheet, and
   await expect(
     other.getByText('2 campaigns wait for a second person to agree to all of them.'),
   ).toBeVisible();
+  await other.getByRole('link', { name: '◇ waits for a second person' }).first().click();
+  await expect(other.getByText('as soon as they do, together with 1 other campaign')).toBeVisible();
+  await expect(other.getByRole('button', { name: 'Call all of them off' })).toBeVisible();
 
   await page.goto(velarium.studio);
   const waits = page.getByRole('link', { name: '◇ waits for a second person' });

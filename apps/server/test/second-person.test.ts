@@ -152,7 +152,7 @@ describe('where a second person must agree', () => {
     it('are asked for as one, seen as one, agreed to as one, and told of in one mail', async () => {
       await ask3();
       const seen = await plan();
-      expect(seen).toMatchObject({ awaits: true, at: null, note: 'In one moment' });
+      expect(seen).toMatchObject({ awaits: true, at: null, note: 'In one moment', together: 2 });
       expect(seen.others.map(({ campaignId }) => campaignId).sort()).toEqual(
         others.map(({ id }) => id).sort(),
       );

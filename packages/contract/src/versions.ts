@@ -26,6 +26,8 @@ export const plannedLaunchSchema = z.strictObject({
   at: z.iso.datetime().nullable(),
   /** It waits for a second person to agree. */
   awaits: z.boolean(),
+  /** How many others are launched in the same moment, or not at all. */
+  together: z.number().int(),
   /** Whoever asks planned it. */
   isMine: z.boolean(),
   note: z.string(),

@@ -51,9 +51,11 @@ interface PlanRow {
   readonly byName: string;
   readonly failure: string;
   readonly together: string | null;
+  readonly othersTogether: number;
 }
 const COLUMNS = `p.id, p.campaign_id AS "campaignId", p.at, p.awaits, p.document, p.forecast, p.revision, p.note,
-  p.by_account AS "byAccount", p.by_name AS "byName", p.failure, p.together`;
+  p.by_account AS "byAccount", p.by_name AS "byName", p.failure, p.together,
+  (SELECT count(*)::integer FROM planned_launch o WHERE o.together = p.together AND o.id <> p.id) AS "othersTogether"`;
 
 /** What is planned to go live: at a time, as soon as a second person agrees, or both; by itself or several in one moment. */
 export function createPlans({ db, jobs, campaigns, publishing, onAsked }: PlanServices) {
@@ -77,12 +79,13 @@ export function createPlans({ db, jobs, campaigns, publishing, onAsked }: PlanSe
           [together, id],
         );
   const planned = (
-    { id, at, awaits, note, byAccount, byName, revision, failure }: PlanRow,
+    { id, at, awaits, note, byAccount, byName, revision, failure, othersTogether }: PlanRow,
     accountId: string,
   ): PlannedLaunch => ({
     id,
     at: at?.toISOString() ?? null,
     awaits,
+    together: othersTogether,
     isMine: byAccount === accountId,
     note,
     byName,

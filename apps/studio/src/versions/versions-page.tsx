@@ -1,6 +1,6 @@
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Campaign, CampaignHistory, HistoryEntry } from '@velarium/contract';
-import { documentSentence, sentenceText } from '@velarium/core';
+import { documentSentence, quantity, sentenceText } from '@velarium/core';
 import { type ReactNode, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { campaignQuery, campaignsQuery, saveDraft } from '../api/queries.ts';
@@ -272,14 +272,20 @@ interface PlannedProps {
 /** What is launched by itself, or waits for somebody to agree to it. */
 function Planned({ campaign, planned }: PlannedProps) {
   const { id, siteId } = campaign;
-  const { at, awaits, isMine, byName, note, failure } = planned;
+  const { at, awaits, together, isMine, byName, note, failure } = planned;
+  const others = together > 0 ? `, together with ${quantity(together, 'other campaign')}` : '';
   const [isLooking, setLooking] = useState(false);
   const canEdit = useCanEdit();
   const queryClient = useQueryClient();
   const callOff = useMutation({
     mutationFn: () => callOffLaunch(id),
     onError: tellProblem,
-    onSuccess: () => tell('Called off. Nothing is launched by itself.'),
+    onSuccess: () =>
+      tell(
+        together > 0
+          ? `Called off, and the ${quantity(together, 'other campaign')} with it.`
+          : 'Called off. Nothing is launched by itself.',
+      ),
     onSettled: () => {
       void queryClient.invalidateQueries({ queryKey: historyQuery(id).queryKey });
       void queryClient.invalidateQueries({ queryKey: campaignsQuery(siteId).queryKey });
@@ -300,8 +306,8 @@ function Planned({ campaign, planned }: PlannedProps) {
             <strong>
               {isMine ? 'You ask a second person' : `${byName} asks a second person`} to agree to a launch
             </strong>{' '}
-            {at ? `at ${when.format(new Date(at))}` : 'as soon as they do'}, as it was when it was asked for.
-            What is edited meanwhile does not slip in.
+            {at ? `at ${when.format(new Date(at))}` : 'as soon as they do'}
+            {others}, as it was when it was asked for. What is edited meanwhile does not slip in.
           </>
         ) : (
           <>
@@ -319,7 +325,7 @@ function Planned({ campaign, planned }: PlannedProps) {
       {isLooking && <AgreeDialog campaign={campaign} onClose={() => setLooking(false)} />}
       {canEdit && (!awaits || isMine || failure) && (
         <Button isBusy={callOff.isPending} onClick={() => callOff.mutate()}>
-          {failure ? 'Put this away' : 'Call it off'}
+          {failure ? 'Put this away' : together > 0 ? 'Call all of them off' : 'Call it off'}
         </Button>
       )}
     </div>
