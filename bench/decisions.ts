@@ -1,18 +1,10 @@
 import type { Rule } from '@velarium/contract';
-import {
-  compileManifest,
-  createPagePreparer,
-  decideCaps,
-  NO_ARRIVAL,
-  NO_SITE_PAGES,
-  newMemory,
-  PLAIN_STYLE,
-  rememberShown,
-} from '@velarium/core';
+import { createPagePreparer, decideCaps, NO_ARRIVAL, newMemory, rememberShown } from '@velarium/core';
 import jsonLogic, { type RulesLogic } from 'json-logic-js';
 import { Engine } from 'json-rules-engine';
 import { Bench } from 'tinybench';
 import { type Figure, perSecond, times } from './measure.ts';
+import { idOf, manifestOf, PLACED } from './one-site.ts';
 
 const CAMPAIGNS = 20;
 const PATTERNS = 5;
@@ -52,7 +44,6 @@ const rule = (campaign: number): Rule => ({
     holdout: 0,
   },
 });
-const idOf = (campaign: number) => `00000000-0000-4000-8000-${String(campaign).padStart(12, '0')}`;
 /** Nothing is known of these pages but their addresses. */
 const ORIGIN = 'https://s.example';
 const WEEK_MS = 7 * 86_400_000;
@@ -60,32 +51,9 @@ const WEEK_MS = 7 * 86_400_000;
 /** Page-view decisions a second: which of 20 campaigns of 5 pages each may show here, to this visitor, now. */
 export async function measureDecisions(): Promise<Figure[]> {
   const ids = Array.from({ length: CAMPAIGNS }, (_, n) => n);
-  const manifest = compileManifest(
-    {
-      timeZone: 'UTC',
-      settings: {
-        sessionMinutes: 30,
-        breakpoints: { mobile: 768, tablet: 1024 },
-        trackingParameters: ['utm_source'],
-        pageParameters: [],
-        limits: { perPageView: null, perSession: null, perDay: null, gapSeconds: 0 },
-        privacy: { memory: 'assumed', honoursSignal: true },
-        hashRoutes: false,
-        sharedDomain: null,
-        recordedFacts: null,
-      },
-      pages: NO_SITE_PAGES,
-    },
-    ids.map((n) => ({
-      id: idOf(n),
-      version: 1,
-      messageHash: 'f'.repeat(32),
-      messages: [{ format: 'popup', anchor: 'center', style: PLAIN_STYLE }],
-      rule: rule(n),
-      epoch: 0,
-      asksFacts: false,
-      variants: [],
-    })),
+  const manifest = manifestOf(
+    ids.map((n) => rule(n)),
+    PLACED,
   );
   let memory = newMemory({ visitor: () => 'v', session: () => 's' }, NOW_MS, NO_ARRIVAL);
   for (const n of ids.filter((one) => one % 4 === 0)) {

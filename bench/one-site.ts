@@ -1,8 +1,18 @@
-import type { Manifest, MessageFile, Rule } from '@velarium/contract';
-import { compileManifest, NO_SITE_PAGES, PLAIN_LOOK, partsOf, TEMPLATES } from '@velarium/core';
+import type { Manifest, MessageFile, Rule, SiteSettings } from '@velarium/contract';
+import {
+  compileManifest,
+  NO_SITE_PAGES,
+  PLAIN_LOOK,
+  PLAIN_STYLE,
+  type PlacedMessage,
+  partsOf,
+  TEMPLATES,
+} from '@velarium/core';
 import { sheetOf } from '@velarium/render/sheet';
 
 const { message } = TEMPLATES[0] as (typeof TEMPLATES)[0];
+/** A small one in the middle, where what is drawn does not matter. */
+export const PLACED: PlacedMessage = { format: 'popup', anchor: 'center', style: PLAIN_STYLE };
 const BREAKPOINTS = { mobile: 768, tablet: 1024 };
 
 export const LIMITS: Rule['limits'] = {
@@ -18,8 +28,14 @@ export const LIMITS: Rule['limits'] = {
   holdout: 0,
 };
 
+export const idOf = (n: number): string => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
+
 /** The manifest of a site with a campaign for each of these rules, all of one message. */
-export const manifestOf = (rules: readonly Rule[]): Manifest =>
+export const manifestOf = (
+  rules: readonly Rule[],
+  placed: PlacedMessage = message,
+  settings: Partial<SiteSettings> = {},
+): Manifest =>
   compileManifest(
     {
       timeZone: 'Europe/London',
@@ -34,13 +50,14 @@ export const manifestOf = (rules: readonly Rule[]): Manifest =>
         hashRoutes: false,
         sharedDomain: null,
         recordedFacts: null,
+        ...settings,
       },
     },
     rules.map((rule, n) => ({
-      id: `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`,
+      id: idOf(n),
       version: 1,
       messageHash: 'f'.repeat(32),
-      messages: [message],
+      messages: [placed],
       rule,
       epoch: 0,
       asksFacts: false,

@@ -2,16 +2,10 @@ import { cpus } from 'node:os';
 import { fileURLToPath } from 'node:url';
 import { chromium } from '@playwright/test';
 import type { Manifest, Rehearsal, Rule, TrafficVisitor } from '@velarium/contract';
-import {
-  beginPage,
-  beginRehearsal,
-  compileManifest,
-  createRehearser,
-  NO_SITE_PAGES,
-  PLAIN_STYLE,
-} from '@velarium/core';
+import { beginPage, beginRehearsal, createRehearser } from '@velarium/core';
 import { build } from 'esbuild';
 import { type Figure, perSecond, times } from './measure.ts';
+import { LIMITS, manifestOf, PLACED } from './one-site.ts';
 
 const CAMPAIGNS = 50;
 const REHEARSALS = 500;
@@ -47,47 +41,17 @@ const rule = (n: number): Rule => ({
           }
         : null,
   },
-  limits: {
-    caps: [{ max: 1, per: 'session' }],
-    afterClose: 'session',
-    afterNo: 'none',
-    afterConversion: 'ever',
-    stopAfterUnanswered: null,
-    schedule: null,
-    whenBusy: 'wait',
-    priority: 5,
-    withoutMemory: 'whenUncapped',
-    holdout: 0,
-  },
+  limits: { ...LIMITS, withoutMemory: 'whenUncapped' },
 });
 
 const manifest = (): Manifest =>
-  compileManifest(
+  manifestOf(
+    Array.from({ length: CAMPAIGNS }, (_, n) => rule(n)),
+    PLACED,
     {
-      timeZone: 'Europe/London',
-      settings: {
-        sessionMinutes: 30,
-        breakpoints: { mobile: 768, tablet: 1024 },
-        trackingParameters: [],
-        pageParameters: [],
-        limits: { perPageView: null, perSession: 3, perDay: null, gapSeconds: 5 },
-        privacy: { memory: 'assumed', honoursSignal: true },
-        hashRoutes: false,
-        sharedDomain: null,
-        recordedFacts: null,
-      },
-      pages: NO_SITE_PAGES,
+      trackingParameters: [],
+      limits: { perPageView: null, perSession: 3, perDay: null, gapSeconds: 5 },
     },
-    Array.from({ length: CAMPAIGNS }, (_, n) => ({
-      id: `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`,
-      version: 1,
-      messageHash: 'f'.repeat(32),
-      messages: [{ format: 'popup' as const, anchor: 'center' as const, style: PLAIN_STYLE }],
-      rule: rule(n),
-      epoch: 0,
-      asksFacts: false,
-      variants: [],
-    })),
   );
 
 /** Four pages, on which people leave, come back and close what opens. */

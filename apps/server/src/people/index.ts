@@ -8,6 +8,6 @@ export {
   createPeopleService,
   type ForgetSent,
   type PeopleService,
-  type StoredAnswer,
   searchOf,
 } from './service.ts';
+export type { StoredAnswer } from './stored-answers.ts';

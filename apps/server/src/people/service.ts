@@ -9,11 +9,11 @@ import type {
   PeopleNote,
   Person,
 } from '@velarium/contract';
-import { type DataSource, type EntityManager, IsNull } from 'typeorm';
+import type { DataSource, EntityManager } from 'typeorm';
 import { notFound, ProblemError } from '../infra/problem.ts';
 import type { Seal } from '../infra/seal.ts';
 import type { SiteService } from '../sites/index.ts';
-import { attachmentsOf, findAttachment, type NewAttachment, storeAttachment } from './attachments.ts';
+import { attachmentsOf, findAttachment } from './attachments.ts';
 import {
   isNeverWrittenTo,
   neverWriteTo,
@@ -24,21 +24,16 @@ import { LeadEntity, type LeadRow } from './entities.ts';
 import type { ExportFormat } from './export-answers.ts';
 import { exportInThread } from './export-in-thread.ts';
 import { type AnswerScope, answersOfPerson, countAll, countAnswers, findAnswers } from './find-answers.ts';
-import { type MailAddress, readMailAddress } from './mail-address.ts';
+import { readMailAddress } from './mail-address.ts';
 import { listNotes, noteDeed } from './notes.ts';
-import { confirmUntil, languageOf, lockPerson, meetPerson, type PersonRow, recordDeed } from './persons.ts';
+import { confirmUntil, languageOf, lockPerson, type PersonRow, recordDeed } from './persons.ts';
+import { createStoredAnswers, forgetAnswers, MOST_ANSWERS, meet } from './stored-answers.ts';
 
 /** Who does something with people's answers. */
 export interface Actor {
   readonly workspaceId: string;
   readonly name: string;
 }
-/** An answer as it was stored, with who gave it. */
-export interface StoredAnswer {
-  readonly lead: LeadRow;
-  readonly person: PersonRow | null;
-}
-
 /** Removes what went out to or about people, and because of answers, in the transaction that forgets these. */
 export type ForgetSent = (
   manager: EntityManager,
@@ -48,10 +43,7 @@ export type ForgetSent = (
 /** Answers gone through at once. */
 const READ_AT_ONCE = 1000;
 /** What is shown of one person; a file of everything has all. */
-const SHOWN = { answers: 500, visits: 100 } as const;
-/** Answers told of in one mail. */
-const TOLD_AT_ONCE = 500;
-const NO_ID = '00000000-0000-0000-0000-000000000000';
+const SHOWN = { answers: MOST_ANSWERS, visits: 100 } as const;
 
 export function createPeopleService({
   db,
@@ -73,128 +65,22 @@ export function createPeopleService({
     return person;
   }
 
-  /** Who gave an answer that is not kept apart: whoever its mail address belongs to. */
-  async function meet(manager: EntityManager, lead: LeadRow): Promise<PersonRow | null> {
-    const address = addressIn(lead);
-    if (!address) return null;
-    const person = await meetPerson(manager, lead, address);
-    await manager.query('UPDATE lead SET person_id = $2 WHERE id = $1', [lead.id, person.id]);
-    return person;
-  }
-
   const idsOf = async (sql: string): Promise<string[]> =>
     (await db.query(sql)).map(({ id }: { id: string }) => id);
 
   return {
-    /**
-     * Stores an answer in the caller's transaction. One already stored under its id stays as it is, with what came with
-     * it then, and is answered with `undefined`.
-     */
-    async add(
-      manager: EntityManager,
-      lead: LeadRow,
-      attachments: readonly Pick<NewAttachment, 'id' | 'bytes'>[] = [],
-    ): Promise<StoredAnswer | undefined> {
-      const { raw } = await manager
-        .getRepository(LeadEntity)
-        .createQueryBuilder()
-        .insert()
-        .values(lead as never)
-        .orIgnore()
-        .returning('id')
-        .execute();
-      if (raw.length === 0) return undefined;
-      for (const one of attachments)
-        await storeAttachment(manager, { ...one, siteId: lead.siteId, leadId: lead.id });
-      return { lead, person: lead.held === null ? await meet(manager, lead) : null };
-    },
-
-    /** Takes answers out from among those kept apart: to be let through, or to be thrown away. */
-    async takeHeld(
-      manager: EntityManager,
-      siteId: string,
-      ids: readonly string[],
-      isThrownAway: boolean,
-    ): Promise<StoredAnswer[]> {
-      const leads = await manager
-        .getRepository(LeadEntity)
-        .createQueryBuilder('lead')
-        .where('lead.siteId = :siteId AND lead.id IN (:...ids) AND lead.held IS NOT NULL', { siteId, ids })
-        .setLock('pessimistic_write')
-        .orderBy('lead.id')
-        .getMany();
-      const taken: StoredAnswer[] = [];
-      for (const lead of leads) {
-        if (isThrownAway) {
-          await forgetAnswers(manager, [lead.id]);
-          taken.push({ lead, person: null });
-          continue;
-        }
-        await manager.query('UPDATE lead SET held = NULL, held_events = NULL WHERE id = $1', [lead.id]);
-        taken.push({ lead, person: await meet(manager, lead) });
-      }
-      return taken;
-    },
-
+    ...createStoredAnswers(db),
     lockPerson,
     languageOf,
     recordDeed,
     confirmUntil,
     note: noteDeed,
 
-    /** Whether an address is one that is never written to. */
     /** @throws {Error} Where addresses that must not be written to could no longer be known again. */
     requireSecrets: () => requireSecretsOfAddresses(db.manager, seal),
+    /** Whether an address is one that is never written to. */
     isNeverWrittenTo: (manager: EntityManager, siteId: string, key: string) =>
       isNeverWrittenTo(manager, seal, siteId, key),
-
-    /** An answer with who gave it; `undefined` when it is gone. */
-    async find(manager: EntityManager, leadId: string): Promise<StoredAnswer | undefined> {
-      const lead = await manager.getRepository(LeadEntity).findOneBy({ id: leadId });
-      if (!lead) return undefined;
-      return { lead, person: lead.personId ? ((await lockPerson(manager, lead.personId)) ?? null) : null };
-    },
-
-    /** The answers of a person that are not kept apart, newest first. */
-    answersOf: (manager: EntityManager, personId: string): Promise<LeadRow[]> =>
-      manager.getRepository(LeadEntity).find({
-        where: { personId, held: IsNull() },
-        order: { submittedAt: 'DESC' },
-        take: SHOWN.answers,
-      }),
-
-    /** The first answers to one form of a campaign that came in a stretch of time, and how many came in all. */
-    async since(manager: EntityManager, campaignId: string, form: string, from: Date, until: Date) {
-      return manager
-        .getRepository(LeadEntity)
-        .createQueryBuilder('lead')
-        .where('lead.campaignId = :campaignId AND lead.form = :form AND lead.held IS NULL', {
-          campaignId,
-          form,
-        })
-        .andWhere('lead.submittedAt >= :from AND lead.submittedAt < :until', { from, until })
-        .orderBy('lead.submittedAt')
-        .limit(TOLD_AT_ONCE)
-        .getManyAndCount();
-    },
-
-    /** Every answer of a site that is not kept apart, a piece at a time, oldest first. */
-    async *stored(
-      siteId: string,
-      campaigns: readonly string[] | null,
-    ): AsyncGenerator<readonly Pick<LeadRow, 'id' | 'personId' | 'submittedAt'>[]> {
-      for (let [after, count] = [NO_ID, READ_AT_ONCE]; count === READ_AT_ONCE; ) {
-        const rows: Pick<LeadRow, 'id' | 'personId' | 'submittedAt'>[] = await db.query(
-          `SELECT id, person_id AS "personId", submitted_at AS "submittedAt" FROM lead
-            WHERE site_id = $1 AND held IS NULL AND id > $2 AND ($3::uuid[] IS NULL OR campaign_id = ANY($3))
-            ORDER BY id LIMIT ${READ_AT_ONCE}`,
-          [siteId, after, campaigns],
-        );
-        count = rows.length;
-        after = rows.at(-1)?.id ?? after;
-        yield rows;
-      }
-    },
 
     /** What came with an answer, as WebP. */
     async attachment(workspaceId: string, siteId: string, id: string): Promise<Buffer> {
@@ -415,19 +301,9 @@ export function createPeopleService({
 }
 export type PeopleService = ReturnType<typeof createPeopleService>;
 
-/** Removes answers with all that came with them. */
-async function forgetAnswers(manager: EntityManager, ids: readonly string[]): Promise<void> {
-  await manager.query('DELETE FROM attachment WHERE lead_id = ANY($1)', [ids]);
-  await manager.query('DELETE FROM lead WHERE id = ANY($1)', [ids]);
-}
-
 /** Every answer in lower case, with a blank between. */
 export const searchOf = (fields: LeadRow['fields']): string =>
   fields
     .map(({ value }) => value)
     .join(' ')
     .toLowerCase();
-
-/** The first mail address an answer gives. */
-const addressIn = ({ fields }: LeadRow): MailAddress | undefined =>
-  readMailAddress(fields.find(({ kind }) => kind === 'email')?.value ?? '');

@@ -15,6 +15,7 @@ import {
   someHref,
   someRule,
 } from '../testing/arbitrary.ts';
+import { campaignId, compileRules } from '../testing/compile-rules.ts';
 import { isNowhere } from '../visit/explain.ts';
 import { EXTRAS as COMMON } from '../visit/extras.ts';
 import { RARE } from '../visit/rare.ts';
@@ -26,7 +27,7 @@ import { createPageIndex } from './page-index.ts';
 const CASES = Number(process.env.VELARIUM_CASES ?? 10_000);
 
 const keys = createKeyReader(plainSettings);
-const id = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
+const id = campaignId;
 /** Two groups and two campaigns to follow; the second campaign follows the first. */
 const GROUPS: Readonly<Record<string, PageRule[]>> = {
   [GROUP_IDS[0] as string]: [{ kind: 'exact', address: '/a' }],
@@ -47,20 +48,7 @@ const pages: SitePages = {
   rulesOfGroup: (group) => GROUPS[group],
   pagesOfCampaign: (campaign) => FOLLOWED[campaign],
 };
-const compile = (rules: readonly Rule[]) =>
-  compileManifest(
-    { settings: plainSettings, timeZone: 'Europe/London', pages },
-    rules.map((rule, n) => ({
-      id: id(n),
-      version: 1,
-      messageHash: 'f'.repeat(32),
-      messages: [plainMessage],
-      rule,
-      epoch: 0,
-      asksFacts: false,
-      variants: [],
-    })),
-  );
+const compile = (rules: readonly Rule[]) => compileRules(rules, pages);
 const facts = { kind: 'and', holds: (selector: string) => selector === '.price' };
 
 /** The law as it is written, read slowly: exclusion wins, and no include rule at all is nowhere. */

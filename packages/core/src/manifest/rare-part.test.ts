@@ -1,27 +1,7 @@
 import type { PageRule, Rule, SiteSettings } from '@velarium/contract';
 import { expect, it } from 'vitest';
-import { plainMessage, plainRule, plainSettings } from '../testing/arbitrary.ts';
-import { compileManifest } from './compile.ts';
-
-const id = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
-const compile = (rules: readonly Rule[], settings: Partial<SiteSettings> = {}) =>
-  compileManifest(
-    {
-      settings: { ...plainSettings, ...settings },
-      timeZone: 'UTC',
-      pages: { rulesOfGroup: () => undefined, pagesOfCampaign: () => undefined },
-    },
-    rules.map((rule, n) => ({
-      id: id(n),
-      version: 1,
-      messageHash: 'f'.repeat(32),
-      messages: [plainMessage],
-      rule,
-      epoch: 0,
-      asksFacts: false,
-      variants: [],
-    })),
-  );
+import { plainRule, plainSettings } from '../testing/arbitrary.ts';
+import { compileRules } from '../testing/compile-rules.ts';
 
 const on = (
   include: PageRule[],
@@ -66,7 +46,7 @@ it.each<[what: string, rules: Rule[], first: string[] | undefined, asking: numbe
   ['by every page, where the kind of browser decides', [on([here], [], forBrowser), other], undefined, []],
   ['by none', [on([here]), other], undefined, []],
 ])('the rarely used part is asked for %s', (_what, rules, first, asking) => {
-  const manifest = compile(rules);
+  const manifest = compileRules(rules);
   expect(manifest.first).toEqual(first);
   expect(manifest.campaigns.flatMap(({ asksRare }, n) => (asksRare ? [n] : []))).toEqual(asking);
   // Tags of before read only this.
@@ -78,7 +58,7 @@ it.each<[what: string, settings: Partial<SiteSettings>]>([
   ['works in frames', { worksInFrames: true }],
   ['asks before it remembers', { privacy: { ...plainSettings.privacy, memory: 'asked' } }],
 ])('and by every page of a site that %s', (_what, settings) => {
-  const manifest = compile([timed(on([here])), other], settings);
+  const manifest = compileRules([timed(on([here])), other], undefined, settings);
   expect(manifest.parts).toEqual(['extras', 'rare']);
   expect(manifest).not.toHaveProperty('first');
 });

@@ -58,7 +58,11 @@ export function createPagePreparer(
 ): (path: string, device: Device) => PreparedPage {
   const index = createPageIndex(manifest, extras);
   const keysOf = createKeyReader(manifest.site);
-  const known = new Map<string, PreparedPage>();
+  // A map for each device: putting a name together of both would cost more than all the rest of finding it.
+  const known = { desktop: new Map(), tablet: new Map(), mobile: new Map() } satisfies Record<
+    Device,
+    Map<string, PreparedPage>
+  >;
 
   const prepare = (path: string, device: Device): PreparedPage => {
     const href = origin + path;
@@ -86,10 +90,13 @@ export function createPagePreparer(
   };
 
   return (path, device) => {
-    const name = `${device} ${path}`;
-    const found = known.get(name) ?? prepare(path, device);
-    if (known.size >= MOST) known.clear();
-    known.set(name, found);
+    const pages: Map<string, PreparedPage> = known[device];
+    let found = pages.get(path);
+    if (!found) {
+      found = prepare(path, device);
+      if (pages.size >= MOST) pages.clear();
+      pages.set(path, found);
+    }
     return found;
   };
 }
