@@ -1,5 +1,6 @@
+import { expectAccessible } from './lib/accessibility.ts';
 import { publish, restAll } from './lib/api.ts';
-import { expect, expectAccessible, test } from './lib/velarium.ts';
+import { expect, test } from './lib/velarium.ts';
 import { launch, newCampaign, say } from './lib/workbench.ts';
 
 const EVERYWHERE = { pages: { include: [{ kind: 'every' as const }], exclude: [], follows: null } };

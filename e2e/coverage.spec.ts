@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
+import { expectAccessible } from './lib/accessibility.ts';
 import { draft, publish, restAll } from './lib/api.ts';
-import { expect, expectAccessible, test } from './lib/velarium.ts';
+import { expect, test } from './lib/velarium.ts';
 import { openCampaign } from './lib/workbench.ts';
 
 test('who can appear where is read by keys, each cell says why, and a page leads into a rehearsal', async ({

@@ -1,6 +1,7 @@
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { expect, expectAccessible, test, visit } from './lib/velarium.ts';
+import { expectAccessible } from './lib/accessibility.ts';
+import { expect, test, visit } from './lib/velarium.ts';
 import { launch, newCampaign, say, stage } from './lib/workbench.ts';
 
 /** A small site as its owner has it: a few pages, a sheet, no sitemap. Its tag is what was pasted into the template. */

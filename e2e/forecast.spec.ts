@@ -1,9 +1,10 @@
 import { gzipSync } from 'node:zlib';
 import { type Manifest, type Traffic, trafficSchema } from '@velarium/contract';
 import { createForecast, USUAL_ASSUMPTIONS } from '@velarium/core';
+import { expectAccessible } from './lib/accessibility.ts';
 import { addSite, publish, restAll } from './lib/api.ts';
-import { expect, expectAccessible, newVisitor, test, visit } from './lib/velarium.ts';
-import { launch, newCampaign, openCampaign, saved, say } from './lib/workbench.ts';
+import { expect, newVisitor, test, visit } from './lib/velarium.ts';
+import { beginCampaign, launch, openCampaign, saved, say } from './lib/workbench.ts';
 
 test('a replay of real visits comes to what the tag did on them, to the showing', async ({
   velarium,
@@ -84,7 +85,7 @@ test('the Workbench says in one line whom a draft would have reached, and Foreca
   // It waits for half a dozen replays.
   test.setTimeout(150_000);
   await restAll(velarium);
-  await newCampaign(page, 'Foreseen', /Corner invitation/);
+  await beginCampaign(page, 'Foreseen', /Corner invitation/);
   await say(page, 'after 5 seconds, everywhere, on every device, once per visitor');
   await saved(page);
   const line = page.getByText(/over the last 28 days: [\d,]+ of [\d,]+ visitors would meet it/);

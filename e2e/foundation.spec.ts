@@ -1,4 +1,5 @@
-import { expect, expectAccessible, newVisitor, signIn, test, visit } from './lib/velarium.ts';
+import { expectAccessible } from './lib/accessibility.ts';
+import { expect, newVisitor, signIn, test, visit } from './lib/velarium.ts';
 
 const TEXT_ON_STAGE = 'Nine nights of northern light';
 

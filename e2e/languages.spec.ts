@@ -1,9 +1,10 @@
 import { readFileSync } from 'node:fs';
 import type { Browser } from '@playwright/test';
+import { expectAccessible } from './lib/accessibility.ts';
 import { publishEverywhere } from './lib/api.ts';
 import { mailTo } from './lib/standins.ts';
-import { expect, expectAccessible, newVisitor, test, type Velarium, visit } from './lib/velarium.ts';
-import { newCampaign, outline, saved, stage } from './lib/workbench.ts';
+import { expect, newVisitor, test, type Velarium, visit } from './lib/velarium.ts';
+import { beginCampaign, outline, saved, stage } from './lib/workbench.ts';
 
 /** A visitor of a page that says it is in a language, or says nothing of it. */
 async function visitIn(browser: Browser, { fell }: Velarium, language: string, locale = 'en-GB') {
@@ -25,7 +26,7 @@ test('B3 a message in four languages, one of them from right to left, is met in 
   velarium,
   browser,
 }) => {
-  await newCampaign(page, 'Sky letter abroad', /Sky letter/);
+  await beginCampaign(page, 'Sky letter abroad', /Sky letter/);
   await saved(page);
   await page.getByText('Languages', { exact: true }).click();
   await page.getByRole('button', { name: 'Write it in another language …' }).click();

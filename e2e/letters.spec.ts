@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
+import { accessibilityFaults } from './lib/accessibility.ts';
 import { publish } from './lib/api.ts';
-import { accessibilityFaults, expect, newVisitor, test, visit } from './lib/velarium.ts';
+import { expect, newVisitor, test, visit } from './lib/velarium.ts';
 
 const FILE = createRequire(import.meta.url).resolve(
   '@fontsource-variable/nunito/files/nunito-latin-wght-normal.woff2',

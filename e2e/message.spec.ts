@@ -1,11 +1,12 @@
+import { expectAccessible } from './lib/accessibility.ts';
 import { restAll } from './lib/api.ts';
-import { expect, expectAccessible, newVisitor, test, visit } from './lib/velarium.ts';
-import { addBlock, newCampaign, openEverywhere, outline, saved, stage } from './lib/workbench.ts';
+import { expect, newVisitor, test, visit } from './lib/velarium.ts';
+import { addBlock, beginCampaign, openEverywhere, outline, saved, stage } from './lib/workbench.ts';
 
 test('blocks are added, moved by keys, duplicated, taken away, and all of it undone', async ({
   studioPage: page,
 }) => {
-  await newCampaign(page, 'Blocks', /Corner invitation/);
+  await beginCampaign(page, 'Blocks', /Corner invitation/);
   await expect(outline(page).getByRole('listitem')).toHaveCount(3);
   await addBlock(page, 'Line');
   await addBlock(page, 'Countdown');
@@ -30,7 +31,7 @@ test('blocks are added, moved by keys, duplicated, taken away, and all of it und
 test('an override for the phone shows as one, holds on the phone alone, and is dropped', async ({
   studioPage: page,
 }) => {
-  await newCampaign(page, 'Override', /Corner invitation/);
+  await beginCampaign(page, 'Override', /Corner invitation/);
   await outline(page).getByRole('button', { name: /^Text/ }).click();
   await page.getByText('Style', { exact: true }).click();
   await page.getByRole('radio', { name: 'Phone' }).check();
@@ -49,7 +50,7 @@ test('words chosen on the stage become bold, coloured and a link, and visitors s
   visitor,
 }) => {
   await restAll(velarium);
-  await newCampaign(page, 'Words', /Corner invitation/);
+  await beginCampaign(page, 'Words', /Corner invitation/);
   const text = stage(page, 'desktop').getByRole('textbox', { name: 'Text' });
   const choose = async (key: string) => {
     await text.click();
@@ -77,7 +78,7 @@ test('words chosen on the stage become bold, coloured and a link, and visitors s
 test('a picture is uploaded, described and chosen; a Look is changed for every message that follows it', async ({
   studioPage: page,
 }) => {
-  await newCampaign(page, 'Picture', /Corner invitation/);
+  await beginCampaign(page, 'Picture', /Corner invitation/);
   await addBlock(page, 'Picture');
   await expect(page.getByText('No picture is chosen yet')).toHaveCount(1);
   await page.getByRole('button', { name: 'Choose a picture' }).click();
@@ -109,7 +110,7 @@ test('a picture is uploaded, described and chosen; a Look is changed for every m
 });
 
 test('a finding is mended by one click', async ({ studioPage: page }) => {
-  await newCampaign(page, 'Findings', /Letter strip/);
+  await beginCampaign(page, 'Findings', /Letter strip/);
   await page.getByText('Findings', { exact: true }).click();
   await expect(page.getByText('The form asks for no consent.')).toBeVisible();
   await page.getByRole('button', { name: 'Write plain words for it' }).click();
@@ -120,7 +121,7 @@ test('a finding is mended by one click', async ({ studioPage: page }) => {
 test('another template keeps the words, and says which would be lost before it does', async ({
   studioPage: page,
 }) => {
-  await newCampaign(page, 'Template', /Sky letter/);
+  await beginCampaign(page, 'Template', /Sky letter/);
   await page.getByRole('button', { name: 'Template …' }).click();
   await page.getByRole('menuitem', { name: /another template/ }).click();
   const dialog = page.getByRole('dialog');
@@ -138,7 +139,7 @@ test('another template keeps the words, and says which would be lost before it d
 test('a block is dragged on the stage to another place, into a column, and back by undo', async ({
   studioPage: page,
 }) => {
-  await newCampaign(page, 'Dragged', /Corner invitation/);
+  await beginCampaign(page, 'Dragged', /Corner invitation/);
   await addBlock(page, 'Columns');
   const blocks = stage(page, 'desktop').locator('.inner > [data-block]');
   await expect(blocks).toHaveCount(4);
@@ -171,7 +172,7 @@ test('another place on a tablet and a picture as way out', async ({
   browser,
 }) => {
   await restAll(velarium);
-  await newCampaign(page, 'Elsewhere', /Corner invitation/);
+  await beginCampaign(page, 'Elsewhere', /Corner invitation/);
   await page.getByText('Size and spacing').click();
   await page.getByRole('radio', { name: 'Tablet' }).first().check();
   await page.getByRole('group', { name: 'Place on a tablet' }).getByLabel('upper left').check();
@@ -207,7 +208,7 @@ test('what the page behind can do, and how high the box is, differ on a phone', 
   browser,
 }) => {
   await restAll(velarium);
-  await newCampaign(page, 'Behind', /Sky letter/);
+  await beginCampaign(page, 'Behind', /Sky letter/);
   await page.getByText('Size and spacing').click();
   await page.getByRole('radio', { name: 'Phone' }).first().check();
   await page.getByLabel('Never higher than').fill('240');
@@ -261,7 +262,7 @@ test('what the page behind can do, and how high the box is, differ on a phone', 
 test('a box too low for its button says so, as it is measured on each device, and is mended by one press', async ({
   studioPage: page,
 }) => {
-  await newCampaign(page, 'Too low', /Sky letter/);
+  await beginCampaign(page, 'Too low', /Sky letter/);
   await page.keyboard.press('ControlOrMeta+k');
   await page.getByPlaceholder(/^An action, or a wish/).fill('height 190');
   await expect(page.getByRole('option', { selected: true })).toContainText('height');

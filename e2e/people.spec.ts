@@ -1,8 +1,9 @@
 import { readFileSync } from 'node:fs';
+import { expectAccessible } from './lib/accessibility.ts';
 import { publish, restAll } from './lib/api.ts';
 import { mailTo } from './lib/standins.ts';
-import { expect, expectAccessible, newVisitor, signIn, test, type Velarium, visit } from './lib/velarium.ts';
-import { launch, newCampaign, outline, say } from './lib/workbench.ts';
+import { expect, newVisitor, signIn, test, type Velarium, visit } from './lib/velarium.ts';
+import { beginCampaign, launch, outline, say } from './lib/workbench.ts';
 
 /** A visitor who opens the sky letter's form on /about, and answers it. */
 async function answer(
@@ -30,7 +31,7 @@ test('who answers is asked to confirm, confirms, is found, put right and erased;
   browser,
 }) => {
   await restAll(velarium);
-  await newCampaign(page, 'Confirmed letter', /Sky letter/);
+  await beginCampaign(page, 'Confirmed letter', /Sky letter/);
   await outline(page).getByRole('button', { name: /^Form/ }).click();
   await page.getByRole('button', { name: 'What goes out …' }).click();
   const after = page.getByRole('dialog', { name: 'After an answer' });

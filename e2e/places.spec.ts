@@ -1,5 +1,6 @@
 import type { Locator, Page } from '@playwright/test';
-import { accessibilityFaults, expect, test } from './lib/velarium.ts';
+import { accessibilityFaults } from './lib/accessibility.ts';
+import { expect, test } from './lib/velarium.ts';
 import { openCampaign, side } from './lib/workbench.ts';
 
 /** The places, and what in each opens something over it by a button that does not say so itself. */

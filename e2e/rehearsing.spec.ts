@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
-import { expect, expectAccessible, test } from './lib/velarium.ts';
+import { expectAccessible } from './lib/accessibility.ts';
+import { expect, test } from './lib/velarium.ts';
 import { launch, saved, say } from './lib/workbench.ts';
 
 test('a visit is put together, played, expected of, kept, and asked again before a launch breaks it', async ({

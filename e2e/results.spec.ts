@@ -1,8 +1,9 @@
 import type { Manifest } from '@velarium/contract';
 import { assign } from '@velarium/core';
+import { expectAccessible } from './lib/accessibility.ts';
 import { publish, restAll } from './lib/api.ts';
-import { expect, expectAccessible, newVisitor, test, visit } from './lib/velarium.ts';
-import { launch, newCampaign, saved, say, side } from './lib/workbench.ts';
+import { expect, newVisitor, test, visit } from './lib/velarium.ts';
+import { beginCampaign, launch, saved, say, side } from './lib/workbench.ts';
 
 test('Results say what the raw events say, of the site and of one campaign, and compare days with days', async ({
   velarium,
@@ -89,11 +90,11 @@ test('two moments are tried: each visitor meets their own, every time, and Resul
   browser,
 }) => {
   await restAll(velarium);
-  await newCampaign(page, 'Later', /Sky letter/);
+  await beginCampaign(page, 'Later', /Sky letter/);
   await say(page, 'after 15 seconds, on /about, on every device, every time');
   await saved(page);
   await page.getByRole('link', { name: 'Board', exact: true }).first().click();
-  await newCampaign(page, 'Sooner', /Sky letter/);
+  await beginCampaign(page, 'Sooner', /Sky letter/);
   await say(page, 'after 5 seconds, on /about, on every device, every time');
   await side(page, 'Limits');
   await page.getByText('Experiment', { exact: true }).click();
@@ -298,7 +299,7 @@ test('the way down begins before the showing and knows who began to answer; what
   browser,
 }) => {
   await restAll(velarium);
-  await newCampaign(page, 'Letter tried', /Sky letter/);
+  await beginCampaign(page, 'Letter tried', /Sky letter/);
   await say(page, 'at once, everywhere, on every device, every time');
   await launch(page);
   const answerIn = async (isSent: boolean) => {

@@ -1,10 +1,11 @@
+import { expectAccessible } from './lib/accessibility.ts';
 import { restAll } from './lib/api.ts';
-import { expect, expectAccessible, newVisitor, signIn, test, visit } from './lib/velarium.ts';
+import { expect, newVisitor, signIn, test, visit } from './lib/velarium.ts';
 import {
   addCondition,
   addTrigger,
+  beginCampaign,
   launch,
-  newCampaign,
   say,
   sentence,
   side,
@@ -12,7 +13,7 @@ import {
 } from './lib/workbench.ts';
 
 test('a rule typed into the palette is said back, made, and undone as one', async ({ studioPage: page }) => {
-  await newCampaign(page, 'Typed', /Corner invitation/);
+  await beginCampaign(page, 'Typed', /Corner invitation/);
   const before = (await sentence(page).textContent()) ?? '';
   await page.keyboard.press('ControlOrMeta+k');
   await page.keyboard.type('after 20 seconds on journal, not on phones, once a week, and dance');
@@ -28,7 +29,7 @@ test('a rule typed into the palette is said back, made, and undone as one', asyn
 test('a wish about the design shows on the stage before it is taken, and leaves it when it is not', async ({
   studioPage: page,
 }) => {
-  await newCampaign(page, 'Wished', /Corner invitation/);
+  await beginCampaign(page, 'Wished', /Corner invitation/);
   const ground = () =>
     stage(page, 'desktop')
       .locator('.card')
@@ -54,7 +55,7 @@ test('a wish about the design shows on the stage before it is taken, and leaves 
 test('the visit line: marks by key and by drag over the site’s curves, joined, and played on the stage', async ({
   studioPage: page,
 }) => {
-  await newCampaign(page, 'Line', /Corner invitation/);
+  await beginCampaign(page, 'Line', /Corner invitation/);
   await side(page, 'Reach');
   await page.getByRole('radio', { name: 'Everywhere', exact: true }).check();
   await side(page, 'Moment');
@@ -95,7 +96,7 @@ test('the visit line: marks by key and by drag over the site’s curves, joined,
 });
 
 test('every kind of trigger has a form of its own, and one can be tried', async ({ studioPage: page }) => {
-  await newCampaign(page, 'Triggers', /Corner invitation/);
+  await beginCampaign(page, 'Triggers', /Corner invitation/);
   await side(page, 'Moment');
   const list = page.getByRole('list', { name: 'Triggers' });
   for (const [kind, words] of [
@@ -136,7 +137,7 @@ test('every kind of trigger has a form of its own, and one can be tried', async 
 });
 
 test('an element is picked on the page itself', async ({ studioPage: page, velarium }) => {
-  await newCampaign(page, 'Picked', /Corner invitation/);
+  await beginCampaign(page, 'Picked', /Corner invitation/);
   await side(page, 'Reach');
   await page.getByRole('radio', { name: 'Everywhere', exact: true }).check();
   await side(page, 'Moment');
@@ -176,7 +177,7 @@ test('pages by folder, group and pattern; what they cover; any address tried; wh
   browser,
 }) => {
   await restAll(velarium);
-  await newCampaign(page, 'Reach', /Corner invitation/);
+  await beginCampaign(page, 'Reach', /Corner invitation/);
   await side(page, 'Reach');
   const opens = page.getByRole('group', { name: 'Opens on' });
   const find = (group: typeof opens) => group.getByRole('combobox', { name: 'Find a page by title or path' });
@@ -233,7 +234,7 @@ test('pages by folder, group and pattern; what they cover; any address tried; wh
 test('a campaign is moved up the order of its site by keys, and the sentence says so', async ({
   studioPage: page,
 }) => {
-  await newCampaign(page, 'Urgent', /Corner invitation/);
+  await beginCampaign(page, 'Urgent', /Corner invitation/);
   await side(page, 'Limits');
   await page.getByText('Beside other campaigns', { exact: true }).click();
   const places = page.getByRole('list', { name: 'Order of the site’s campaigns' }).getByRole('listitem');
@@ -366,7 +367,7 @@ test('an audience says how many of the last visitors it would have held, and wha
 }) => {
   const site = await visit(visitor, `${velarium.fell}/?utm_campaign=moonrise`);
   await site.settle();
-  await newCampaign(page, 'Audience', /Corner invitation/);
+  await beginCampaign(page, 'Audience', /Corner invitation/);
   await addCondition(page, 'Country');
   const held = page.getByRole('status').filter({ hasText: 'visitors of the last 30 days' });
   await expect(held).toContainText(
@@ -407,7 +408,7 @@ test('Launch names a page the site does not have and an element that is on none 
   velarium,
 }) => {
   await restAll(velarium);
-  await newCampaign(page, 'Slips', /Corner invitation/);
+  await beginCampaign(page, 'Slips', /Corner invitation/);
   await say(page, 'on /jornal/ and on shop, once per session');
   await addTrigger(page, 'An element used');
   await page.getByRole('button', { name: 'Launch', exact: true }).click();

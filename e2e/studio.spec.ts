@@ -1,6 +1,7 @@
 import type { Page } from '@playwright/test';
+import { expectAccessible } from './lib/accessibility.ts';
 import { mailTo } from './lib/standins.ts';
-import { expect, expectAccessible, signIn, test } from './lib/velarium.ts';
+import { expect, signIn, test } from './lib/velarium.ts';
 
 const open = (name: string) => async (page: Page) => {
   await page.getByRole('link', { name, exact: true }).click();

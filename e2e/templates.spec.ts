@@ -1,6 +1,7 @@
-import type { BrowserContext, Page } from '@playwright/test';
+import type { BrowserContextOptions, Page } from '@playwright/test';
 import type { Message } from '@velarium/contract';
 import { picturesOf, TEMPLATES } from '@velarium/core';
+import { accessibilityFaults } from './lib/accessibility.ts';
 import { publish, restAll } from './lib/api.ts';
 import {
   type DeviceName,
@@ -11,30 +12,59 @@ import {
   openEmptied,
   paintedPicture,
   picturesReady,
+  readPicture,
 } from './lib/same-picture.ts';
-import { test as base, expect, newVisitor, rulesFor, signIn } from './lib/velarium.ts';
+import { test as base, expect, newVisitor, signIn } from './lib/velarium.ts';
 
 /** A window of the studio in which every device of the stage has room at its real size. */
 const WIDE = { width: 1290, height: 1190 };
 const NOON = new Date('2026-11-25T12:00:00Z');
 const DEVICES = ['desktop', 'tablet', 'phone'] as const;
 
-/** A browser of a viewer, whose stage is without the marks of editing; it has the studio's code at hand for every template. */
-const test = base.extend<{ atNoon: BrowserContext }, { viewer: BrowserContext }>({
-  viewer: [
+/**
+ * Windows that stay open from template to template, with the code at hand: the stage of a viewer, which is without the marks of
+ * editing, and a visitor's page for each device.
+ */
+interface Windows {
+  /** Goes to a place of the studio. */
+  readonly stageAt: (place: string) => Promise<Page>;
+  readonly visitorOn: (device: DeviceName) => Page;
+}
+
+const test = base.extend<object, { windows: Windows }>({
+  windows: [
     async ({ browser, worker }, use) => {
-      const context = await browser.newContext({ viewport: WIDE, reducedMotion: 'reduce' });
-      worker.keeps.add(context);
-      await context.clock.setFixedTime(NOON);
-      await use(context);
-      await context.close();
+      const keep = async (options: BrowserContextOptions) => {
+        const context = await newVisitor(browser, options);
+        worker.keeps.add(context);
+        await context.clock.setFixedTime(NOON);
+        return context;
+      };
+      const stage = await (await keep({ viewport: WIDE, reducedMotion: 'reduce' })).newPage();
+      const visitors = new Map<DeviceName, Page>();
+      for (const device of DEVICES) visitors.set(device, await newEmptied(await keep(deviceOptions(device))));
+      await use({
+        async stageAt(place) {
+          if (stage.url() === 'about:blank') {
+            await signIn(stage, worker, 'wren@quillonfell.example', place);
+            // Nothing but the window itself.
+            await stage.addStyleTag({
+              content:
+                'section[aria-label=Stage] figure [aria-hidden]{display:none} section[aria-label=Stage] figure>div{background:#fff!important;box-shadow:none!important;border-radius:0!important}',
+            });
+          } else
+            await stage.evaluate((next) => {
+              history.pushState(null, '', next);
+              dispatchEvent(new PopStateEvent('popstate', { state: null }));
+            }, place);
+          return stage;
+        },
+        visitorOn: (device) => visitors.get(device) as Page,
+      });
+      for (const page of [stage, ...visitors.values()]) await page.context().close();
     },
     { scope: 'worker' },
   ],
-  atNoon: async ({ viewer }, use) => {
-    await use(viewer);
-    for (const page of viewer.pages()) await page.close();
-  },
 });
 
 /** Pictures behind the words are the sheet's, and nobody tells when they are there. */
@@ -78,9 +108,7 @@ async function expectEveryStepAccessible(stage: Page): Promise<void> {
   for (let n = 0; n < (await steps.count()); n++) {
     await steps.nth(n).click();
     await expect(stage.locator(frame).contentFrame().locator('.card')).toBeVisible();
-    const { violations } = await rulesFor(stage).include([frame, 'velarium-message']).analyze();
-    const found = violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join(' | ')}`);
-    expect.soft(found).toEqual([]);
+    expect.soft(await accessibilityFaults(stage, [frame, 'velarium-message'])).toEqual([]);
   }
   await steps.first().click();
 }
@@ -88,38 +116,27 @@ async function expectEveryStepAccessible(stage: Page): Promise<void> {
 for (const { id, name, message } of TEMPLATES) {
   test(`the template ${name}: what the stage shows is what pages show, and everybody can use it`, async ({
     velarium,
-    browser,
-    atNoon,
+    windows,
   }, testInfo) => {
     await restAll(velarium);
     const [site] = await velarium.query<{ id: string }>('SELECT id FROM site ORDER BY created_at LIMIT 1');
     const campaign = await publish(velarium, { template: id });
 
-    const stage = await atNoon.newPage();
-    await signIn(stage, velarium, 'wren@quillonfell.example', `/sites/${site?.id}/campaigns/${campaign}`);
+    const stage = await windows.stageAt(`/sites/${site?.id}/campaigns/${campaign}`);
     await stage.getByRole('button', { name: /^Real size/ }).click();
     await stage.getByRole('button', { name: /^Page behind/ }).click();
     if (/\{\{(visitor|basket)/.test(JSON.stringify(message))) {
       await stage.getByRole('combobox', { name: 'Read as' }).click();
       await stage.getByRole('option', { name: /nothing is known/ }).click();
     }
-    await stage.addStyleTag({
-      content:
-        'section[aria-label=Stage] figure [aria-hidden]{display:none} section[aria-label=Stage] figure>div{background:#fff!important;box-shadow:none!important;border-radius:0!important}',
-    });
-    const pictures = {
-      desktop: await pictureOnStage(stage, 'desktop', message),
-      phone: await pictureOnStage(stage, 'phone', message),
-      tablet: Buffer.alloc(0) as Buffer,
-    };
+    const desktop = await pictureOnStage(stage, 'desktop', message);
+    const phone = await pictureOnStage(stage, 'phone', message);
     await expectEveryStepAccessible(stage);
     await stage.getByRole('button', { name: /^Tablet/ }).click();
-    pictures.tablet = await pictureOnStage(stage, 'tablet', message);
+    const pictures = { desktop, phone, tablet: await pictureOnStage(stage, 'tablet', message) };
 
     const compare = async (device: DeviceName) => {
-      const context = await newVisitor(browser, deviceOptions(device));
-      await context.clock.setFixedTime(NOON);
-      const page = await newEmptied(context);
+      const page = windows.visitorOn(device);
       await openEmptied(page, `${velarium.fell}/about`);
       await expect(page.locator('velarium-message .card')).toBeVisible();
       await picturesReady(page);
@@ -138,9 +155,9 @@ for (const { id, name, message } of TEMPLATES) {
           }),
         )
         .toBe(0);
-      await expectSamePicture(testInfo, `${name}, ${device}`, {
-        stage: pictures[device],
-        page: await paintedPicture(page),
+      expectSamePicture(testInfo, `${name}, ${device}`, {
+        one: await readPicture(pictures[device]),
+        other: await paintedPicture(page),
         hasDrawing: picturesOf(message).length > 0,
       });
     };

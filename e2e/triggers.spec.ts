@@ -271,7 +271,7 @@ test('a page with only time triggers gets no extras and no watching of scroll or
   expect([listening.scroll, listening.pointermove]).toEqual([2, 1]);
 });
 
-test.describe('the rarely used part', () => {
+test.describe('the parts that not every page needs', () => {
   const only = (address: string): NonNullable<RuleOf['reach']> => ({
     pages: { include: [{ kind: 'exact', address }], exclude: [], follows: null },
   });
@@ -327,6 +327,53 @@ test.describe('the rarely used part', () => {
     await expect.poll(fetched).toBe(1);
     await expectOpen(site);
     await go(site, '/about');
+    await go(site, '/contact');
+    await expectOpen(site);
+    expect(fetched()).toBe(1);
+    expect(site.problems).toEqual([]);
+  });
+
+  test('what is told of a visitor where nothing asks for it is known to the page that does', async ({
+    open,
+    velarium,
+    visitor,
+  }) => {
+    // Where it is taken down, every page needs the part for it.
+    await changeSettings(velarium, { recordedFacts: null });
+    const requests: string[] = [];
+    visitor.on('request', (request) => requests.push(request.url()));
+    const fetched = () => requests.filter((url) => url.includes('/extras-')).length;
+    const site = await open(
+      {
+        reach: {
+          ...only('/contact'),
+          audience: {
+            match: 'all',
+            groups: [
+              {
+                not: false,
+                match: 'all',
+                items: [
+                  {
+                    not: false,
+                    condition: { kind: 'attribute', name: 'plan', value: 'friend' },
+                  },
+                ],
+              },
+            ],
+          },
+        },
+      },
+      '/about',
+    );
+    await site.shows(0);
+    expect(fetched()).toBe(0);
+    await site.page.evaluate(() => {
+      const { velarium } = window as unknown as { velarium: { visitor(facts: object): void } };
+      velarium.visitor({ plan: 'friend' });
+    });
+    await site.shows(0);
+    expect(fetched()).toBe(0);
     await go(site, '/contact');
     await expectOpen(site);
     expect(fetched()).toBe(1);

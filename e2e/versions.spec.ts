@@ -1,7 +1,8 @@
 import type { Page } from '@playwright/test';
+import { expectAccessible } from './lib/accessibility.ts';
 import { restAll } from './lib/api.ts';
-import { expect, expectAccessible, newVisitor, signIn, test, visit } from './lib/velarium.ts';
-import { newCampaign, openCampaign, saved, say, stage } from './lib/workbench.ts';
+import { expect, newVisitor, signIn, test, visit } from './lib/velarium.ts';
+import { beginCampaign, openCampaign, saved, say, stage } from './lib/workbench.ts';
 
 const retitle = async (page: Page, words: string) => {
   await stage(page, 'desktop').getByRole('textbox', { name: 'Heading' }).fill(words);
@@ -19,7 +20,7 @@ test('Launch says what changes; versions are compared as visitors had them, and 
   browser,
 }) => {
   await restAll(velarium);
-  await newCampaign(page, 'Kept whole', /Corner invitation/);
+  await beginCampaign(page, 'Kept whole', /Corner invitation/);
   await say(page, 'after 2 seconds, on /about, every time');
   await retitle(page, 'The first words');
   let launch = await openLaunch(page);
@@ -65,7 +66,7 @@ test('a launch is planned, shown on the Board and called off; another comes at i
   studioPage: page,
 }) => {
   await restAll(velarium);
-  await newCampaign(page, 'For later', /Corner invitation/);
+  await beginCampaign(page, 'For later', /Corner invitation/);
   await say(page, 'after 2 seconds, on /about, every time');
   await retitle(page, 'As planned');
   let launch = await openLaunch(page);
@@ -161,7 +162,7 @@ test('a link shows a draft on the site to somebody without an account, with the 
   visitor,
 }) => {
   await restAll(velarium);
-  await newCampaign(page, 'For the board', /Corner invitation/);
+  await beginCampaign(page, 'For the board', /Corner invitation/);
   await say(page, 'after 1 second, on /about, every time');
   await retitle(page, 'Only drafted');
   await page.getByRole('button', { name: 'Try it' }).click();
@@ -196,7 +197,7 @@ test('any earlier draft is found on a line, held against what it says now, and b
   velarium,
   studioPage: page,
 }) => {
-  await newCampaign(page, 'Many drafts', /Corner invitation/);
+  await beginCampaign(page, 'Many drafts', /Corner invitation/);
   for (const words of ['The first words', 'The second words', 'The third words']) {
     await retitle(page, words);
     // What is typed one upon the other is one save.
@@ -237,7 +238,7 @@ test('where the workspace asks for it, a second person sees what a launch change
 
   const other = await (await browser.newContext()).newPage();
   await signIn(other, velarium, 'idris@quillonfell.example');
-  await newCampaign(other, 'For two to see', /Corner invitation/);
+  await beginCampaign(other, 'For two to see', /Corner invitation/);
   await say(other, 'after 5 seconds, everywhere');
   await saved(other);
   await other.keyboard.press('ControlOrMeta+Enter');

@@ -1,5 +1,6 @@
+import { expectAccessible } from './lib/accessibility.ts';
 import { publish } from './lib/api.ts';
-import { expect, expectAccessible, test, visit } from './lib/velarium.ts';
+import { expect, test, visit } from './lib/velarium.ts';
 import { openCampaign } from './lib/workbench.ts';
 
 test('a visitor who was given a code sees why a message does not show, changes nothing by it, and lets the team know', async ({

@@ -1,6 +1,7 @@
+import { expectAccessible } from '../lib/accessibility.ts';
 import { restAll } from '../lib/api.ts';
 import { mailTo } from '../lib/standins.ts';
-import { expect, expectAccessible, newVisitor, test, visit } from '../lib/velarium.ts';
+import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
 import { addBlock, launch, newCampaign, outline, say, sentence, side, stage } from '../lib/workbench.ts';
 
 test('J02 a newsletter with a second field, its own thanks and another shape on phones, on one page from a date on', async ({

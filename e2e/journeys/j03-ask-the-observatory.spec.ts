@@ -1,6 +1,7 @@
+import { expectAccessible } from '../lib/accessibility.ts';
 import { restAll } from '../lib/api.ts';
 import { mailTo } from '../lib/standins.ts';
-import { answerSum, expect, expectAccessible, newVisitor, test, visit } from '../lib/velarium.ts';
+import { answerSum, expect, newVisitor, test, visit } from '../lib/velarium.ts';
 import { launch, newCampaign, outline, say, sentence, side, stage } from '../lib/workbench.ts';
 
 test('J03 a question with a picture, from one country only, and every way to close it', async ({

@@ -1,6 +1,7 @@
+import { expectAccessible } from '../lib/accessibility.ts';
 import { restAll } from '../lib/api.ts';
 import { recordsOf } from '../lib/standins.ts';
-import { answerSum, expect, expectAccessible, newVisitor, test, visit } from '../lib/velarium.ts';
+import { answerSum, expect, newVisitor, test, visit } from '../lib/velarium.ts';
 import { launch, newCampaign, outline, say, sentence } from '../lib/workbench.ts';
 
 test('J07 three messages, one of them a copy that is changed, one taken away; answers go to the records', async ({

@@ -1,5 +1,6 @@
+import { expectAccessible } from '../lib/accessibility.ts';
 import { restAll } from '../lib/api.ts';
-import { expect, expectAccessible, newVisitor, test, visit } from '../lib/velarium.ts';
+import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
 import { addCondition, launch, newCampaign, rehearse, say, sentence } from '../lib/workbench.ts';
 
 test('J14 tried it already: why it does not show, and again at once without touching real visitors', async ({

@@ -81,18 +81,31 @@ export const groundsReady = (message: Locator): Promise<void> =>
     );
   });
 
+/** A picture and its pixels, row by row, three bytes each. */
+interface Picture {
+  readonly png: Buffer;
+  readonly pixels: Buffer;
+  readonly width: number;
+  readonly height: number;
+}
+
+export async function readPicture(png: Buffer, isMirrored = false): Promise<Picture> {
+  const { data, info } = await sharp(png)
+    .flop(isMirrored)
+    .removeAlpha()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  return { png, pixels: data, width: info.width, height: info.height };
+}
+
 /** A picture of a page once it has been painted: one that has not is all of one colour, however long it has been there. */
-export async function paintedPicture(page: Page): Promise<Buffer> {
+export async function paintedPicture(page: Page, isMirrored = false): Promise<Picture> {
   await page.evaluate(() => document.fonts.ready.then(() => true));
-  let picture: Buffer = Buffer.alloc(0);
-  await expect
-    .poll(async () => {
-      picture = await page.screenshot();
-      const { channels } = await sharp(picture).stats();
-      return channels.some(({ stdev }) => stdev > 0);
-    })
-    .toBe(true);
-  return picture;
+  for (;;) {
+    const picture = await readPicture(await page.screenshot(), isMirrored);
+    const { pixels } = picture;
+    if (!pixels.subarray(3).equals(pixels.subarray(0, -3))) return picture;
+  }
 }
 
 /**
@@ -104,32 +117,33 @@ const MOST_CORNER_PIXELS = 0.0002;
 /** A drawing is painted anew for each layer it stands in, and its finest lines may fall on the neighbouring pixel. */
 const MOST_DRAWN_PIXELS = 0.002;
 
+/** How many pixels of two pictures of one size are further apart than rounding makes them. */
+function differentPixels({ pixels: a }: Picture, { pixels: b }: Picture): number {
+  if (a.equals(b)) return 0;
+  const isFar = (at: number) => Math.abs((a[at] as number) - (b[at] as number)) > ROUNDING;
+  let different = 0;
+  for (let at = 0; at < a.length; at += 3) if (isFar(at) || isFar(at + 1) || isFar(at + 2)) different++;
+  return different;
+}
+
 /** Two pictures are the same to the pixel, rounding apart; where they are not, both are kept with the test. */
-export async function expectSamePicture(
+export function expectSamePicture(
   testInfo: TestInfo,
   name: string,
   {
-    stage,
-    page,
+    one,
+    other,
     hasDrawing,
-  }: { readonly stage: Buffer; readonly page: Buffer; readonly hasDrawing: boolean },
-): Promise<void> {
-  const [a, b] = await Promise.all(
-    [stage, page].map((one) => sharp(one).removeAlpha().raw().toBuffer({ resolveWithObject: true })),
-  );
-  if (!a || !b) throw new Error('two pictures were expected');
-  let different = 0;
-  const { width, height } = a.info;
-  const isSameSize = width === b.info.width && height === b.info.height;
-  for (let at = 0; isSameSize && at < a.data.length; at += 3) {
-    const isFar = [0, 1, 2].some((n) => Math.abs((a.data[at + n] ?? 0) - (b.data[at + n] ?? 0)) > ROUNDING);
-    if (isFar) different++;
-  }
+  }: { readonly one: Picture; readonly other: Picture; readonly hasDrawing: boolean },
+): void {
+  const { width, height } = one;
+  const isSameSize = width === other.width && height === other.height;
+  const different = isSameSize ? differentPixels(one, other) : width * height;
+  const share = different / (width * height);
   const most = hasDrawing ? MOST_DRAWN_PIXELS : MOST_CORNER_PIXELS;
-  const share = isSameSize ? different / (width * height) : 1;
   if (share > most) {
-    writeFileSync(testInfo.outputPath(`${name}, on the stage.png`), stage);
-    writeFileSync(testInfo.outputPath(`${name}, on the page.png`), page);
+    writeFileSync(testInfo.outputPath(`${name}, one.png`), one.png);
+    writeFileSync(testInfo.outputPath(`${name}, other.png`), other.png);
   }
   expect.soft(share, `${name}: ${different} pixels differ`).toBeLessThanOrEqual(most);
 }

@@ -1,5 +1,4 @@
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import AxeBuilder from '@axe-core/playwright';
 import {
   type Browser,
   type BrowserContext,
@@ -331,42 +330,4 @@ export class SitePage {
   get dialog() {
     return this.page.getByRole('dialog');
   }
-}
-
-/** Nothing that WCAG's automatic rules can find is wrong on this page. */
-export async function expectAccessible(page: Page): Promise<void> {
-  expect(await accessibilityFaults(page)).toEqual([]);
-}
-
-/**
- * WCAG's automatic rules for a page and the frames of its own. What passes is not told of one by one, and each frame is asked in
- * its place: that is twice as quick, and finds the same.
- */
-export const rulesFor = (page: Page): AxeBuilder =>
-  new AxeBuilder({ page }).setLegacyMode().options({
-    runOnly: { type: 'tag', values: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] },
-    resultTypes: ['violations'],
-  });
-
-/** What WCAG's automatic rules find on this page, or within what is named of it. */
-export async function accessibilityFaults(page: Page, within?: string): Promise<string[]> {
-  // A notice that comes or goes is pale for that moment only; of who asks for less motion none is.
-  const isStill = await page.evaluate(() => matchMedia('(prefers-reduced-motion: reduce)').matches);
-  if (!isStill) await page.emulateMedia({ reducedMotion: 'reduce' });
-  await expect
-    .poll(() =>
-      page.evaluate(
-        () => document.querySelector('[data-sonner-toaster]')?.getAnimations({ subtree: true }).length ?? 0,
-      ),
-    )
-    .toBe(0);
-  const rules = rulesFor(page);
-  const { violations } = await (within ? rules.include(within) : rules)
-    // The pages behind the stage are scenery: hidden from readers and scripts.
-    .exclude('iframe[sandbox]')
-    .analyze();
-  if (!isStill) await page.emulateMedia({ reducedMotion: null });
-  return violations.map(
-    ({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`,
-  );
 }

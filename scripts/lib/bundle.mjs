@@ -88,6 +88,18 @@ const INNER_NAMES = [
     'hand',
     'keep',
     'active',
+    'renderer',
+    'isHeld',
+    'scrolled',
+    'look',
+    'touch',
+    'reconsider',
+    'createToldFacts',
+    'underOneFloor',
+    'shareSession',
+    'giveConsent',
+    'onExitByTouch',
+    'isAmongPlain',
   ],
 ];
 
@@ -131,7 +143,8 @@ export async function bundleTag() {
     'letters',
     'extras',
     'rare',
-    'panel',
+    'preview',
+    'verdicts',
     'within',
   ])
     bundles[name] = await chunk(name);

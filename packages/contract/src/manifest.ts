@@ -162,8 +162,8 @@ export const manifestCampaignSchema = z.strictObject({
     .nullable(),
   /** Which of them the visitor has; found by the tag for its visitor. */
   variant: z.string().optional(),
-  /** The rarely used part is asked for by pages this can open on; missing where it is not, or the whole site asks for it. */
-  asksRare: z.literal(true).optional(),
+  /** Parts that pages on which this can open ask for, beside those that every page needs; missing where there are none. */
+  asks: z.array(z.enum(TAG_PARTS)).optional(),
 });
 export type ManifestCampaign = z.infer<typeof manifestCampaignSchema>;
 
@@ -177,8 +177,8 @@ export const manifestSchema = z.strictObject({
   made: z.number().int().min(0).optional(),
   /** What the tag must load beside itself to decide for this site. */
   parts: z.array(z.enum(TAG_PARTS)),
-  /** Those of them that every page needs, where the others are asked for by the page; missing where every page needs all. */
-  first: z.array(z.enum(TAG_PARTS)).optional(),
+  /** Those of them that every page needs, where others are asked for by the page; missing where every page needs all. */
+  everywhere: z.array(z.enum(TAG_PARTS)).optional(),
   /** Whether any campaign asks for what only the edge can tell of a visitor: the country, or what the site they came from is. */
   asksEdge: z.boolean(),
   /** IANA name of the site's time zone. */

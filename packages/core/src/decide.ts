@@ -5,7 +5,7 @@ export { createDepth, type Depth, type DepthState, SETTLED_MS, scrolls } from '.
 export { createMouseLeaving } from './page/leaving-by-mouse.ts';
 export { isReached, reachedHeight } from './page/reached.ts';
 export { createViewable } from './page/viewable.ts';
-export { createKeyReader } from './pages/page-key.ts';
+export { createKeyReader, withoutSlash } from './pages/page-key.ts';
 export type { Fact } from './triggers/trigger.ts';
 export * from './visit/memory.ts';
 export { createPageView, type Now, type PageView } from './visit/page-view.ts';

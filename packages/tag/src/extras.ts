@@ -1,4 +1,6 @@
-/** Entry of the bundle that is loaded only where a manifest asks for more than time, exact pages and caps. */
-export { EXTRAS } from '@velarium/core/extras';
-export { observe } from './observe/observe.ts';
-export { createToldFacts } from './page/visitor-facts.ts';
+/** Entry of the bundle that is loaded only where a manifest asks for more than time, pages by their address and caps. */
+import { EXTRAS } from '@velarium/core/extras';
+import { observe } from './observe/observe.ts';
+import { createToldFacts } from './page/visitor-facts.ts';
+
+export const PART = { ...EXTRAS, observe, createToldFacts };

@@ -1,4 +1,4 @@
-import type { Manifest, ManifestCampaign, VisitorEvent } from '@velarium/contract';
+import type { Manifest, ManifestCampaign, TagPart, VisitorEvent } from '@velarium/contract';
 import {
   createKeyReader,
   createPageIndex,
@@ -15,7 +15,7 @@ import {
 } from '@velarium/core/decide';
 import type { explain } from '@velarium/core/explain';
 import type { createTopics, PublicApi } from './api.ts';
-import type { BundleName } from './files.ts';
+import type { Beginning } from './begin.ts';
 import { timeOrderedId } from './ids.ts';
 import { closest, on } from './observe/on.ts';
 import { onActivity } from './page/on-activity.ts';
@@ -23,13 +23,10 @@ import { onDepth } from './page/on-depth.ts';
 import { onPageHidden } from './page/on-page-hidden.ts';
 import { onPageShown } from './page/on-page-shown.ts';
 import { onRouteChange } from './page/on-route-change.ts';
-import type { Parts } from './parts.ts';
-import type * as Rare from './rare.ts';
-import type { EventOutbox } from './send/outbox.ts';
-import type { Load, Loaded } from './show/load.ts';
+import type { ToldFacts } from './page/visitor-facts.ts';
+import type { PartBundles, Parts } from './parts.ts';
+import type { Loaded } from './show/load.ts';
 import type { Shown } from './show/show.ts';
-import type { SiteScript } from './site-script.ts';
-import type { Storage } from './store/storage.ts';
 import { type VisitorStore, withSiteLock } from './store/visitor-store.ts';
 
 /** How long before its time a message is fetched, so that it opens on the second and not a request later. */
@@ -41,23 +38,6 @@ const LONGEST_TIMER_MS = 3_600_000;
 const nothing = () => {};
 /** Nobody reads any of it without the extras. */
 const NOTHING_TOLD = {} as PageViewFacts;
-
-export interface VisitInput {
-  readonly script: SiteScript;
-  readonly manifest: Manifest;
-  readonly storage: Storage;
-  readonly store: VisitorStore;
-  readonly outbox: EventOutbox;
-  readonly load: Load;
-  readonly topics: ReturnType<typeof createTopics>;
-  readonly parts: Parts;
-  /** Asks the edge for something of this site's, `undefined` where it has none. */
-  readonly ask: (path: string) => Promise<unknown>;
-  /** Loads one of the tag's other bundles. */
-  readonly loadPart: <Bundle>(name: BundleName) => Promise<Bundle>;
-  /** In a preview nothing is sent anywhere. */
-  readonly isPreview: boolean;
-}
 
 export interface Visit {
   /** What the page's own script may call. */
@@ -71,17 +51,20 @@ export interface Visit {
 }
 
 /** Follows one document from page view to page view: tells core what happens and does what core decides. */
-export function startVisit(input: VisitInput): Visit {
-  const { script, storage, store, outbox, load, topics, parts, ask: askEdge, isPreview, loadPart } = input;
+export async function startVisit(
+  input: Beginning,
+  store: VisitorStore,
+  tellTopic: ReturnType<typeof createTopics>['tell'],
+): Promise<Visit> {
+  const { script, storage, outbox, load, ask: askEdge, isPreview, loadPart } = input;
   const { site } = input.manifest;
-  // Whose visit it is must be known before anything is asked of memory.
-  if (site.sharedDomain)
-    parts.shareSession?.(site.sharedDomain, script.key, site.sessionMinutes, storage, store);
-  const { visitor } = store.read();
   const keysOf = createKeyReader(site);
-  const told = parts.createToldFacts?.(parts.RARE, input.manifest, (reached) => report('reached', reached));
-  // Without the extras no live campaign asks for any of these.
-  const readFacts = told?.read ?? (() => NOTHING_TOLD);
+  const parts: Parts = {};
+  let told: ToldFacts | undefined;
+  /** What was told of the visitor while no page asked for it, the latest of it. */
+  let unheard: (readonly [call: string, said: unknown])[] = [];
+  // Without the extras no campaign of this page asks for any of these.
+  const readFacts = () => told?.read() ?? NOTHING_TOLD;
   const shown = new Map<string, Shown>();
   let manifest: Manifest;
   let index: PageIndex;
@@ -123,7 +106,15 @@ export function startVisit(input: VisitInput): Visit {
     return event.id;
   };
   const surroundings = () => ({ manifest, index, href: location.href, device: device(), facts: readFacts });
-  const loadRare = () => loadPart<typeof Rare>('rare');
+  const bring = async (asked: readonly TagPart[]) => {
+    const loaded = await Promise.all(asked.map(loadPart<PartBundles[TagPart]>));
+    Object.assign(parts, ...loaded.map(({ PART }) => PART), input.parts);
+    told ??= parts.createToldFacts?.(parts, input.manifest, unheard, {
+      reached: (reached) => report('reached', reached),
+      tell,
+      reconsider,
+    });
+  };
   const beginPageView = () => {
     viewedPage = page();
     const pageKey = keysOf(viewedPage).path;
@@ -132,39 +123,39 @@ export function startVisit(input: VisitInput): Visit {
     const at = now();
     /** With the parts there are, from the moment the page began. */
     const decide = () => {
-      const extras = { ...parts.EXTRAS, ...parts.RARE };
-      manifest = parts.RARE?.manifestFor(storage.isKept() ? visitor : null, input.manifest) ?? input.manifest;
-      index = createPageIndex(manifest, extras);
+      manifest =
+        parts.manifestFor?.(storage.isKept() ? store.read().visitor : null, input.manifest) ?? input.manifest;
+      index = createPageIndex(manifest, parts);
       const begun = createPageView({
         ...surroundings(),
         pageKey,
         remembers: storage.isKept,
         isVisible: !document.hidden,
         now: at,
-        extras,
+        extras: parts,
       });
       view = parts.underOneFloor?.(site, begun, memoryNow, now, plan) ?? begun;
+      // What the edge knows of a session comes when it comes.
+      if (manifest.asksEdge) told?.learn(askEdge, session);
+      reconsider();
     };
     decide();
-    early = parts.RARE || !candidates().some(({ asksRare }) => asksRare) ? undefined : [];
-    if (early)
-      loadRare().then((rare) => {
-        Object.assign(parts, rare);
-        // Another page may have been gone to, which waits for the same or for nothing.
-        if (!early) return;
+    const missing = candidates().flatMap(({ asks = [] }) => asks);
+    const facts: Fact[] | undefined = missing[0] && [];
+    early = facts;
+    if (facts)
+      bring(missing).then(() => {
+        // Another page may have been gone to, which waits for others or for nothing.
+        if (early !== facts) return;
         decide();
-        early.forEach(tell);
         early = undefined;
-        reconsider();
+        facts.forEach(tell);
         // One that cannot be had is waited for in vain: without it they would be decided wrongly.
       }, nothing);
     viewId = report('pageview', session.views < 2 && { begun: [session.number, session.referrer] });
     depth = onDepth((reached) => {
       if (asksDepth) tell({ kind: 'scrolled', ...reached });
     });
-    reconsider();
-    // What the edge knows of a session comes when it comes.
-    if (input.manifest.asksEdge) told?.learn(askEdge, session, reconsider);
   };
 
   /** A message to ourselves comes as a task of its own, without the wait that a timer has: the page comes between. */
@@ -299,7 +290,7 @@ export function startVisit(input: VisitInput): Visit {
         manifest,
         change: store.change,
         report: (kind, more) => report(kind, more, campaign),
-        tell: (topic, name) => topics.tell(topic, id, { name }),
+        tell: (topic, name) => tellTopic(topic, id, { name }),
         send: async (answered) =>
           // Nothing is sent but from a form, which came with its part.
           isPreview ||
@@ -340,6 +331,17 @@ export function startVisit(input: VisitInput): Visit {
     if (campaign && !opening) void openAtOnce(campaign);
   };
 
+  /** What a page tells is for the campaigns of this page, and what it tells of its visitor for those of the pages that follow, too. */
+  const hearing =
+    (call: keyof ToldFacts['api'], isKept?: 1) =>
+    (...said: [never]) => {
+      if (told || early) bring(['extras']).then(() => told?.api[call](...said), nothing);
+      else if (isKept) unheard = [...unheard.slice(-99), [call, ...said]];
+    };
+
+  await bring(input.manifest.everywhere ?? input.manifest.parts);
+  // Whose visit it is must be known before anything is asked of memory.
+  parts.shareSession?.(site, script.key, storage, store);
   onRouteChange(() => {
     if (page() !== viewedPage) restart();
   });
@@ -378,17 +380,15 @@ export function startVisit(input: VisitInput): Visit {
     api: {
       open: openByHand,
       close: () => closeAll('script'),
-      // Without the extras no live campaign asks for what the page could tell.
-      event: nothing,
-      page: nothing,
-      visitor: nothing,
-      basket: nothing,
-      ...told?.api(tell, reconsider),
+      event: hearing('event'),
+      page: hearing('page'),
+      visitor: hearing('visitor', 1),
+      basket: hearing('basket', 1),
       consent(isGiven) {
         // Rarely called, so it comes apart.
-        loadRare()
-          .then(({ giveConsent }) => {
-            giveConsent(isGiven, script.key, store, storage);
+        bring(['rare'])
+          .then(() => {
+            parts.giveConsent?.(isGiven, script.key, store, storage);
             reconsider();
           })
           // What cannot be asked is not assumed.

@@ -70,35 +70,48 @@ export function compileManifest(
     const { kind: _, ...told } = deed;
     return [{ id, ...told }];
   });
-  const asksRare = compiled.map(needsRare);
-  const needs: Readonly<Record<TagPart, boolean>> = {
-    extras:
-      goals.length > 0 ||
-      site.settings.recordedFacts !== null ||
-      compiled.some(needsExtras) ||
-      campaigns.some(({ asksFacts }) => asksFacts),
-    rare: goals.length > 0 || siteNeedsRare(site.settings) || asksRare.includes(true),
+  const of = (needs: (campaign: ManifestCampaign) => boolean) => compiled.map(needs);
+  const goesByEvents = goals.length > 0;
+  const parts: Readonly<Record<TagPart, PartNeeds>> = {
+    extras: {
+      // What a page tells of its visitor is taken down on all of them, and filled into a text wherever that is opened.
+      isEverywhere:
+        goesByEvents || site.settings.recordedFacts !== null || campaigns.some(({ asksFacts }) => asksFacts),
+      askedBy: of(needsExtras),
+    },
+    rare: { isEverywhere: goesByEvents || siteNeedsRare(site.settings), askedBy: of(needsRare) },
   };
-  // By the extras it is found which pages ask for it.
-  const isByPage =
-    needs.rare &&
-    needs.extras &&
-    goals.length === 0 &&
-    !siteNeedsRare(site.settings) &&
-    compiled.every((campaign, position) => !asksRare[position] || canWait(campaign));
+  const needed = TAG_PARTS.filter((part) => parts[part].isEverywhere || parts[part].askedBy.includes(true));
+  /** Those that can wait for a page on which whoever asks for them can open. */
+  const waiting = needed.filter(
+    (part) =>
+      !parts[part].isEverywhere &&
+      compiled.every((campaign, n) => !parts[part].askedBy[n] || canWait(campaign)),
+  );
+  const everywhere = needed.filter((part) => !waiting.includes(part));
+  const asksOf = (n: number) => waiting.filter((part) => parts[part].askedBy[n]);
+  // Tags of before know of no other, and cannot read folders without the extras.
+  const all = TAG_PARTS.filter(
+    (part) => needed.includes(part) || (part === 'extras' && compiled.some(namesFolders)),
+  );
   return {
     v: 1,
-    parts: TAG_PARTS.filter((part) => needs[part]),
-    ...(isByPage ? { first: ['extras'] as const } : {}),
+    parts: all,
+    ...(everywhere.length < all.length ? { everywhere } : {}),
     asksEdge: compiled.some((campaign) => asksFor(campaign, ['country', 'source'])),
     timeZone: site.timeZone,
     site: site.settings,
     // Few sites have any.
-    ...(goals.length > 0 ? { goals } : {}),
-    campaigns: isByPage
-      ? compiled.map((one, position) => (asksRare[position] ? { ...one, asksRare: true } : one))
-      : compiled,
+    ...(goesByEvents ? { goals } : {}),
+    campaigns: compiled.map((one, n) => (asksOf(n).length > 0 ? { ...one, asks: asksOf(n) } : one)),
   };
+}
+
+/** Why pages load one of the tag's parts. */
+interface PartNeeds {
+  readonly isEverywhere: boolean;
+  /** Which campaigns do not open without it, by position. */
+  readonly askedBy: readonly boolean[];
 }
 
 /** A rule of before addresses were checked may name none; it covers no page and takes nothing from the others. */
@@ -131,7 +144,7 @@ const triggersOf = ({ moment, experiment }: ManifestCampaign): readonly Trigger[
 const needsExtras = (campaign: ManifestCampaign): boolean =>
   campaign.audience !== null ||
   campaign.schedule !== null ||
-  pageRulesOf(campaign).some(({ kind }) => kind !== 'every') ||
+  pageRulesOf(campaign).some(({ kind }) => kind !== 'every' && kind !== 'begins') ||
   triggersOf(campaign).some(({ kind }) => !BY_THEMSELVES.has(kind));
 
 const siteNeedsRare = ({ privacy, sharedDomain, worksInFrames }: SiteSettings): boolean =>
@@ -145,18 +158,21 @@ const needsRare = (campaign: ManifestCampaign): boolean =>
   pageRulesOf(campaign).some(({ kind }) => TAKES_APART.has(kind)) ||
   asksFor(campaign, ['browser', 'system']);
 
+const namesFolders = (campaign: ManifestCampaign): boolean =>
+  pageRulesOf(campaign).some(({ kind }) => kind === 'begins');
+
 const pageRulesOf = ({ include, exclude }: ManifestCampaign) => [...include, ...exclude];
 
 /**
- * Whether the rare part can wait for the pages on which this can open: the address alone says which, and these are not all. A page
- * may open any campaign by its own script, wherever it is, and must know then which variant it is, in which language.
+ * Whether a part that it needs can wait for the pages on which this can open: the address alone says which, and these are not all.
+ * A page may open any campaign by its own script, wherever it is, and must know then which variant it is, in which language; which
+ * browser it is, is asked once.
  */
 const canWait = (campaign: ManifestCampaign): boolean =>
   campaign.experiment === null &&
   campaign.languages === undefined &&
   !asksFor(campaign, ['browser', 'system']) &&
-  pageRulesOf(campaign).every(({ kind }) => kind === 'begins' || kind === 'every') &&
-  !campaign.include.some(({ kind }) => kind === 'every');
+  campaign.include.every(({ kind }) => kind === 'begins');
 
 /** Whether these limits look beyond the page view, and so need to remember. */
 const needsMemory = ({ caps, afterClose, afterNo, afterConversion, stopAfterUnanswered }: Limits): boolean =>

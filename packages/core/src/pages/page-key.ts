@@ -27,6 +27,9 @@ const normal = (text: string): string =>
     return /[\w.~-]/.test(character) ? character : byte.toUpperCase();
   });
 
+/** A path without slashes at its end; looking behind keeps it from trying each of a thousand of them. */
+export const withoutSlash = (pathname: string): string => pathname.replace(/(?<!\/)\/+$/, '') || '/';
+
 /**
  * Addresses are taken apart as browsers do it (WHATWG URL: case and names of hosts, default ports, dot segments).
  * Beyond that a trailing slash, the fragment and the site's tracking parameters (their case ignored) do not count.
@@ -39,8 +42,6 @@ export function createKeyReader({ trackingParameters, hashRoutes }: AddressSetti
   const read: KeyReader = (address) => {
     const isPath = address[0] === '/';
     const { host, pathname, search, hash } = new URL(isPath ? NO_HOST + address : address);
-    let end = pathname.length;
-    while (end > 1 && pathname[end - 1] === '/') end--;
     const parameters = search
       .slice(1)
       .split('&')
@@ -48,7 +49,7 @@ export function createKeyReader({ trackingParameters, hashRoutes }: AddressSetti
       .filter((pair) => pair && !tracking.has((pair.split('=', 1)[0] as string).toLowerCase()));
     const [, route] = (hashRoutes && /^#!?(\/.*)/.exec(hash)) || [];
     const path =
-      normal(pathname.slice(0, end)) +
+      normal(withoutSlash(pathname)) +
       (parameters.length ? `?${parameters.join('&')}` : '') +
       (route ? `#${read(route).path}` : '');
     return { path, full: isPath ? null : host + path };

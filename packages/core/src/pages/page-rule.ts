@@ -1,7 +1,7 @@
 import type { CompiledPageRule } from '@velarium/contract';
 import { matches } from '../patterns/run.ts';
 import type { PageKeys } from './page-key.ts';
-import { isOnPlainPage, type PageFacts } from './plain-page-rule.ts';
+import { isOnPageItself, isOnPlainPage, type PageFacts } from './plain-page-rule.ts';
 import { seenAddress } from './seen-address.ts';
 
 /** An address taken apart once, for many rules. */
@@ -58,6 +58,6 @@ export function isOnPage(rule: CompiledPageRule, page: PageAddress, facts: PageF
       return value !== undefined && (rule.value === null || value === rule.value);
     }
     default:
-      return isOnPlainPage(rule, page, facts);
+      return isOnPlainPage(rule, page) || isOnPageItself(rule, facts);
   }
 }

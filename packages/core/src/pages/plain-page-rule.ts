@@ -9,26 +9,16 @@ export interface PageFacts {
   readonly holds: (selector: string) => boolean;
 }
 
-/**
- * Whether a page is among those that a compiled rule speaks of, for the kinds that need no more than the page's keys. The
- * others take the address apart, which few sites ask for.
- */
-export function isOnPlainPage(rule: CompiledPageRule, page: PageKeys, facts: PageFacts): boolean {
-  switch (rule.kind) {
-    case 'every':
-      return true;
-    case 'begins': {
-      const key = rule.isWhole ? (page.full ?? '') : page.path;
-      return key.startsWith(rule.key) || withSlash(key).startsWith(rule.key);
-    }
-    case 'pageKind':
-      return facts.kind === rule.name;
-    case 'holds':
-      return facts.holds(rule.selector);
-    default:
-      return false;
-  }
+/** Whether a page is among those that a compiled rule speaks of, for the kinds that need no more than the page's keys. */
+export function isOnPlainPage(rule: CompiledPageRule, page: PageKeys): boolean {
+  if (rule.kind !== 'begins') return rule.kind === 'every';
+  const key = rule.isWhole ? (page.full ?? '') : page.path;
+  return key.startsWith(rule.key) || withSlash(key).startsWith(rule.key);
 }
 
 /** The path with a slash at its end, before any query. */
 const withSlash = (key: string): string => key.replace(/\/?(\?|$)/, '/$1');
+
+/** The same for the kinds that look at the page itself. */
+export const isOnPageItself = (rule: CompiledPageRule, facts: PageFacts): boolean =>
+  rule.kind === 'pageKind' ? facts.kind === rule.name : rule.kind === 'holds' && facts.holds(rule.selector);

@@ -15,7 +15,7 @@ import { scheduleVerdict } from './schedule-verdict.ts';
  * Reads page rules of every kind. A page is taken apart once for all the rules it is asked about, and a pattern that many
  * campaigns share is tried on it once.
  */
-function createRuleReader(): Extras['isAmong'] {
+function createRuleReader(): Extras['isAmongPlain'] {
   let of: PageKeys | undefined;
   let page: PageAddress;
   let known = new Map<string, boolean>();
@@ -51,7 +51,7 @@ export const RARE = {
   reachedBy,
   joinMemory,
   scheduleVerdict,
-  /** Takes the place of the one in the extras, for all kinds of page rules. */
-  isAmong: createRuleReader() as Extras['isAmong'],
+  /** For all kinds of page rules; goes before the one in the extras. */
+  isAmong: createRuleReader() as Extras['isAmongPlain'],
 } as const;
 export type Rare = typeof RARE;

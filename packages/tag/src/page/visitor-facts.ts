@@ -10,14 +10,11 @@ interface Basket {
 }
 
 /** What the page's own script may tell of page and visitor; everything it sends is read defensively. */
-interface ToldFacts {
-  /** The calls a page tells by; `tell` takes an event, `reconsider` is called after anything else. */
-  api(
-    tell: (fact: Fact) => void,
-    reconsider: () => void,
-  ): Pick<PublicApi, 'event' | 'page' | 'visitor' | 'basket'>;
-  /** Asks the edge, once a session, for the country and what kind of place it came from; `then` once it has answered. */
-  learn(ask: (path: string) => Promise<unknown>, session: Memory['session'], then: () => void): void;
+export interface ToldFacts {
+  /** The calls a page tells by. */
+  readonly api: Pick<PublicApi, 'event' | 'page' | 'visitor' | 'basket'>;
+  /** Asks the edge, once a session, for the country and what kind of place it came from. */
+  learn(ask: (path: string) => Promise<unknown>, session: Memory['session']): void;
   read(): PageViewFacts;
   /** What of it the site records, as part of an event. */
   recorded(): Pick<VisitorEvent, 'told'> | null;
@@ -28,14 +25,22 @@ interface ToldFacts {
 const isRecord = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' && value !== null;
 
-/**
- * `rare` is there only where the site asks for something of it; `reached` takes each goal that an event of the page has
- * reached.
- */
+/** Who hears of what a page tells. */
+interface Hearers {
+  /** Takes each goal that an event of the page has reached. */
+  readonly reached: (goal: GoalReached) => void;
+  /** Takes an event of the page. */
+  readonly tell: (fact: Fact) => void;
+  /** Called after anything else was learned. */
+  readonly reconsider: () => void;
+}
+
+/** Of `rare` is there only what the site asks for; `unheard` was told of the visitor before, in this document. */
 export function createToldFacts(
-  rare: Pick<Rare, 'browserOf' | 'systemOf' | 'reachedBy'> | undefined,
+  rare: Partial<Pick<Rare, 'browserOf' | 'systemOf' | 'reachedBy'>>,
   { site, goals = [] }: Pick<Manifest, 'site' | 'goals'>,
-  reached: (goal: GoalReached) => void,
+  unheard: readonly (readonly [call: string, said: unknown])[],
+  { reached, tell, reconsider }: Hearers,
 ): ToldFacts {
   const names = site.recordedFacts;
   let kind: string | undefined;
@@ -52,19 +57,37 @@ export function createToldFacts(
   };
   // Asked once: each costs more than a decision does.
   const languages = (navigator.languages ?? [navigator.language]).map((language) => language.toLowerCase());
-  const browser = rare?.browserOf(agent) ?? 'other';
-  const system = rare?.systemOf(agent) ?? 'other';
+  const browser = rare.browserOf?.(agent) ?? 'other';
+  const system = rare.systemOf?.(agent) ?? 'other';
   let zone: string | undefined;
   const timeZone = () => {
     // A browser takes its time over this, so it is asked only when a schedule asks.
     zone ??= Intl.DateTimeFormat().resolvedOptions().timeZone;
     return zone;
   };
+  const visitorIs = (visitor: unknown) => {
+    if (!isRecord(visitor)) return;
+    const { signedIn: isSignedIn, ...others } = visitor;
+    if (typeof isSignedIn === 'boolean' || isSignedIn === null) signedIn = isSignedIn;
+    for (const [name, value] of Object.entries(others)) {
+      if (/^(string|number|boolean)$/.test(typeof value))
+        attributes = { ...attributes, [name]: String(value).slice(0, 300) };
+    }
+  };
+  const basketIs = (next: unknown) => {
+    if (!isRecord(next)) return;
+    const items = Array.isArray(next.items) ? next.items.length : Number(next.items);
+    const total = Number(next.total ?? 0);
+    // No basket holds less than nothing, or more than the server takes.
+    if (items >= 0 && items <= 1e6 && total >= 0 && total <= 1e12) basket = { items, total };
+  };
+  // That it was told is no event of the page that asks now.
+  for (const [call, said] of unheard) (call === 'basket' ? basketIs : visitorIs)(said);
   return {
-    api: (tell, reconsider) => ({
+    api: {
       event(given, data) {
         const name = String(given);
-        rare?.reachedBy(goals, { name, data }, basket?.total ?? null).forEach(reached);
+        rare.reachedBy?.(goals, { name, data }, basket?.total ?? null).forEach(reached);
         tell({ kind: 'event', name, data });
       },
       page(page) {
@@ -72,33 +95,23 @@ export function createToldFacts(
         reconsider();
       },
       visitor(visitor) {
-        if (!isRecord(visitor)) return;
-        const { signedIn: isSignedIn, ...others } = visitor;
-        if (typeof isSignedIn === 'boolean' || isSignedIn === null) signedIn = isSignedIn;
-        for (const [name, value] of Object.entries(others)) {
-          if (/^(string|number|boolean)$/.test(typeof value))
-            attributes = { ...attributes, [name]: String(value).slice(0, 300) };
-        }
+        visitorIs(visitor);
         reconsider();
       },
       basket(next) {
-        if (!isRecord(next)) return;
-        const items = Array.isArray(next.items) ? next.items.length : Number(next.items);
-        const total = Number(next.total ?? 0);
-        // No basket holds less than nothing, or more than the server takes.
-        if (items >= 0 && items <= 1e6 && total >= 0 && total <= 1e12) basket = { items, total };
+        basketIs(next);
         reconsider();
-        tell({ kind: 'event', name: 'basket', data: next });
+        if (isRecord(next)) tell({ kind: 'event', name: 'basket', data: next });
       },
-    }),
-    learn(ask, { id, referrer, arrival }, then) {
+    },
+    learn(ask, { id, referrer, arrival }) {
       if (id === asked) return;
       asked = id;
       about = {};
       ask(`about?${new URLSearchParams({ ...arrival, from: referrer })}`).then(
         (answer) => {
           about = isRecord(answer) ? answer : {};
-          then();
+          reconsider();
         },
         // Unknown it stays.
         () => {},

@@ -1,10 +1,10 @@
 import type { Preview, TellWhy } from '@velarium/contract';
 import { toJson } from '@velarium/core/decide';
-import type * as Rare from '../rare.ts';
-import { createLoader, type LoadPart } from '../show/load.ts';
+import type { Ask, LoadPart } from '../files.ts';
 import type { SiteScript } from '../site-script.ts';
+import { shareSession } from '../store/share-session.ts';
 import { createReader } from '../store/storage.ts';
-import { type OpenPreview, SILENT } from './opened.ts';
+import { loadFrom, type OpenPreview } from './opened.ts';
 import { button, drawPanel } from './panel-view.ts';
 
 interface Asked {
@@ -14,6 +14,7 @@ interface Asked {
   /** The campaign the visitor asks after. */
   readonly asked: string;
   readonly loadPart: LoadPart;
+  readonly ask: Ask;
   readonly leave: () => void;
 }
 
@@ -27,25 +28,20 @@ export async function openWhy({
   code,
   asked,
   loadPart,
+  ask,
   leave,
 }: Asked): Promise<OpenPreview> {
   const { manifest, files, campaigns } = preview;
   const { memory, honoursSignal } = manifest.site.privacy;
   const isRefused = honoursSignal && (navigator as { globalPrivacyControl?: boolean }).globalPrivacyControl;
-  const { shareSession } = manifest.parts.includes('rare')
-    ? await loadPart<typeof Rare>('rare')
-    : { shareSession: undefined };
   return {
     manifest,
     storage: createReader(memory === 'assumed' && !isRefused),
-    outbox: SILENT,
-    load: createLoader(script, loadPart, files),
+    load: loadFrom(files, loadPart, ask),
     parts: {
       // What another subdomain handed over counts; nothing is handed on.
-      shareSession:
-        shareSession &&
-        ((domain, key, minutes, storage, store) =>
-          shareSession(domain, key, minutes, { ...storage, isKept: () => false }, store)),
+      shareSession: (site, key, storage, store) =>
+        shareSession(site, key, { ...storage, isKept: () => false }, store),
     },
     draw(visit) {
       const send = button(

@@ -1,20 +1,18 @@
-import type { Manifest } from '@velarium/contract';
-import type { Parts } from '../parts.ts';
+import type { MessageFile } from '@velarium/contract';
+import type { Beginning } from '../begin.ts';
+import type { Ask, LoadPart } from '../files.ts';
 import type { EventOutbox } from '../send/outbox.ts';
-import type { Load } from '../show/load.ts';
-import type { Storage } from '../store/storage.ts';
+import { createLoader, type Load } from '../show/load.ts';
 import type { Visit } from '../visit.ts';
 
-export interface OpenPreview {
-  readonly manifest: Manifest;
-  /** The visitor's real record is not changed. */
-  readonly storage: Storage;
-  readonly outbox: EventOutbox;
-  readonly load: Load;
-  /** What is put in place of the tag's own parts. */
-  readonly parts?: { readonly [Part in 'createToldFacts' | 'shareSession']?: Parts[Part] | undefined };
+/** How a preview begins its visit; the visitor's real record is not changed. */
+export interface OpenPreview extends Pick<Beginning, 'manifest' | 'storage' | 'load' | 'parts'> {
   draw(visit: Visit): void;
 }
 
 /** Nothing of a preview is counted. */
 export const SILENT: EventOutbox = { add: () => {}, start: () => {} };
+
+/** Drafts come with their messages; what runs has its own at the edge. */
+export const loadFrom = (files: Readonly<Record<string, MessageFile>>, loadPart: LoadPart, ask: Ask): Load =>
+  createLoader(loadPart, async (hash) => files[hash] ?? ask<MessageFile>(`messages/${hash}.json`));

@@ -1,3 +1,4 @@
+import type { SiteSettings } from '@velarium/contract';
 import { boundMemory, type Memory, readMemory, writeMemory } from '@velarium/core/decide';
 import { on } from '../observe/on.ts';
 import { recordName, type Storage } from './storage.ts';
@@ -8,17 +9,17 @@ const MOST_CAMPAIGNS = 12;
 const LONGEST = 3800;
 
 /**
- * Lets the subdomains of `domain` go on with one session: leaving a page hands visitor, session and the latest
+ * Lets the subdomains of a site's shared domain go on with one session, where it has one: leaving a page hands visitor, session and the latest
  * campaigns over in a cookie of the whole domain that lives as long as a session does; a page that finds one newer
  * than its own record takes it up.
  */
 export function shareSession(
-  domain: string,
+  { sharedDomain, sessionMinutes }: SiteSettings,
   siteKey: string,
-  sessionMinutes: number,
   storage: Storage,
   store: VisitorStore,
 ): void {
+  if (!sharedDomain) return;
   const name = `velarium_${siteKey}`;
   const handed = readMemory(readCookie(name));
   // Read past the store, which would make a record where there is none, newer than anything handed over.
@@ -34,7 +35,7 @@ export function shareSession(
       .find(({ length }) => length <= LONGEST);
     if (text) {
       // biome-ignore lint/suspicious/noDocumentCookie: the cookie store's own interface answers too late for a page that goes.
-      document.cookie = `${name}=${text};domain=${domain};path=/;max-age=${sessionMinutes * 60};samesite=lax${location.protocol === 'https:' ? ';secure' : ''}`;
+      document.cookie = `${name}=${text};domain=${sharedDomain};path=/;max-age=${sessionMinutes * 60};samesite=lax${location.protocol === 'https:' ? ';secure' : ''}`;
     }
   });
 }

@@ -4,6 +4,7 @@ import {
   newMemory,
   readMemory,
   touchSession,
+  withoutSlash,
   writeMemory,
 } from '@velarium/core/decide';
 import { timeOrderedId, visitorId } from '../ids.ts';
@@ -26,8 +27,8 @@ const MOST_PARAMETERS = 20;
 function arrival(): Arrival {
   const host = /^https?:\/\/([^/:]+)/.exec(document.referrer)?.[1] ?? '';
   return {
-    // As pages are told apart: without slashes at its end.
-    landing: location.pathname.replace(/(?<!\/)\/+$/, '') || '/',
+    // As pages are told apart.
+    landing: withoutSlash(location.pathname),
     referrer: host === location.hostname ? '' : host.toLowerCase(),
     arrival: Object.fromEntries(
       [...new URLSearchParams(location.search)]

@@ -36,8 +36,14 @@ iframe{pointer-events:none}
 const IN_FRAME = ['keydown', 'pointerdown', 'focusout'];
 const IN_STUDIO = ['keydown', 'pointerdown', 'blur', 'beforeunload'];
 
-/** Turns the texts of a drawn message into fields one can type into. Returns the undo. */
-export function makeEditable(rendered: RenderedMessage, message: Message, hooks: EditHooks): () => void {
+export interface Editing {
+  /** Hands over what was typed and is still waiting to be. */
+  readonly flush: () => void;
+  readonly stop: () => void;
+}
+
+/** Turns the texts of a drawn message into fields one can type into. */
+export function makeEditable(rendered: RenderedMessage, message: Message, hooks: EditHooks): Editing {
   const { root } = rendered;
   const view = root.ownerDocument.defaultView as Window & typeof globalThis;
   const sheet = new view.CSSStyleSheet();
@@ -88,10 +94,13 @@ export function makeEditable(rendered: RenderedMessage, message: Message, hooks:
       element.addEventListener('keydown', keepTyping);
     }
   }
-  return () => {
-    typing.flush();
-    for (const kind of IN_FRAME) root.ownerDocument.removeEventListener(kind, typing.flush, true);
-    for (const kind of IN_STUDIO) window.removeEventListener(kind, typing.flush, true);
+  return {
+    flush: typing.flush,
+    stop() {
+      typing.flush();
+      for (const kind of IN_FRAME) root.ownerDocument.removeEventListener(kind, typing.flush, true);
+      for (const kind of IN_STUDIO) window.removeEventListener(kind, typing.flush, true);
+    },
   };
 }
 

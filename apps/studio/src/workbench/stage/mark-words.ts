@@ -1,4 +1,5 @@
 import type { ColourRole } from '@velarium/contract/values';
+import { chosenIn } from './caret.ts';
 
 export type Mark =
   | { readonly kind: 'bold' | 'italic' | 'plain' }
@@ -11,11 +12,9 @@ let chosen: { readonly text: HTMLElement; readonly range: Range } | undefined;
 
 /** Remembers what is chosen in a text of the stage, so that a control outside can speak of it. */
 export function watchChoice(text: HTMLElement): void {
-  const root = text.getRootNode() as ShadowRoot & { getSelection?: () => Selection | null };
   const note = () => {
-    const selection = root.getSelection?.() ?? text.ownerDocument.getSelection();
-    const range = selection?.rangeCount ? selection.getRangeAt(0) : undefined;
-    if (range && text.contains(range.commonAncestorContainer)) chosen = { text, range: range.cloneRange() };
+    const range = chosenIn(text);
+    if (range) chosen = { text, range: range.cloneRange() };
   };
   for (const kind of ['keyup', 'pointerup', 'focusout']) text.addEventListener(kind, note);
 }

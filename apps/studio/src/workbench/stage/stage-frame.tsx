@@ -8,8 +8,9 @@ import { drawStill, EMPTY_PAGE } from '../../library/draw-still.ts';
 import { useDesign } from '../../library/use-design.ts';
 import { useSite } from '../../site/use-site.ts';
 import { cx } from '../../ui/cx.ts';
+import { caretOf, putCaret } from './caret.ts';
 import { showGrip } from './drag.ts';
-import { type EditHooks, makeEditable, markSelected } from './editable.ts';
+import { type EditHooks, type Editing, makeEditable, markSelected } from './editable.ts';
 import { putOnStage } from './play.ts';
 
 export interface StageFrameProps {
@@ -123,7 +124,7 @@ export function StageFrame(props: StageFrameProps) {
   const { ref: place, isNear } = useNear(isThumbnail);
   const scale = props.scale ?? Math.min(width / size.width, height / size.height);
 
-  const stopEditing = useRef(nothing);
+  const editing = useRef<Editing>(undefined);
   const mark = useRef(nothing);
   const unmark = useRef(nothing);
   mark.current = () => {
@@ -158,6 +159,12 @@ export function StageFrame(props: StageFrameProps) {
     const draw = () => {
       const isDrawn = withWhat.every((one, n) => one === drawnWith.current[n]);
       if (typed.current === message && isDrawn) return;
+      const known = typed.current;
+      editing.current?.flush();
+      // What was typed a moment ago comes with a message of its own, which is drawn then.
+      if (typed.current !== known) return;
+      // Whoever types when something loaded late, or somebody else's change, is drawn goes on typing.
+      const caret = rendered.current ? caretOf(rendered.current) : undefined;
       rendered.current?.remove();
       const drawn = drawStill(document, message, {
         design,
@@ -176,10 +183,10 @@ export function StageFrame(props: StageFrameProps) {
       rendered.current = drawn;
       onDrawn.current?.(drawn);
       if (isThumbnail) setCloseUp(closeUpOf(drawn.box.getBoundingClientRect(), WINDOW_OF[device]));
-      stopEditing.current();
-      stopEditing.current = nothing;
+      editing.current?.stop();
+      editing.current = undefined;
       if (hooks.current)
-        stopEditing.current = makeEditable(drawn, message, {
+        editing.current = makeEditable(drawn, message, {
           onSelect: (blockId) => hooks.current?.onSelect(blockId),
           onEdit: (change, key) =>
             hooks.current?.onEdit((current) => {
@@ -189,6 +196,7 @@ export function StageFrame(props: StageFrameProps) {
             }, key),
         });
       mark.current();
+      if (caret) putCaret(drawn, caret);
     };
     if (!rendered.current) return draw();
     // The frame that shows what was typed comes first; drawing the other windows anew can wait for it.
@@ -207,7 +215,7 @@ export function StageFrame(props: StageFrameProps) {
 
   useEffect(
     () => () => {
-      stopEditing.current();
+      editing.current?.stop();
       unmark.current();
       leaveStage.current();
       rendered.current?.remove();
