@@ -15,7 +15,7 @@ import {
 } from '@velarium/core/decide';
 import type { explain } from '@velarium/core/explain';
 import type { createTopics, PublicApi } from './api.ts';
-import type { Beginning } from './begin.ts';
+import type { Beginning } from './beginning.ts';
 import { timeOrderedId } from './ids.ts';
 import { closest, on } from './observe/on.ts';
 import { onActivity } from './page/on-activity.ts';

@@ -16,6 +16,22 @@ const find = (message: Message, more: Partial<DesignInput> = {}) =>
 const codes = (message: Message, more?: Partial<DesignInput>) => find(message, more).map(({ code }) => code);
 const styled = (all: object) => ({ style: { all, tablet: {}, mobile: {} } });
 
+it('what stops a launch comes first, then what is warned of, then hints', () => {
+  const ranks = { stop: 0, warn: 1, hint: 2 };
+  const mixed = of(
+    { ...newBlock('button'), id: 'b', label: '' },
+    { ...newBlock('picture'), id: 'p' },
+    {
+      ...newBlock('text'),
+      id: 'x',
+      content: [[{ text: 'far '.repeat(90) }]],
+    },
+  );
+  const found = find(mixed).map(({ severity }) => ranks[severity]);
+  expect(new Set(found).size).toBeGreaterThan(1);
+  expect(found).toEqual([...found].sort());
+});
+
 describe('where each finding begins', () => {
   const words = (count: number) => of({ ...newBlock('text'), content: [[{ text: 'far '.repeat(count) }]] });
   it('with the seventy-first word on a phone, and on phones only', () => {

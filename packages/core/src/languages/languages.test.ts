@@ -191,6 +191,11 @@ describe('a message in another language', () => {
       'language.older',
       'language.differs',
     ]);
+    const told = Object.fromEntries(languageFindings(changed).map(({ code, text }) => [code, text]));
+    expect(told['language.missing']).toMatch(/^3 texts in .* are missing: .* Write them /);
+    expect(told['language.older']).toMatch(
+      /^1 text in .* was written before the original changed. Look at it/,
+    );
     // Written once more, it is for what the original says now.
     expect(translationState(write(changed, 'cy', { 'title.text': 'Nos da' }), 'cy').older).toBe(0);
   });

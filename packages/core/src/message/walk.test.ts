@@ -84,6 +84,12 @@ describe('moving', () => {
       't',
     ]);
     expect(findPlace(nudgeBlock(message, 'l2', 1), 'l2')).toEqual({ stepId: 'first', columnId: null, at: 2 });
+    // Up from the first place of a column: before the columns.
+    expect(findPlace(nudgeBlock(message, 'l1', -1), 'l1')).toEqual({
+      stepId: 'first',
+      columnId: null,
+      at: 1,
+    });
     expect(nudgeBlock(message, 'a', -1)).toBe(message);
   });
   it('never loses or doubles a block', () => {

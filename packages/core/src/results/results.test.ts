@@ -173,6 +173,18 @@ describe('words', () => {
     expect(unevennessWords(clear)).toBe(
       '14 days against 14 days. These days are no more uneven than chance makes them.',
     );
+    // 20 against 26 a day, over a week each.
+    expect(beforeAfterWords({ ...clear, ratio: 1.3, low: 1.05, high: 1.6, chance: 0.0164 })).toMatch(
+      /Chance alone would do this once in 61\.$/,
+    );
+    expect(beforeAfterWords({ ...clear, chance: 1e-6 })).toMatch(/once in 1,000,000\.$/);
+    // An interval that ends at no change at all has not shown one.
+    expect(beforeAfterWords({ ...clear, low: 0.5, high: 1, chance: 0.5 })).toMatch(
+      /That may be chance: it would do as much once in 2\.$/,
+    );
+    expect(beforeAfterWords({ ...clear, low: 1, high: 2, chance: 0.51 })).toMatch(
+      /That may be chance: it would do as much more often than not\.$/,
+    );
     const unclear = compareStretches(stretch(0, 20, 14), stretch(14, 21, 14));
     expect(beforeAfterWords(unclear)).toMatch(
       /That may be chance: it would do as much (once in 2|more often than not)\.$/,

@@ -26,6 +26,16 @@ describe('another trigger of a kind', () => {
       ],
       undefined,
     ],
+    [
+      { kind: 'exitTouch', by: 'back' },
+      [{ kind: 'exitTouch', by: 'back' }],
+      { kind: 'exitTouch', by: 'scrollUp' },
+    ],
+    [
+      { kind: 'exitTouch', by: 'scrollUp' },
+      [{ kind: 'exitTouch', by: 'scrollUp' }],
+      { kind: 'exitTouch', by: 'back' },
+    ],
     [{ kind: 'articleEnd' }, [{ kind: 'articleEnd' }], undefined],
     [
       { kind: 'element', selector: 'footer' },

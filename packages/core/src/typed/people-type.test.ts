@@ -91,6 +91,8 @@ const TYPED: readonly (readonly [typed: string, ...said: string[]])[] = [
   ['with an empty basket', 'for visitors with at most 0 things in the basket'],
   ['basket over 60', 'for visitors with a basket worth at least 60'],
   ['with more than two things in the basket', 'with at least 3 things in the basket'],
+  ['with fewer than three things in the basket', 'with at most 2 things in the basket'],
+  ['with a couple of things in the basket', 'with at least 2 things in the basket'],
   ['new visitors only', 'for visitors with a first session'],
   ['for returning visitors', 'for visitors with an earlier session'],
   ['in Norway', 'for visitors with the country Norway (no)'],

@@ -31,6 +31,26 @@ const regular = readPretended({
 });
 
 describe('pretending to be another visitor', () => {
+  it.each<[unknown, ReturnType<typeof readPretended>['basket']]>([
+    [
+      { items: 0, total: 0 },
+      { items: 0, total: 0 },
+    ],
+    [{ items: 3 }, { items: 3, total: 0 }],
+    [
+      { items: 3, total: -1 },
+      { items: 3, total: 0 },
+    ],
+    [
+      { items: 3, total: 'much' },
+      { items: 3, total: 0 },
+    ],
+    [{ items: -1, total: 5 }, null],
+    [{ items: 1_000_001, total: 5 }, null],
+    [{ total: 5 }, null],
+  ])('a kept basket of %j', (basket, read) => {
+    expect(readPretended({ basket }).basket).toEqual(read);
+  });
   it('puts what is pretended in the place of what is so', () => {
     expect(pretendedFacts(told, regular)).toEqual({
       signedIn: true,

@@ -1,5 +1,5 @@
 import type { MessageFile } from '@velarium/contract';
-import type { Beginning } from '../begin.ts';
+import type { Beginning } from '../beginning.ts';
 import type { Ask, LoadPart } from '../files.ts';
 import type { EventOutbox } from '../send/outbox.ts';
 import { createLoader, type Load } from '../show/load.ts';
