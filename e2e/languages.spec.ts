@@ -140,4 +140,18 @@ test('B3 a message in four languages, one of them from right to left, is met in 
     .toEqual([{ language: 'ar', consent_text: 'نص بالعربية', label: 'نص بالعربية' }]);
   expect((await mailTo(velarium, 'noor@quillonfell.example')).subject).toBe('مرحبًا');
   expect(inArabic.problems).toEqual([]);
+
+  // Results tell who met it in which of its languages.
+  for (const site of [inWelsh, inArabic, inEnglish]) await site.settle();
+  await page.goto(`${page.url().replace(/\?.*/, '')}/results?by=written`);
+  const parts = page.getByRole('table', { name: /^Language of the message/ });
+  for (const [language, converted] of [
+    ['Arabic', '1'],
+    ['Welsh', '0'],
+    ['English', '0'],
+  ] as const) {
+    const row = parts.getByRole('row').filter({ has: page.getByRole('rowheader', { name: language }) });
+    await expect(row.getByRole('cell').nth(0)).toHaveText('1');
+    await expect(row.getByRole('cell').nth(1)).toHaveText(converted);
+  }
 });

@@ -1,6 +1,6 @@
 import { restAll } from '../lib/api.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
-import { launch, newCampaign, outline, say, sentence, stage } from '../lib/workbench.ts';
+import { expectParts, launch, newCampaign, outline, say, sentence, stage } from '../lib/workbench.ts';
 
 test('J06 sharing at the end of an article or after 25 s, beside a modal on leaving that it never meets', async ({
   studioPage: page,
@@ -41,9 +41,14 @@ test('J06 sharing at the end of an article or after 25 s, beside a modal on leav
   await site.pass(1);
   await expect(site.dialog).toBeVisible();
   await expect(site.message).toHaveCount(1);
+  await site.settle();
   await context.close();
 
   const other = await visit(await newVisitor(browser), `${velarium.fell}/about`);
   await other.pass(30);
   await expect(other.message).toHaveCount(0);
+
+  await expectParts(page, 'Share', 'Page', [['/journal/finding-saturn', 1, 0]]);
+  await expect(page.getByText('How it went away')).toBeVisible();
+  await expect(page.getByRole('listitem').filter({ hasText: 'By its close button' })).toContainText('1');
 });

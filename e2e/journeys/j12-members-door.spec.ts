@@ -1,6 +1,6 @@
 import { restAll } from '../lib/api.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
-import { launch, newCampaign, say, sentence, side, stage } from '../lib/workbench.ts';
+import { expectParts, launch, newCampaign, say, sentence, side, stage } from '../lib/workbench.ts';
 
 test('J12 a door for those not signed in, wherever another campaign opens, away for three hours after a close', async ({
   studioPage: page,
@@ -64,4 +64,7 @@ test('J12 a door for those not signed in, wherever another campaign opens, away 
   await site.page.getByRole('button', { name: 'Sign out' }).click();
   await site.pass(1);
   await expect(site.dialog).toBeVisible();
+  await site.settle();
+
+  await expectParts(page, 'Door', 'Page', [['/members', 1, 0]]);
 });

@@ -3,6 +3,7 @@ import { flick, leaveByMouse } from '../lib/gestures.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
 import {
   addTrigger,
+  expectParts,
   launch,
   mayComeAgain,
   newCampaign,
@@ -64,5 +65,9 @@ test('J21 six hours from first sight, on phones only, whatever is reloaded', asy
   await site.reload();
   await leave();
   await expect.poll(async () => (await figures()).slice(0, 2)).toEqual(['05', '49']);
+  await site.settle();
   await phone.close();
+
+  // One visitor, however often it was shown, and nobody at a desk.
+  await expectParts(page, 'Tonight', 'Device', [['phone', 1, 0]]);
 });

@@ -177,3 +177,27 @@ export async function rehearse(
   await openCampaign(page, name);
   await saved(page);
 }
+
+/**
+ * Opens, from the Board, what a campaign did, its visitors told apart in this way, and looks for these parts and no others: how many
+ * met it, and how many of them converted.
+ */
+export async function expectParts(
+  page: Page,
+  name: string,
+  by: string,
+  parts: readonly (readonly [part: string, visitors: number, converters: number])[],
+): Promise<void> {
+  await page.getByRole('button', { name: `Actions for ${name}` }).click();
+  await page.getByRole('menuitem', { name: 'Results' }).click();
+  await page.getByRole('combobox', { name: /told apart/ }).click();
+  await page.getByRole('option', { name: by, exact: true }).click();
+  const rows = page.getByRole('table', { name: new RegExp(`^${by}:`) }).locator('tbody tr');
+  await expect(rows).toHaveCount(parts.length);
+  for (const [part, ...figures] of parts) {
+    const cells = rows
+      .filter({ has: page.getByRole('rowheader', { name: part, exact: true }) })
+      .getByRole('cell');
+    for (const [n, figure] of figures.entries()) await expect(cells.nth(n)).toHaveText(`${figure}`);
+  }
+}

@@ -54,6 +54,7 @@ const event = (kind: string, agoMs: number, more: Partial<StoredEvent> = {}): St
   view: null,
   cause: null,
   part: null,
+  language: null,
   goal: null,
   worth: null,
   begun: null,
@@ -234,7 +235,14 @@ describe('one campaign', () => {
       owner,
       [
         { kind: 'pageview', begun: [1, 'search.example'] },
-        { kind: 'shown', campaign: campaign.id, version: 1, stay: [14, 60], cause: 'time' },
+        {
+          kind: 'shown',
+          campaign: campaign.id,
+          version: 1,
+          stay: [14, 60],
+          cause: 'time',
+          language: 'cy',
+        },
       ],
       { visitor: a },
     );
@@ -253,6 +261,16 @@ describe('one campaign', () => {
       { key: null, visitors: 1, converters: 1 },
     ]);
     expect((await parts('arrival')).find(({ key }) => key === 'new')?.visitors).toBe(1);
+    expect(await parts('written')).toEqual([
+      { key: 'cy', visitors: 1, converters: 0 },
+      { key: null, visitors: 1, converters: 1 },
+    ]);
+    const [page] = await parts('page');
+    await owner.ask('POST', `/sites/${owner.siteId}/groups`, {
+      name: 'Met here',
+      rules: [{ kind: 'exact', address: page?.key }],
+    });
+    expect(await parts('group')).toEqual([{ ...page, key: 'Met here' }]);
     for (const by of ['page', 'country', 'language', 'cause', 'hour', 'weekday', 'version', 'variant'])
       expect(
         (await parts(by)).reduce((sum, { visitors }) => sum + visitors, 0),

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { blockIdSchema } from './message/blocks.ts';
+import { languageTagSchema } from './message/languages.ts';
 import { messageHashSchema } from './message/message.ts';
 import { triggerKindSchema } from './trigger.ts';
 import { CLOSE_WAYS, DEVICES, EVENT_KINDS, LIMITS, SITE_KEY } from './values.ts';
@@ -51,6 +52,8 @@ export const visitorEventSchema = z.strictObject({
   stay: staySchema.optional(),
   /** With `shown`: the trigger that opened it. */
   cause: triggerKindSchema.optional(),
+  /** With `shown`: the language it is in, where it has several. */
+  language: languageTagSchema.optional(),
   /** With `clicked`: the block that was. With `answering`: the field. */
   part: blockIdSchema.optional(),
   /** With `left`: the `pageview` event it is the end of. A visitor who comes back leaves the same view again. */

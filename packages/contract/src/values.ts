@@ -273,10 +273,12 @@ export type ResultAgainst = (typeof RESULT_AGAINST)[number];
 export const BREAKDOWNS = [
   'device',
   'page',
+  'group',
   'source',
   'country',
   'language',
   'arrival',
+  'written',
   'cause',
   'hour',
   'weekday',

@@ -103,6 +103,7 @@ export * from './rehearsal/since-held.ts';
 export * from './results/day-counts.ts';
 export { type DoneThere, doneOnMessage } from './results/on-message.ts';
 export * from './results/order.ts';
+export * from './results/parts-by-group.ts';
 export * from './results/period.ts';
 export * from './results/trial.ts';
 export * from './results/way-down.ts';

@@ -88,6 +88,7 @@ export function demoStays(
         view: stay && view,
         cause: null,
         part: null,
+        language: null,
         goal: null,
         worth: null,
         begun: ofKind === 'pageview' ? begun : null,
@@ -178,6 +179,7 @@ export function demoEvents(traffic: DemoTraffic, now: Date): StoredEvent[] {
       view: null,
       cause: kind === 'shown' ? traffic.cause : null,
       part: null,
+      language: null,
       goal: null,
       worth: null,
       // Of visits of longer ago nothing is kept.

@@ -48,6 +48,7 @@ import { Robots1764000000028 } from './migrations/0028-robots.ts';
 import { Letters1764000000029 } from './migrations/0029-letters.ts';
 import { AskedTogether1764000000030 } from './migrations/0030-asked-together.ts';
 import { KeysThatRehearse1764000000031 } from './migrations/0031-keys-that-rehearse.ts';
+import { LanguageOfAShowing1764000000032 } from './migrations/0032-language-of-a-showing.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
@@ -130,6 +131,7 @@ export function createDataSource(
       Letters1764000000029,
       AskedTogether1764000000030,
       KeysThatRehearse1764000000031,
+      LanguageOfAShowing1764000000032,
     ],
     migrationsTransactionMode: 'each',
     // A failed query is thrown; writing it down too would put what people sent into the log.

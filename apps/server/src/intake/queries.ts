@@ -26,9 +26,9 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
        SELECT * FROM unnest($1::uuid[], $2::timestamptz[], $3::uuid[], $4::text[], $5::uuid[], $6::uuid[],
                             $7::text[], $8::text[], $9::uuid[], $10::integer[], $11::text[],
                             $12::text[], $13::smallint[], $14::smallint[], $15::uuid[], $16::boolean[],
-                            $17::timestamptz[], $36::text[], $37::uuid[], $38::numeric[], $39::text[])
+                            $17::timestamptz[], $36::text[], $37::uuid[], $38::numeric[], $39::text[], $40::text[])
          AS sent (id, at, site_id, kind, visitor, session, page, device, campaign_id, version, closed_by, variant,
-                  seconds, depth, view, is_late, own_at, cause, goal, worth, part)),
+                  seconds, depth, view, is_late, own_at, cause, goal, worth, part, language)),
      -- One row a page, so that joining it doubles nothing.
      counted_as AS (SELECT * FROM unnest($33::uuid[], $34::text[], $35::text[]) AS page_of (site_id, page, path)),
      -- Decision 0016: an event whose own time is not believed is known by its id alone, once and for all.
@@ -41,9 +41,9 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
        RETURNING id, at),
      fresh AS (
        INSERT INTO event (id, at, site_id, kind, visitor, session, page, device, campaign_id, version, closed_by,
-                          variant, seconds, depth, view, cause, goal, worth, part)
+                          variant, seconds, depth, view, cause, goal, worth, part, language)
        SELECT sent.id, sent.at, sent.site_id, kind, visitor, session, page, device, campaign_id, version, closed_by,
-              variant, seconds, depth, view, cause, goal, worth, part
+              variant, seconds, depth, view, cause, goal, worth, part, language
          FROM sent
          LEFT JOIN campaign ON campaign.id = sent.campaign_id AND campaign.site_id = sent.site_id
         WHERE (sent.campaign_id IS NULL OR campaign.id IS NOT NULL)
@@ -148,6 +148,8 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
       column((e) => e.goal),
       column((e) => e.worth),
       column((e) => e.part),
+      // Answers that were held back before it was told have none.
+      column((e) => e.language ?? null),
     ],
   );
   await noteOld(manager, events);

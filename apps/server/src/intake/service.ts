@@ -151,7 +151,7 @@ export function createIntakeService({
       const store = eventStorer(site, visitor, UNKNOWN_CLIENT);
       // The news of the showing may be on its way still, or have been blocked: of one id it counts once.
       const told = showing ? [{ ...event, id: showing, kind: 'shown' as const }, event] : [event];
-      const events = told.map((one) => store(one, now));
+      const events = told.map((one) => ({ ...store(one, now), language: language ?? null }));
       const held = heldReason({
         milliseconds: showing ? ownTimeMs(event.id) - ownTimeMs(showing) : null,
         isUnseenFilled: unseen !== '',
@@ -276,6 +276,7 @@ function eventStorer(site: IntakeSite, visitor: string, client: Client) {
       stay: boundedStay(event.stay),
       view: event.view ?? null,
       cause: event.cause ?? null,
+      language: event.language ?? null,
       part: event.part ?? null,
       goal: event.goal ?? null,
       worth: event.worth ?? null,

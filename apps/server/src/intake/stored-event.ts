@@ -44,6 +44,8 @@ export interface StoredEvent {
   readonly stay: readonly [number, number] | null;
   /** The kind of trigger that opened a message. */
   readonly cause: string | null;
+  /** The language a message of several was in. */
+  readonly language: string | null;
   /** With `clicked` a block of the message, with `answering` a field. */
   readonly part: string | null;
   /** With `reached`: the goal, and what it was worth. */

@@ -21,27 +21,35 @@ const valuesOf = ({ campaignId, period, timeZone }: CampaignStretch): unknown[] 
   timeZone,
 ];
 
-/** What tells visitors apart; of our own making, nothing of it comes from outside. */
-const KEYS: Readonly<Record<Breakdown, string>> = {
+/** What the database tells visitors apart by: page groups are read from their pages, by core. */
+type Told = Exclude<Breakdown, 'group'>;
+/** Of our own making: nothing of it comes from outside. */
+const KEYS: Readonly<Record<Told, string>> = {
   device: 'e.device',
   page: `split_part(split_part(e.page, '#', 1), '?', 1)`,
   source: `nullif(v.referrer, '')`,
   country: 'v.country',
   language: `nullif(split_part(v.languages, ',', 1), '')`,
   arrival: `CASE WHEN v.number = 1 THEN 'new' WHEN v.number > 1 THEN 'returning' END`,
+  written: 'e.language',
   cause: 'e.cause',
   hour: `to_char(e.at AT TIME ZONE $4, 'HH24')`,
   weekday: `to_char(e.at AT TIME ZONE $4, 'ID')`,
   version: 'e.version::text',
   variant: 'e.variant',
 };
-const OF_VISIT: readonly Breakdown[] = ['source', 'country', 'language', 'arrival'];
+const OF_VISIT: readonly Told[] = ['source', 'country', 'language', 'arrival'];
 
 /**
  * The visitors of a stretch by how they were when they first met the campaign in it, with those of them who converted in it.
- * Whoever converted has met it, also when the news of the showing never came.
+ * Whoever converted has met it, also when the news of the showing never came. The largest parts; all where `most` is `null`.
  */
-export async function partsOf(reads: Reads, stretch: CampaignStretch, by: Breakdown): Promise<ResultPart[]> {
+export async function partsOf(
+  reads: Reads,
+  stretch: CampaignStretch,
+  by: Told,
+  most: number | null = LISTED,
+): Promise<ResultPart[]> {
   const rows: { key: string | null; visitors: string; converters: string }[] = await reads.query(
     `WITH met AS (
        SELECT DISTINCT ON (e.visitor) e.visitor, ${KEYS[by]} AS key
@@ -50,8 +58,8 @@ export async function partsOf(reads: Reads, stretch: CampaignStretch, by: Breakd
         ORDER BY e.visitor, e.at),
      converted AS (SELECT DISTINCT e.visitor FROM event e WHERE ${IN_STRETCH} AND e.kind = 'converted')
      SELECT key, count(*) AS visitors, count(converted.visitor) AS converters
-       FROM met LEFT JOIN converted USING (visitor) GROUP BY key ORDER BY visitors DESC, key LIMIT ${LISTED}`,
-    valuesOf(stretch),
+       FROM met LEFT JOIN converted USING (visitor) GROUP BY key ORDER BY visitors DESC, key LIMIT $5`,
+    [...valuesOf(stretch), most],
   );
   return rows.map(({ key, visitors, converters }) => ({
     key,

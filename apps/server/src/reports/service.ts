@@ -8,7 +8,7 @@ import type {
   Stretch,
 } from '@velarium/contract';
 import { MET_ON_DAYS } from '@velarium/contract/values';
-import { type Asked, askedDays, wallClock } from '@velarium/core';
+import { type Asked, askedDays, partsByGroup, wallClock } from '@velarium/core';
 import type { DataSource } from 'typeorm';
 import type { CampaignService } from '../campaigns/index.ts';
 import { readGoals } from '../goals/index.ts';
@@ -136,7 +136,7 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
       { by, ...question }: CampaignResultsQuestion,
     ): Promise<CampaignResults> {
       const siteId = await campaigns.siteOf(workspaceId, campaignId);
-      const { timeZone } = await sites.get(workspaceId, siteId);
+      const { timeZone, settings, origins } = await sites.get(workspaceId, siteId);
       await countEvents(db);
       const reads = await reader.current();
       const ids = [campaignId];
@@ -181,7 +181,14 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
         onMessage: await onMessageOf(reads, stretch),
         by,
         goals: await readGoals(reads, { campaignId, siteId, period }),
-        parts: await partsOf(reads, stretch, by),
+        parts:
+          by === 'group'
+            ? partsByGroup(await partsOf(reads, stretch, 'page', null), await sites.groups.list(siteId), {
+                settings,
+                origins,
+                known: await sites.pages(workspaceId, siteId),
+              })
+            : await partsOf(reads, stretch, by),
         versions: await versionsOf(reads, stretch),
       };
     },

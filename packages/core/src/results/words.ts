@@ -84,10 +84,12 @@ export const AGAINST_WORDS: Readonly<Record<ResultAgainst, string>> = {
 export const BREAKDOWN_WORDS: Readonly<Record<Breakdown, string>> = {
   device: 'Device',
   page: 'Page',
+  group: 'Page group',
   source: 'Where from',
   country: 'Country',
-  language: 'Language',
+  language: 'Language of the visitor',
   arrival: 'New or returning',
+  written: 'Language of the message',
   cause: 'Trigger',
   hour: 'Hour',
   weekday: 'Weekday',
@@ -160,16 +162,24 @@ const named = (kind: 'region' | 'language', key: string): string => {
   }
 };
 
+/** What those are called of whom nothing is said. */
+const UNNAMED: Readonly<Partial<Record<Breakdown, string>>> = {
+  source: 'typed in, or not known',
+  variant: 'not divided',
+  written: 'in one language only',
+  group: 'in no group',
+};
+
 /** What a part of a campaign's visitors is called. */
 export function partWords(by: Breakdown, key: string | null): string {
-  if (key === null)
-    return by === 'source' ? 'typed in, or not known' : by === 'variant' ? 'not divided' : 'not known';
+  if (key === null) return UNNAMED[by] ?? 'not known';
   switch (by) {
     case 'device':
       return DEVICE_WORDS[key as Device] ?? key;
     case 'country':
       return named('region', key);
     case 'language':
+    case 'written':
       return named('language', key);
     case 'cause':
       return CAUSE_WORDS[key as TriggerKind] ?? key;

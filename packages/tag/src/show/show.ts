@@ -28,7 +28,7 @@ interface ShowContext {
   /** Reports what became of it; answers the event's id. */
   readonly report: (
     kind: VisitorEvent['kind'],
-    more?: Pick<VisitorEvent, 'closedBy' | 'stay' | 'cause' | 'part'>,
+    more?: Pick<VisitorEvent, 'closedBy' | 'stay' | 'cause' | 'language' | 'part'>,
   ) => string;
   /** Seconds the page has been in sight, and per cent of it. */
   readonly stayed: () => [number, number];
@@ -179,6 +179,6 @@ export function show(
   const { triggers } = campaign.moment;
   // Of several nobody knows here which one it was.
   const cause = triggers.length === 1 ? triggers[0]?.kind : undefined;
-  const showing = seen('shown', { stay, cause });
+  const showing = seen('shown', { stay, cause, language });
   return { close };
 }
