@@ -1,16 +1,7 @@
 import { expectAccessible } from './lib/accessibility.ts';
 import { restAll } from './lib/api.ts';
-import { expect, newVisitor, signIn, test, visit } from './lib/velarium.ts';
-import {
-  addCondition,
-  addTrigger,
-  beginCampaign,
-  launch,
-  say,
-  sentence,
-  side,
-  stage,
-} from './lib/workbench.ts';
+import { expect, newVisitor, test, visit } from './lib/velarium.ts';
+import { addCondition, beginCampaign, launch, sentence, side, stage } from './lib/workbench.ts';
 
 test('a rule typed into the palette is said back, made, and undone as one', async ({ studioPage: page }) => {
   await beginCampaign(page, 'Typed', /Corner invitation/);
@@ -390,32 +381,4 @@ test('an audience says how many of the last visitors it would have held, and wha
   await page.getByRole('combobox', { name: 'Name' }).fill('shoe-size');
   await expect(held).toContainText('About 0 of');
   await expectAccessible(page);
-});
-
-test('two people see that the other is here', async ({ studioPage: page, velarium, browser }) => {
-  await page.getByRole('link', { name: /Sky letter for readers/ }).click();
-  await expect(page.getByLabel('Campaign name')).toBeVisible();
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-  const other = await context.newPage();
-  await signIn(other, velarium, 'idris@quillonfell.example');
-  await other.getByRole('link', { name: /Sky letter for readers/ }).click();
-  await expect(other.getByText('Mara Tindall is here too')).toBeVisible();
-  await context.close();
-});
-
-test('Launch names a page the site does not have and an element that is on none of its pages', async ({
-  studioPage: page,
-  velarium,
-}) => {
-  await restAll(velarium);
-  await beginCampaign(page, 'Slips', /Corner invitation/);
-  await say(page, 'on /jornal/ and on shop, once per session');
-  await addTrigger(page, 'An element used');
-  await page.getByRole('button', { name: 'Launch', exact: true }).click();
-  const checks = page.getByRole('dialog').getByRole('list', { name: 'Checks' });
-  await expect(checks).toContainText(
-    'known pages is among “what begins with /jornal/”. Is “/journal/” meant?',
-  );
-  await expect(checks).toContainText('no element “.open” in its source');
-  await expect(checks).not.toContainText('begins with /shop/');
 });

@@ -1,7 +1,9 @@
 import type { Page } from '@playwright/test';
 import { expectAccessible } from './lib/accessibility.ts';
+import { restAll } from './lib/api.ts';
 import { mailTo } from './lib/standins.ts';
 import { expect, signIn, test } from './lib/velarium.ts';
+import { addTrigger, beginCampaign, say } from './lib/workbench.ts';
 
 const open = (name: string) => async (page: Page) => {
   await page.getByRole('link', { name, exact: true }).click();
@@ -336,4 +338,32 @@ test('an owner invites somebody, who joins by the mail; their role is changed an
     .getByRole('button', { name: 'Undo' })
     .click();
   await expect(role).toContainText('Editor');
+});
+
+test('two people see that the other is here', async ({ studioPage: page, velarium, browser }) => {
+  await page.getByRole('link', { name: /Sky letter for readers/ }).click();
+  await expect(page.getByLabel('Campaign name')).toBeVisible();
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const other = await context.newPage();
+  await signIn(other, velarium, 'idris@quillonfell.example');
+  await other.getByRole('link', { name: /Sky letter for readers/ }).click();
+  await expect(other.getByText('Mara Tindall is here too')).toBeVisible();
+  await context.close();
+});
+
+test('Launch names a page the site does not have and an element that is on none of its pages', async ({
+  studioPage: page,
+  velarium,
+}) => {
+  await restAll(velarium);
+  await beginCampaign(page, 'Slips', /Corner invitation/);
+  await say(page, 'on /jornal/ and on shop, once per session');
+  await addTrigger(page, 'An element used');
+  await page.getByRole('button', { name: 'Launch', exact: true }).click();
+  const checks = page.getByRole('dialog').getByRole('list', { name: 'Checks' });
+  await expect(checks).toContainText(
+    'known pages is among “what begins with /jornal/”. Is “/journal/” meant?',
+  );
+  await expect(checks).toContainText('no element “.open” in its source');
+  await expect(checks).not.toContainText('begins with /shop/');
 });

@@ -333,7 +333,7 @@ export async function startVisit(
 
   /** What a page tells is for the campaigns of this page, and what it tells of its visitor for those of the pages that follow, too. */
   const hearing =
-    (call: keyof ToldFacts['api'], isKept?: 1) =>
+    (call: keyof ToldFacts['api'], isKept?: true) =>
     (...said: [never]) => {
       if (told || early) bring(['extras']).then(() => told?.api[call](...said), nothing);
       else if (isKept) unheard = [...unheard.slice(-99), [call, ...said]];
@@ -382,8 +382,8 @@ export async function startVisit(
       close: () => closeAll('script'),
       event: hearing('event'),
       page: hearing('page'),
-      visitor: hearing('visitor', 1),
-      basket: hearing('basket', 1),
+      visitor: hearing('visitor', true),
+      basket: hearing('basket', true),
       consent(isGiven) {
         // Rarely called, so it comes apart.
         bring(['rare'])

@@ -19,7 +19,7 @@ describe('a campaign’s visitors by page group', () => {
     expect(
       partsByGroup(
         [
-          part('/journal/aurora', 5, 2),
+          part('/journal/aurora/', 5, 2),
           part('/journal/moon', 3, 1),
           part('/tours', 4),
           part(null, 2, 1),

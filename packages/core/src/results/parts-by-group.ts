@@ -1,5 +1,6 @@
 import type { PageGroup, ResultPart, Site, SitePage } from '@velarium/contract';
 import { createAddressTrial } from '../pages/address-trial.ts';
+import { countedPath } from '../pages/counted-path.ts';
 import { NO_SITE_PAGES } from '../pages/resolve-pages.ts';
 
 /**
@@ -12,6 +13,7 @@ export function partsByGroup(
   site: Pick<Site, 'settings' | 'origins'> & { readonly known: readonly Pick<SitePage, 'path' | 'kind'>[] },
 ): ResultPart[] {
   const [origin = 'https://site.example'] = site.origins;
+  const counted = countedPath(site.settings);
   const kinds = new Map(site.known.map(({ path, kind }) => [path, kind]));
   const trials = groups.map(({ name, rules }) => ({
     name,
@@ -22,7 +24,7 @@ export function partsByGroup(
   }));
   const sums = new Map<string | null, ResultPart>();
   for (const { key: path, visitors, converters } of byPage) {
-    const facts = { kind: kinds.get(path ?? '') ?? '', holds: () => false };
+    const facts = { kind: (path === null ? undefined : kinds.get(counted(path))) ?? '', holds: () => false };
     const names = trials.flatMap(({ name, trial }) =>
       path !== null && trial(origin + path, facts).fit === 'fits' ? name : [],
     );

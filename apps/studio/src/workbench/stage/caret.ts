@@ -11,11 +11,10 @@ export interface Caret {
 }
 
 const TEXTS = '[contenteditable]';
-const textsOf = (root: ShadowRoot, blockId: string) => [
-  ...root.querySelectorAll<HTMLElement>(
-    `[data-block="${CSS.escape(blockId)}"]:is(${TEXTS}), [data-block="${CSS.escape(blockId)}"] ${TEXTS}`,
-  ),
-];
+const textsOf = (root: ShadowRoot, blockId: string) => {
+  const block = `[data-block="${CSS.escape(blockId)}"]`;
+  return [...root.querySelectorAll<HTMLElement>(`${block}:is(${TEXTS}), ${block} ${TEXTS}`)];
+};
 
 /** The place in which somebody types; none where nobody does. */
 export function caretOf({ root }: RenderedMessage): Caret | undefined {
