@@ -82,10 +82,20 @@ try {
         reports.ofCampaign(letter.workspaceId, ids[n % ids.length] as string, {
           period,
           against: 'before',
-          by: 'device',
         }),
       )}`,
     );
+  for (const by of ['device', 'page', 'source', 'hour', 'version'] as const)
+    for (const period of ['28', '90'] as const)
+      console.log(
+        `its parts by ${by}, ${period}: p95 ${await timed(ASKED, (n) =>
+          reports.partsOfCampaign(letter.workspaceId, ids[n % ids.length] as string, {
+            period,
+            against: 'before',
+            by,
+          }),
+        )}`,
+      );
   // Equal to counting the raw events, for every campaign.
   const found = await reports.ofSite(letter.workspaceId, letter.siteId, { period: '28', against: 'none' });
   const { rows: raw } = await client.query(

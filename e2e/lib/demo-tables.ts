@@ -30,6 +30,10 @@ const TABLES = [
   'message_file',
   'site_manifest',
   'reach_day',
+  'last_day',
+  'met_day',
+  'opened_day',
+  'closed_day',
   'campaign_day',
   'campaign_hour',
   'robot_day',
@@ -67,7 +71,10 @@ const GROWING = {
 } as const;
 
 /** Large tables whose rows a test may change: only what it changed is put back. */
-const CHANGING = { visitor_day: ['campaign_id', 'kind', 'visitor', 'day'] } as const;
+const CHANGING = {
+  visitor_day: ['campaign_id', 'kind', 'visitor', 'day'],
+  touched_day: ['campaign_id', 'kind', 'day', 'visitor', 'part', 'variant'],
+} as const;
 
 const ALL = [...TABLES, ...Object.keys({ ...GROWING, ...CHANGING })];
 

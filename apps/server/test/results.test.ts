@@ -1,4 +1,4 @@
-import type { Campaign, CampaignResults, SiteResults } from '@velarium/contract';
+import type { Campaign, CampaignParts, CampaignResults, SiteResults } from '@velarium/contract';
 import { parse } from 'csv-parse/sync';
 import fc from 'fast-check';
 import { afterAll, beforeAll, beforeEach, describe, expect, it, test } from 'vitest';
@@ -14,6 +14,7 @@ import {
   sendEvents,
   type TestServer,
 } from './server.ts';
+import { storedEvent } from './stored-event.ts';
 
 const DAY_MS = 86_400_000;
 
@@ -33,39 +34,49 @@ beforeEach(async () => {
   [{ zone }] = await server.db.query('SELECT time_zone AS zone FROM site WHERE id = $1', [owner.siteId]);
 });
 
-let made = 0;
-const event = (kind: string, agoMs: number, more: Partial<StoredEvent> = {}): StoredEvent => ({
-  id: `00000000-0000-7000-8000-${(++made).toString(16).padStart(12, '0')}`,
-  at: new Date(Date.now() - agoMs),
-  isLate: false,
-  ownAt: null,
-  siteId: owner.siteId,
-  kind,
-  visitor: randomVisitor(),
-  session: '00000000-0000-7000-8000-000000000000',
-  page: '/tours',
-  path: '/tours',
-  device: 'desktop',
-  campaign: campaign.id,
-  version: 1,
-  closedBy: null,
-  variant: null,
-  stay: null,
-  view: null,
-  cause: null,
-  part: null,
-  language: null,
-  goal: null,
-  worth: null,
-  begun: null,
-  told: null,
-  ...more,
-});
+const event = (kind: string, agoMs: number, more: Partial<StoredEvent> = {}) =>
+  storedEvent({ siteId: owner.siteId, campaign: campaign.id }, kind, agoMs, more);
 const store = (...events: StoredEvent[]) => storeEvents(server.db.manager, events);
 const ofSite = async (query = '') =>
   (await owner.ask('GET', `/sites/${owner.siteId}/results?${query}`)).json<SiteResults>();
 const ofCampaign = async (query = '') =>
   (await owner.ask('GET', `/campaigns/${campaign.id}/results?${query}`)).json<CampaignResults>();
+const partsOf = async (query = '') =>
+  (await owner.ask('GET', `/campaigns/${campaign.id}/results/parts?${query}`)).json<CampaignParts>();
+
+const DEVICES = ['desktop', 'mobile', 'tablet'];
+/** The visitors of days by how they were at their first event of the days, and how many met so many messages on a day. */
+const rawParts = async (from: string, until: string) => {
+  const inDays = 'campaign_id = $1 AND (at AT TIME ZONE $4)::date BETWEEN $2 AND $3';
+  const asked = [campaign.id, from, until, zone];
+  const parts = await server.db.query(
+    `SELECT device AS key, count(*)::integer AS visitors,
+            (count(*) FILTER (WHERE visitor IN (SELECT visitor FROM event WHERE kind = 'converted' AND ${inDays})))::integer
+              AS converters
+       FROM (SELECT DISTINCT ON (visitor) visitor, device FROM event WHERE kind IN ('shown', 'converted') AND ${inDays}
+              ORDER BY visitor, at, id) AS one
+      GROUP BY 1 ORDER BY visitors DESC, key`,
+    asked,
+  );
+  const met: { messages: number; visitors: number }[] = await server.db.query(
+    `SELECT messages, count(*)::integer AS visitors
+       FROM (SELECT least(count(*), 5)::integer AS messages FROM event WHERE kind = 'shown' AND ${inDays}
+              GROUP BY visitor, (at AT TIME ZONE $4)::date) AS one GROUP BY messages`,
+    asked,
+  );
+  const [more] = await server.db.query(
+    `SELECT count(*) FILTER (WHERE kind = 'shown' AND seconds IS NOT NULL)::integer AS opened,
+            count(*) FILTER (WHERE kind = 'closed' AND closed_by = 'button')::integer AS closed,
+            count(DISTINCT visitor) FILTER (WHERE kind = 'clicked' AND part = 'go')::integer AS clickers
+       FROM event WHERE ${inDays}`,
+    asked,
+  );
+  return {
+    parts,
+    met: [1, 2, 3, 4, 5].map((n) => met.find(({ messages }) => messages === n)?.visitors ?? 0),
+    ...more,
+  };
+};
 
 /** What the raw events say of days, counted one by one. */
 const raw = async (from: string, until: string) => {
@@ -114,7 +125,9 @@ it('equals the raw events of any days, unique visitors included, in whatever ord
       kind: fc.constantFrom('shown', 'viewable', 'clicked', 'answering', 'closed', 'converted', 'held'),
       day: fc.integer({ min: 0, max: 9 }),
       hour: fc.integer({ min: 0, max: 23 }),
+      minute: fc.integer({ min: 0, max: 59 }),
       seconds: fc.integer({ min: 0, max: 3 }),
+      device: fc.constantFrom(...DEVICES),
     }),
     { minLength: 1, maxLength: 25 },
   );
@@ -126,11 +139,14 @@ it('equals the raw events of any days, unique visitors included, in whatever ord
       async (sent, [a, b]) => {
         for (const batch of sent) {
           await store(
-            ...batch.map(({ visitor, kind, day, hour, seconds }) =>
-              event(kind, day * DAY_MS + hour * 3_600_000, {
+            ...batch.map(({ visitor, kind, day, hour, minute, seconds, device }, n) =>
+              // No two at one instant: which of them came first is nobody's to say.
+              event(kind, day * DAY_MS + hour * 3_600_000 + minute * 60_000 + n, {
                 visitor,
-                stay: kind === 'closed' ? [seconds, 0] : null,
+                device,
+                stay: kind === 'closed' || kind === 'shown' ? [seconds, 0] : null,
                 closedBy: kind === 'closed' ? 'button' : null,
+                part: kind === 'clicked' ? 'go' : null,
               }),
             ),
           );
@@ -140,6 +156,15 @@ it('equals the raw events of any days, unique visitors included, in whatever ord
         const [from, until] = [day(Math.max(a, b)), day(Math.min(a, b))];
         const found = await ofSite(`period=own&from=${from}&until=${until}&against=none`);
         expect(found.campaigns[0]?.counts).toEqual(await raw(from, until));
+        const one = await ofCampaign(`period=own&from=${from}&until=${until}&against=none`);
+        const told = await partsOf(`period=own&from=${from}&until=${until}&against=none`);
+        expect({
+          parts: told.parts,
+          met: found.met,
+          opened: one.openedSeconds.reduce((sum, n) => sum + n, 0),
+          closed: one.closes.find(({ way }) => way === 'button')?.events ?? 0,
+          clickers: told.onMessage[0]?.parts[0]?.clickers ?? 0,
+        }).toEqual(await rawParts(from, until));
       },
     ),
     { numRuns: 15 },
@@ -214,7 +239,8 @@ describe('one campaign', () => {
       event('viewable', 0, { visitor: other, variant: 'b' }),
       event('clicked', 0, { visitor: other, variant: 'b', part: 'mail' }),
     );
-    const { onMessage, counts } = await ofCampaign('period=7');
+    const { onMessage } = await partsOf('period=7');
+    const { counts } = await ofCampaign('period=7');
     expect(onMessage).toEqual([
       {
         variant: 'a',
@@ -251,7 +277,7 @@ describe('one campaign', () => {
       event('shown', 0, { visitor: b, device: 'desktop' }),
       event('converted', 0, { visitor: b, device: 'desktop' }),
     );
-    const parts = async (by: string) => (await ofCampaign(`by=${by}`)).parts;
+    const parts = async (by: string) => (await partsOf(`by=${by}`)).parts;
     expect(await parts('device')).toEqual([
       { key: 'desktop', visitors: 1, converters: 0 },
       { key: 'mobile', visitors: 1, converters: 1 },
@@ -276,7 +302,8 @@ describe('one campaign', () => {
         (await parts(by)).reduce((sum, { visitors }) => sum + visitors, 0),
         by,
       ).toBe(2);
-    const { openedSeconds, openedDepth, versions } = await ofCampaign();
+    const { openedSeconds, openedDepth } = await ofCampaign();
+    const { versions } = await partsOf();
     expect(openedSeconds.reduce((sum, n) => sum + n, 0)).toBe(2);
     expect(openedDepth.reduce((sum, n) => sum + n, 0)).toBe(2);
     expect(versions).toMatchObject([{ version: 1, visitors: 2, converters: 1 }]);
@@ -334,6 +361,7 @@ it('is for everybody of the workspace and nobody else', async () => {
     `/sites/${owner.siteId}/results`,
     `/sites/${owner.siteId}/results.csv`,
     `/campaigns/${campaign.id}/results`,
+    `/campaigns/${campaign.id}/results/parts`,
     `/campaigns/${campaign.id}/results/days`,
   ]) {
     expect((await viewer.ask('GET', path)).statusCode, path).toBe(200);

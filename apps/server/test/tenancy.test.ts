@@ -187,6 +187,7 @@ it('no route lets one workspace read or touch what is another’s', { timeout: 6
     'POST /api/sites/{siteId}/answers/held': { ids: [randomUUID()], verdict: 'throwAway' },
     'POST /api/sites/{siteId}/do-not-write': { text: 'mine@example.org' },
     'PUT /api/sites/{siteId}/kept-answers': { days: 1 },
+    'PUT /api/sites/{siteId}/kept-events': { days: 31 },
     'POST /api/sites/{siteId}/deliveries/moves': { move: 'stop', filter: { q: '' } },
     'PUT /api/campaigns/{campaignId}/follow-ups/{form}': { confirmation: null, welcome: [], notice: null },
     'POST /api/sites/{siteId}/mail-previews': { mail, isConfirmation: false },

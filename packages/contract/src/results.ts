@@ -80,21 +80,6 @@ export const siteResultsSchema = z.strictObject({
 });
 export type SiteResults = z.infer<typeof siteResultsSchema>;
 
-export const breakdownSchema = z.enum(BREAKDOWNS);
-export const campaignResultsQuestionSchema = periodQuestionSchema.extend({
-  by: breakdownSchema.default('device'),
-});
-export type CampaignResultsQuestion = z.infer<typeof campaignResultsQuestionSchema>;
-
-/** One part of a campaign's visitors: as they were at their first showing in the period. */
-const partSchema = z.strictObject({
-  /** `null` where it is not known. */
-  key: z.string().nullable(),
-  visitors: count,
-  converters: count,
-});
-export type ResultPart = z.infer<typeof partSchema>;
-
 export const campaignResultsSchema = z.strictObject({
   ...ofPeriod,
   id: z.uuid(),
@@ -109,19 +94,6 @@ export const campaignResultsSchema = z.strictObject({
   /** When it opened: seconds in sight and per cent of the page, in the bars of the visit line. */
   openedSeconds: z.array(count),
   openedDepth: z.array(count),
-  /**
-   * On the message itself, variant by variant: visitors who had it in sight, and of them those who clicked a block, wrote into a
-   * field, and wrote last into it without having converted.
-   */
-  onMessage: z.array(
-    z.strictObject({
-      variant: z.string(),
-      viewers: count,
-      parts: z.array(z.strictObject({ part: z.string(), clickers: count, writers: count, gaveUp: count })),
-    }),
-  ),
-  by: breakdownSchema,
-  parts: z.array(partSchema),
   /** Those of the site's goals that are chosen for it: how many reached each within its days after they first met it, or it was withheld from them. */
   goals: z.array(
     z.strictObject({
@@ -140,6 +112,39 @@ export const campaignResultsSchema = z.strictObject({
       withheldWorth: z.number().nullable(),
     }),
   ),
+});
+export type CampaignResults = z.infer<typeof campaignResultsSchema>;
+
+export const breakdownSchema = z.enum(BREAKDOWNS);
+export const campaignPartsQuestionSchema = periodQuestionSchema.extend({
+  by: breakdownSchema.default('device'),
+});
+export type CampaignPartsQuestion = z.infer<typeof campaignPartsQuestionSchema>;
+
+/** One part of a campaign's visitors: as they were at their first showing in the period. */
+const partSchema = z.strictObject({
+  /** `null` where it is not known. */
+  key: z.string().nullable(),
+  visitors: count,
+  converters: count,
+});
+export type ResultPart = z.infer<typeof partSchema>;
+
+/** The visitors of the same days, told apart. */
+export const campaignPartsSchema = z.strictObject({
+  by: breakdownSchema,
+  parts: z.array(partSchema),
+  /**
+   * On the message itself, variant by variant: visitors who had it in sight, and of them those who clicked a block, wrote into a
+   * field, and wrote last into it without having converted.
+   */
+  onMessage: z.array(
+    z.strictObject({
+      variant: z.string(),
+      viewers: count,
+      parts: z.array(z.strictObject({ part: z.string(), clickers: count, writers: count, gaveUp: count })),
+    }),
+  ),
   versions: z.array(
     z.strictObject({
       version: z.number().int(),
@@ -149,7 +154,7 @@ export const campaignResultsSchema = z.strictObject({
     }),
   ),
 });
-export type CampaignResults = z.infer<typeof campaignResultsSchema>;
+export type CampaignParts = z.infer<typeof campaignPartsSchema>;
 
 /** Counts of days for comparing two stretches of them. */
 export const dayCountsSchema = z.array(z.strictObject({ day: z.iso.date(), count }));

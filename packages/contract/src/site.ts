@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { siteSettingsSchema } from './manifest.ts';
 import { selectorSchema } from './trigger.ts';
-import { DEVICES, LIMITS } from './values.ts';
+import { DEVICES, LEAST_EVENT_DAYS, LIMITS } from './values.ts';
 
 function isTimeZone(zone: string): boolean {
   try {
@@ -37,6 +37,12 @@ export const saveSiteSchema = z.strictObject({
   timeZone: z.string().max(60).refine(isTimeZone, 'choose a time zone of the IANA list'),
 });
 export type SaveSite = z.infer<typeof saveSiteSchema>;
+
+/** How long a site's single events are kept: days, `null` for ever. What was counted of them stays. */
+export const keepEventsSchema = z.strictObject({
+  days: z.number().int().min(LEAST_EVENT_DAYS).max(3650).nullable(),
+});
+export type KeepEvents = z.infer<typeof keepEventsSchema>;
 
 /** Where the catalogue has a page from: the site's sitemap, a person, a file, or visits alone. */
 export const PAGE_SOURCES = ['sitemap', 'hand', 'file', 'visits'] as const;

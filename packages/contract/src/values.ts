@@ -269,6 +269,10 @@ export type ResultPeriod = (typeof RESULT_PERIODS)[number];
 /** What they are held against: as many days before, the same weekdays before, nothing, or any. */
 export const RESULT_AGAINST = ['before', 'weekdays', 'none', 'own'] as const;
 export type ResultAgainst = (typeof RESULT_AGAINST)[number];
+/** Single events are kept so many days at least: forecasts, goals and what came late look that far back. */
+export const LEAST_EVENT_DAYS = 31;
+/** How many messages met on one day are told apart; the last is this many or more. */
+export const MET_ON_A_DAY = 5;
 /** By what a campaign's visitors are told apart. */
 export const BREAKDOWNS = [
   'device',

@@ -49,6 +49,7 @@ import { Letters1764000000029 } from './migrations/0029-letters.ts';
 import { AskedTogether1764000000030 } from './migrations/0030-asked-together.ts';
 import { KeysThatRehearse1764000000031 } from './migrations/0031-keys-that-rehearse.ts';
 import { LanguageOfAShowing1764000000032 } from './migrations/0032-language-of-a-showing.ts';
+import { ResultsWithoutEvents1764000000033 } from './migrations/0033-results-without-events.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
@@ -132,6 +133,7 @@ export function createDataSource(
       AskedTogether1764000000030,
       KeysThatRehearse1764000000031,
       LanguageOfAShowing1764000000032,
+      ResultsWithoutEvents1764000000033,
     ],
     migrationsTransactionMode: 'each',
     // A failed query is thrown; writing it down too would put what people sent into the log.

@@ -180,38 +180,3 @@ function arrayLiteral(values: readonly Cell[]): string {
   };
   return `{${values.map(element).join(',')}}`;
 }
-
-/** Makes the day partitions of `event` from `fromDay` (days from today, may be negative) to `toDay`. */
-export async function ensurePartitions(
-  manager: EntityManager,
-  now: Date,
-  fromDay: number,
-  toDay: number,
-): Promise<void> {
-  // Two processes may start at once; `IF NOT EXISTS` alone still races on the catalogue.
-  await manager.query(`SELECT pg_advisory_xact_lock(hashtext('velarium.partitions'))`);
-  for (let day = fromDay; day <= toDay; day++) {
-    const start = new Date(Date.UTC(now.getUTCFullYear(), now.getUTCMonth(), now.getUTCDate() + day));
-    const end = new Date(start.getTime() + 86_400_000);
-    const [from, to] = [start.toISOString().slice(0, 10), end.toISOString().slice(0, 10)];
-    // Names and bounds come from the clock alone, never from outside.
-    await manager.query(
-      `CREATE TABLE IF NOT EXISTS event_${from.replaceAll('-', '')} PARTITION OF event
-         FOR VALUES FROM ('${from} 00:00+00') TO ('${to} 00:00+00')`,
-    );
-  }
-}
-
-/** Removes visits that began before `before`, and what is known of how long their pages were looked at. */
-export async function forgetVisits(manager: EntityManager, before: Date): Promise<void> {
-  await manager.query(`SET LOCAL statement_timeout = '10min'`);
-  await manager.query('DELETE FROM visit WHERE started_at < $1', [before]);
-  await manager.query('DELETE FROM page_stay WHERE day < $1::date', [before]);
-}
-
-/** Removes what is known of the days of pages before `before`: no curve and no list looks further back. */
-export async function forgetPageDays(manager: EntityManager, before: Date): Promise<void> {
-  await manager.query(`SET LOCAL statement_timeout = '10min'`);
-  await manager.query('DELETE FROM page_day WHERE day < $1::date', [before]);
-  await manager.query('DELETE FROM stay_day WHERE day < $1::date', [before]);
-}

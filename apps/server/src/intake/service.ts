@@ -28,7 +28,15 @@ import type { PublishingService } from '../publishing/index.ts';
 import type { SiteService } from '../sites/index.ts';
 import { createBatcher } from './batcher.ts';
 import { createHeard, forgetHeard } from './heard.ts';
-import { ensurePartitions, forgetPageDays, forgetVisits, storeEvents } from './queries.ts';
+import {
+  ensurePartitions,
+  forgetEvents,
+  forgetPageDays,
+  forgetVisitorDays,
+  forgetVisits,
+  makeRoom,
+} from './keeping.ts';
+import { storeEvents } from './queries.ts';
 import { createRecentAnswers } from './recent-answers.ts';
 import type { StoredEvent } from './stored-event.ts';
 import { type Client, pageAddress, readBegun, readTold, storable } from './visits.ts';
@@ -50,8 +58,8 @@ const NEWEST_MS = 10 * 60_000;
 const SEEN_EVERY_MS = 60_000;
 /** A day longer than anybody asks for. */
 const KEPT_VISITS_MS = 31 * 86_400_000;
-/** A year and a month more, so that a season can be held against the last. */
-const KEPT_PAGE_DAYS_MS = 396 * 86_400_000;
+/** Of pages and of visitors with campaigns: a year and a month more, so that a season can be held against the last. */
+const KEPT_DAYS_MS = 396 * 86_400_000;
 const UNKNOWN_CLIENT: Client = { userAgent: '', acceptLanguage: '', country: null };
 
 export interface IntakeServices {
@@ -205,7 +213,12 @@ export function createIntakeService({
         const taken = await people.takeHeld(manager, siteId, ids, isThrownAway);
         if (!isThrownAway)
           for (const answer of taken) {
-            await storeEvents(manager, revived(answer.lead.heldEvents));
+            const events = revived(answer.lead.heldEvents);
+            await makeRoom(
+              manager,
+              events.map(({ at }) => at),
+            );
+            await storeEvents(manager, events);
             await deliveries.onAnswer(manager, answer);
           }
         const what = isThrownAway ? 'thrownAway' : 'letThrough';
@@ -220,8 +233,10 @@ export function createIntakeService({
       const before = new Date(clock().getTime() - KEPT_VISITS_MS);
       await db.transaction((manager) => forgetVisits(manager, before));
       await db.transaction((manager) => forgetHeard(manager, before));
-      const lastYear = new Date(clock().getTime() - KEPT_PAGE_DAYS_MS);
+      const lastYear = new Date(clock().getTime() - KEPT_DAYS_MS);
       await db.transaction((manager) => forgetPageDays(manager, lastYear));
+      await db.transaction((manager) => forgetVisitorDays(manager, lastYear));
+      await forgetEvents(db, clock());
     },
     /** Writes down what was heard beside events, which else comes a second later. */
     flushHeard: heard.flush,

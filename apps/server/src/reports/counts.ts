@@ -31,6 +31,24 @@ const VISITORS = {
   held: 'withheld',
 } as const;
 
+/**
+ * Visitors of the stretch from $2 to $3, each on the first of their days in it. Either they are those whose day in it follows
+ * one before it; or all who were seen since it began, but those who came first after it. Both say the same: the one of fewer
+ * days is asked.
+ */
+const WITHIN = `SELECT campaign_id, kind, visitors FROM reach_day
+  WHERE campaign_id = ANY($1::uuid[]) AND kind = ANY($4) AND day BETWEEN $2 AND $3 AND before < $2`;
+const SINCE = `
+  SELECT campaign_id, kind, visitors FROM last_day
+   WHERE campaign_id = ANY($1::uuid[]) AND kind = ANY($4) AND day >= $2 AND $3::date IS NOT NULL
+  UNION ALL
+  SELECT campaign_id, kind, -visitors FROM reach_day
+   WHERE campaign_id = ANY($1::uuid[]) AND kind = ANY($4) AND day > $3 AND before < $2`;
+
+const daysBetween = (from: string, until: string) => (Date.parse(until) - Date.parse(from)) / 86_400_000;
+const isLately = ({ from, until }: Stretch): boolean =>
+  daysBetween(until, new Date().toISOString().slice(0, 10)) <= daysBetween(from, until);
+
 /** What happened with campaigns in a stretch of days; visitors are those of the stretch, whenever they first came. */
 export async function countsOf(
   reads: Reads,
@@ -42,11 +60,9 @@ export async function countsOf(
       WHERE campaign_id = ANY($1::uuid[]) AND day BETWEEN $2 AND $3 AND kind = ANY($4) GROUP BY campaign_id, kind`,
     [campaigns, from, until, Object.keys(EVENTS)],
   );
-  // A visitor of the stretch was last seen before it on the first of their days in it.
   const visitors: { id: string; kind: keyof typeof VISITORS; count: string }[] = await reads.query(
-    `SELECT campaign_id AS id, kind, sum(visitors) AS count FROM reach_day
-      WHERE campaign_id = ANY($1::uuid[]) AND kind = ANY($4) AND day BETWEEN $2 AND $3 AND before < $2
-      GROUP BY campaign_id, kind`,
+    `SELECT campaign_id AS id, kind, sum(visitors) AS count
+       FROM (${isLately({ from, until }) ? SINCE : WITHIN}) AS one GROUP BY campaign_id, kind`,
     [campaigns, from, until, Object.keys(VISITORS)],
   );
   const found = new Map<string, ResultCounts>();

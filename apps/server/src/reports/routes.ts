@@ -1,5 +1,6 @@
 import {
-  campaignResultsQuestionSchema,
+  campaignPartsQuestionSchema,
+  campaignPartsSchema,
   campaignResultsSchema,
   dayCountsSchema,
   metOnQuestionSchema,
@@ -105,11 +106,23 @@ export const resultRoutes: FastifyPluginAsyncZod<{ reports: Reports; weekMails: 
     {
       schema: {
         params: ofCampaign,
-        querystring: campaignResultsQuestionSchema,
+        querystring: periodQuestionSchema,
         response: { 200: campaignResultsSchema },
       },
     },
     ({ principal, params, query }) => reports.ofCampaign(principal.workspaceId, params.campaignId, query),
+  );
+  app.get(
+    '/campaigns/:campaignId/results/parts',
+    {
+      schema: {
+        params: ofCampaign,
+        querystring: campaignPartsQuestionSchema,
+        response: { 200: campaignPartsSchema },
+      },
+    },
+    ({ principal, params, query }) =>
+      reports.partsOfCampaign(principal.workspaceId, params.campaignId, query),
   );
   app.get(
     '/campaigns/:campaignId/results/days',

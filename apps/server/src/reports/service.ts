@@ -1,13 +1,14 @@
 import type {
+  CampaignParts,
+  CampaignPartsQuestion,
   CampaignResults,
-  CampaignResultsQuestion,
   MetOn,
   PeriodQuestion,
   ResultMark,
   SiteResults,
   Stretch,
 } from '@velarium/contract';
-import { MET_ON_DAYS } from '@velarium/contract/values';
+import { MET_ON_A_DAY, MET_ON_DAYS } from '@velarium/contract/values';
 import { type Asked, askedDays, partsByGroup, wallClock } from '@velarium/core';
 import type { DataSource } from 'typeorm';
 import type { CampaignService } from '../campaigns/index.ts';
@@ -19,8 +20,6 @@ import type { SiteService } from '../sites/index.ts';
 import { closesOf, onMessageOf, openedOf, partsOf, versionsOf } from './breakdowns.ts';
 import { countsOf, pointsOf } from './counts.ts';
 
-/** Messages met on one day that are told apart; the last is this many or more. */
-const MET = 5;
 const MARKS = 400;
 
 interface ReportServices {
@@ -87,12 +86,9 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
       const counts = await countsOf(reads, ids, period);
       const before = against && (await countsOf(reads, ids, against));
       const met: { messages: number; visitors: string }[] = await reads.query(
-        `SELECT messages, count(*) AS visitors FROM (
-           SELECT least(sum(events), ${MET})::integer AS messages FROM visitor_day
-            WHERE campaign_id = ANY($1::uuid[]) AND kind = 'shown' AND day BETWEEN $2 AND $3 AND events > 0
-            GROUP BY visitor, day) AS one
+        `SELECT messages, sum(visitors) AS visitors FROM met_day WHERE site_id = $1 AND day BETWEEN $2 AND $3
           GROUP BY messages`,
-        [ids, period.from, period.until],
+        [siteId, period.from, period.until],
       );
       return {
         period,
@@ -108,7 +104,7 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
           counts: counts(id),
           before: before ? before(id) : null,
         })),
-        met: Array.from({ length: MET }, (_, n) =>
+        met: Array.from({ length: MET_ON_A_DAY }, (_, n) =>
           Number(met.find(({ messages }) => messages === n + 1)?.visitors ?? 0),
         ),
       };
@@ -133,10 +129,10 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
     async ofCampaign(
       workspaceId: string,
       campaignId: string,
-      { by, ...question }: CampaignResultsQuestion,
+      question: PeriodQuestion,
     ): Promise<CampaignResults> {
       const siteId = await campaigns.siteOf(workspaceId, campaignId);
-      const { timeZone, settings, origins } = await sites.get(workspaceId, siteId);
+      const { timeZone } = await sites.get(workspaceId, siteId);
       await countEvents(db);
       const reads = await reader.current();
       const ids = [campaignId];
@@ -178,9 +174,24 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
         closes: await closesOf(reads, stretch),
         openedSeconds: opened.seconds,
         openedDepth: opened.depth,
-        onMessage: await onMessageOf(reads, stretch),
-        by,
         goals: await readGoals(reads, { campaignId, siteId, period }),
+      };
+    },
+
+    /** The visitors of the same days, told apart: each of them is looked at. */
+    async partsOfCampaign(
+      workspaceId: string,
+      campaignId: string,
+      { by, ...question }: CampaignPartsQuestion,
+    ): Promise<CampaignParts> {
+      const siteId = await campaigns.siteOf(workspaceId, campaignId);
+      const { timeZone, settings, origins } = await sites.get(workspaceId, siteId);
+      await countEvents(db);
+      const reads = await reader.current();
+      const { period } = await asked(reads, question, timeZone, [campaignId]);
+      const stretch = { campaignId, period, timeZone };
+      return {
+        by,
         parts:
           by === 'group'
             ? partsByGroup(await partsOf(reads, stretch, 'page', null), await sites.groups.list(siteId), {
@@ -189,6 +200,7 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
                 known: await sites.pages(workspaceId, siteId),
               })
             : await partsOf(reads, stretch, by),
+        onMessage: await onMessageOf(reads, stretch),
         versions: await versionsOf(reads, stretch),
       };
     },

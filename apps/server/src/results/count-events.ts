@@ -1,5 +1,6 @@
 import type { DataSource, EntityManager } from 'typeorm';
 import { countGoals } from './count-goals.ts';
+import { COUNT } from './count-statement.ts';
 
 /** Events counted by one statement, unless one transaction brought more. */
 const AT_ONCE = 40_000;
@@ -8,60 +9,6 @@ const USUAL_AGE = '5 days';
 /** How long a reader waits until what was stored before they asked is counted. */
 const PATIENCE_MS = 1000;
 const PAUSE_MS = 10;
-/** A message closed sooner was not read: seconds. */
-const SOON_SECONDS = 2;
-
-/**
- * Counts the events of transactions from $1 to before $2, none older than $3, into days of their sites' own. Rows are touched
- * in one order. Whoever converted has met the campaign, also when the news of the showing never came.
- *
- * For who was met on a new day the chain of their days is read as it was and as it is: what changed between neighbours is
- * what changes in `reach_day`, also when news come late and split a link.
- */
-const COUNT = `
-  WITH fresh AS (
-    SELECT campaign_id, e.kind, visitor, coalesce(variant, '') AS variant, at, at AT TIME ZONE site.time_zone AS local, seconds
-      FROM event e JOIN campaign ON campaign.id = e.campaign_id JOIN site ON site.id = e.site_id
-     WHERE e.tx >= $1 AND e.tx < $2 AND e.at >= $3 AND e.campaign_id IS NOT NULL),
-  counted AS (
-    SELECT campaign_id, kind, visitor, variant, at, local, 1 AS events FROM fresh
-    UNION ALL SELECT campaign_id, 'shown', visitor, variant, at, local, 0 FROM fresh WHERE kind = 'converted'
-    UNION ALL SELECT campaign_id, 'closedSoon', visitor, variant, at, local, 1 FROM fresh
-               WHERE kind = 'closed' AND seconds < ${SOON_SECONDS}),
-  days AS (
-    INSERT INTO visitor_day AS old (campaign_id, kind, visitor, day, first_at, events, variant)
-    SELECT campaign_id, kind, visitor, local::date AS day, min(at), sum(events), min(variant) FROM counted
-     GROUP BY campaign_id, kind, visitor, local::date ORDER BY campaign_id, kind, visitor, day
-    ON CONFLICT (campaign_id, kind, visitor, day) DO UPDATE
-      SET events = old.events + excluded.events, first_at = least(old.first_at, excluded.first_at)
-    RETURNING campaign_id, kind, visitor, day, xmax = 0 AS is_new),
-  chain AS (
-    SELECT campaign_id, kind, visitor, day, true AS is_new FROM days WHERE is_new
-    UNION ALL
-    -- As it was: what this very statement writes is not seen here.
-    SELECT campaign_id, kind, visitor, old.day, false
-      FROM (SELECT DISTINCT campaign_id, kind, visitor FROM days WHERE is_new) AS met
-      JOIN visitor_day old USING (campaign_id, kind, visitor)),
-  links AS (
-    SELECT campaign_id, kind, day, coalesce(lag(day) OVER one, '-infinity') AS before, 1 AS change
-      FROM chain WINDOW one AS (PARTITION BY campaign_id, kind, visitor ORDER BY day)
-    UNION ALL
-    SELECT campaign_id, kind, day, coalesce(lag(day) OVER one, '-infinity'), -1
-      FROM chain WHERE NOT is_new WINDOW one AS (PARTITION BY campaign_id, kind, visitor ORDER BY day)),
-  reached AS (
-    INSERT INTO reach_day AS old (campaign_id, kind, day, before, visitors)
-    SELECT campaign_id, kind, day, before, sum(change) FROM links
-     GROUP BY campaign_id, kind, day, before HAVING sum(change) <> 0 ORDER BY campaign_id, kind, day, before
-    ON CONFLICT (campaign_id, kind, day, before) DO UPDATE SET visitors = old.visitors + excluded.visitors),
-  by_day AS (
-    INSERT INTO campaign_day AS old (campaign_id, day, kind, events)
-    SELECT campaign_id, local::date AS day, kind, sum(events) FROM counted
-     GROUP BY campaign_id, local::date, kind ORDER BY campaign_id, day, kind
-    ON CONFLICT (campaign_id, day, kind) DO UPDATE SET events = old.events + excluded.events)
-  INSERT INTO campaign_hour AS old (campaign_id, day, hour, kind, events)
-  SELECT campaign_id, local::date AS day, extract(hour FROM local) AS hour, kind, sum(events) FROM counted
-   GROUP BY campaign_id, local::date, extract(hour FROM local), kind ORDER BY campaign_id, day, hour, kind
-  ON CONFLICT (campaign_id, day, hour, kind) DO UPDATE SET events = old.events + excluded.events`;
 
 /** How far the counting has come. */
 interface Step {

@@ -12,6 +12,10 @@ export interface SiteRow {
   lastSeenAt: Date | null;
   /** Days that answers are kept; `null` for ever. */
   answersKeptDays: number | null;
+  /** Days that single events are kept; `null` for ever. Reports are counted and stay. */
+  eventsKeptDays: number | null;
+  /** Its events of before this day are gone. */
+  eventsGoneUntil: string | null;
   createdAt: Date;
 }
 export const SiteEntity = new EntitySchema<SiteRow>({
@@ -27,6 +31,8 @@ export const SiteEntity = new EntitySchema<SiteRow>({
     settings: { type: 'jsonb' },
     lastSeenAt: { type: 'timestamptz', name: 'last_seen_at', nullable: true },
     answersKeptDays: { type: 'integer', name: 'answers_kept_days', nullable: true },
+    eventsKeptDays: { type: 'integer', name: 'events_kept_days', nullable: true },
+    eventsGoneUntil: { type: 'date', name: 'events_gone_until', nullable: true },
     createdAt: { type: 'timestamptz', name: 'created_at', createDate: true },
   },
 });

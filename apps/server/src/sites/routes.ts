@@ -6,6 +6,7 @@ import {
   countrySourceSchema,
   elementQuestionSchema,
   elementsSeenSchema,
+  keepEventsSchema,
   manifestsRunSchema,
   pageReadingSchema,
   parametersSeenSchema,
@@ -68,6 +69,21 @@ export const siteRoutes: FastifyPluginAsyncZod<{
       const site = await sites.change(workspaceId, request.params.siteId, request.body);
       await onChanged(workspaceId, site.id);
       return site;
+    },
+  );
+  app.get(
+    '/sites/:siteId/kept-events',
+    { schema: { params, response: { 200: keepEventsSchema } } },
+    async ({ principal, params }) => ({
+      days: await sites.keptEventsDays(principal.workspaceId, params.siteId),
+    }),
+  );
+  app.put(
+    '/sites/:siteId/kept-events',
+    { preHandler: owner, schema: { params, body: keepEventsSchema, response: { 204: z.void() } } },
+    async ({ principal, params, body }, reply) => {
+      await sites.keepEvents(principal.workspaceId, params.siteId, body.days);
+      return reply.status(204).send();
     },
   );
   app.post(

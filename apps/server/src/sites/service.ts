@@ -109,6 +109,14 @@ export function createSiteService(db: DataSource, jobs: Jobs, outside: ReadOutsi
       await find(workspaceId, siteId);
       await sites.update({ id: siteId }, { answersKeptDays: days });
     },
+    /** Days that single events are kept; `null` for ever. */
+    async keptEventsDays(workspaceId: string, siteId: string): Promise<number | null> {
+      return (await find(workspaceId, siteId)).eventsKeptDays;
+    },
+    async keepEvents(workspaceId: string, siteId: string, days: number | null): Promise<void> {
+      await find(workspaceId, siteId);
+      await sites.update({ id: siteId }, { eventsKeptDays: days });
+    },
     /** Holds back every other publish of the site until the caller's transaction ends. */
     async lock(manager: EntityManager, workspaceId: string, siteId: string): Promise<SiteRow> {
       const row = await manager

@@ -19,6 +19,7 @@ import type {
   ElementSeen,
   Invitation,
   Invite,
+  KeepEvents,
   MadeToken,
   MakePreviewLink,
   MakeToken,
@@ -204,6 +205,14 @@ export const stopPageReading = (siteId: string) =>
   request<PageReading | null>('DELETE', `/sites/${siteId}/pages/reading`);
 export const createSite = (body: SaveSite) => request<Site>('POST', '/sites', body);
 export const saveSite = (siteId: string, body: SaveSite) => request<Site>('PUT', `/sites/${siteId}`, body);
+/** How long the site's single events are kept. */
+export const keptEventsQuery = (siteId: string) =>
+  queryOptions({
+    queryKey: ['sites', siteId, 'kept-events'],
+    queryFn: () => request<KeepEvents>('GET', `/sites/${siteId}/kept-events`),
+  });
+export const keepEvents = (siteId: string, body: KeepEvents) =>
+  request<void>('PUT', `/sites/${siteId}/kept-events`, body);
 export const saveSettings = (siteId: string, settings: SiteSettings) =>
   request<Site>('PUT', `/sites/${siteId}/settings`, settings);
 /** Makes a group, or changes the one with this id. */

@@ -2,6 +2,7 @@ import { queryOptions } from '@tanstack/react-query';
 import type {
   Breakdown,
   CampaignDocument,
+  CampaignParts,
   CampaignResults,
   Experiments,
   MetOn,
@@ -43,11 +44,19 @@ export const metOnQuery = (siteId: string, path: string) =>
     queryFn: () => request<MetOn[]>('GET', `/sites/${siteId}/met-on?${new URLSearchParams({ path })}`),
     staleTime: 60_000,
   });
+/** What one campaign did, and of whom its visitors were: two questions, of the same days. */
+export type CampaignFound = CampaignResults & CampaignParts;
 export const campaignResultsQuery = (campaignId: string, asked: AskedPeriod, by: Breakdown) =>
   queryOptions({
     queryKey: ['campaigns', campaignId, 'results', asked, by],
-    queryFn: () =>
-      poll<CampaignResults>(`/campaigns/${campaignId}/results?${periodParameters(asked, { by })}`),
+    queryFn: async (): Promise<CampaignFound> => {
+      const of = `/campaigns/${campaignId}/results`;
+      const [results, parts] = await Promise.all([
+        poll<CampaignResults>(`${of}?${periodParameters(asked)}`),
+        poll<CampaignParts>(`${of}/parts?${periodParameters(asked, { by })}`),
+      ]);
+      return { ...results, ...parts };
+    },
   });
 export const dayCountsQuery = (campaignId: string, asked: AskedPeriod) =>
   queryOptions({

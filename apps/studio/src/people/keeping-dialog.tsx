@@ -5,8 +5,7 @@ import { useId, useState } from 'react';
 import { importDoNotWrite, keepAnswers, keptAnswersQuery, peopleNotesQuery } from '../api/people.ts';
 import { Dialog } from '../ui/dialog.tsx';
 import { Fold } from '../ui/fold.tsx';
-import { NumberField } from '../ui/number-field.tsx';
-import { Switch } from '../ui/switch.tsx';
+import { KeptFor } from '../ui/kept-for.tsx';
 import { tell, tellProblem } from '../ui/toast.tsx';
 import { when } from '../ui/when.ts';
 
@@ -43,22 +42,15 @@ export function KeepingDialog({
   return (
     <Dialog isOpen onClose={onClose} title="Keeping" className="w-[min(92vw,38rem)]">
       <div className="grid gap-2">
-        <Switch
-          label="Answers go after a time"
+        <KeptFor
+          what="answers"
           hint="Older ones are forgotten within the hour, with their pictures and the people of whom none is left. Numbers stay."
-          isOn={kept?.days != null}
-          onChange={(is) => keep.mutate(is ? YEAR : null)}
+          days={kept?.days}
+          first={YEAR}
+          min={1}
+          isBusy={keep.isPending}
+          onKeep={(days) => keep.mutate(days)}
         />
-        {kept?.days != null && (
-          <NumberField
-            label="Kept for"
-            unit="days"
-            value={kept.days}
-            min={1}
-            max={3650}
-            onChange={(days) => days !== kept.days && keep.mutate(days)}
-          />
-        )}
         <Fold title="Never written to" isOpen>
           <DoNotWrite siteId={siteId} />
         </Fold>

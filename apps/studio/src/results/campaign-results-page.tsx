@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import type { Breakdown, CampaignResults } from '@velarium/contract';
+import type { Breakdown } from '@velarium/contract';
 import { BREAKDOWNS } from '@velarium/contract/values';
 import {
   BREAKDOWN_WORDS,
@@ -13,7 +13,7 @@ import {
 } from '@velarium/core';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { campaignResultsQuery } from '../api/results.ts';
+import { type CampaignFound, campaignResultsQuery } from '../api/results.ts';
 import { useTitle } from '../app/use-title.ts';
 import { cx } from '../ui/cx.ts';
 import { Rate, rateScale } from '../ui/rate.tsx';
@@ -81,7 +81,7 @@ export function CampaignResultsPage() {
 
 interface FoundProps {
   readonly siteId: string;
-  readonly results: CampaignResults;
+  readonly results: CampaignFound;
   readonly onBy: (by: Breakdown) => void;
 }
 
@@ -180,7 +180,7 @@ function Found({ siteId, results, onBy }: FoundProps) {
 }
 
 /** Each step with how many came to it, and how many of the step before did not. */
-function WayDown({ results }: { readonly results: CampaignResults }) {
+function WayDown({ results }: { readonly results: CampaignFound }) {
   const steps = wayDown(results);
   return (
     <ol className="grid gap-2">
@@ -208,7 +208,7 @@ function WayDown({ results }: { readonly results: CampaignResults }) {
   );
 }
 
-function Parts({ results, scaleTo }: { readonly results: CampaignResults; readonly scaleTo: number }) {
+function Parts({ results, scaleTo }: { readonly results: CampaignFound; readonly scaleTo: number }) {
   const { parts, by } = results;
   return (
     <div className="overflow-x-auto">

@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
-import type { CampaignResults, Device } from '@velarium/contract';
+import type { Device } from '@velarium/contract';
 import { counted, type DoneThere, doneOnMessage, figure, percent, stepName, WINDOW_OF } from '@velarium/core';
 import { useState, useSyncExternalStore } from 'react';
+import type { CampaignFound } from '../api/results.ts';
 import { frozenFileQuery, versionQuery } from '../api/versions.ts';
 import { Segments } from '../ui/segments.tsx';
 import { BLOCK_WORDS, blockWords } from '../workbench/message/block-names.tsx';
@@ -17,7 +18,7 @@ const ROOM: Readonly<Record<Device, { readonly width: number; readonly height: n
 const BESIDE = 40;
 
 interface OnMessageProps {
-  readonly results: CampaignResults;
+  readonly results: CampaignFound;
 }
 
 /** What was clicked and written, drawn on the message as visitors had it, and in words beside it. */

@@ -1,6 +1,6 @@
-import type { CampaignResults } from '@velarium/contract';
 import { counted, shareOf } from '@velarium/core';
 import { useEffect, useRef } from 'react';
+import type { CampaignFound } from '../api/results.ts';
 import { Rate } from '../ui/rate.tsx';
 import { when } from '../ui/when.ts';
 import { useVersion } from '../versions/use-version.ts';
@@ -8,7 +8,7 @@ import { WhatChanges } from '../versions/what-changes.tsx';
 
 interface VersionsProps {
   readonly siteId: string;
-  readonly results: CampaignResults;
+  readonly results: CampaignFound;
   readonly scaleTo: number;
   /** The version whose changes are shown. */
   readonly opened: number | null;

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
-import type { CampaignResults } from '@velarium/contract';
 import { STAY_DEPTHS, STAY_SECONDS } from '@velarium/core';
+import type { CampaignFound } from '../api/results.ts';
 import { versionQuery } from '../api/versions.ts';
 import { useCoveredPages } from '../site/use-site.ts';
 import { useStayCurves } from '../site/use-stay-curves.ts';
@@ -8,7 +8,7 @@ import { Histogram } from './histogram.tsx';
 
 interface WhenItOpenedProps {
   readonly siteId: string;
-  readonly results: CampaignResults;
+  readonly results: CampaignFound;
 }
 const NO_PAGES = { include: [], exclude: [], follows: null };
 

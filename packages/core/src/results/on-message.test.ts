@@ -1,4 +1,4 @@
-import type { CampaignResults, Message } from '@velarium/contract';
+import type { CampaignParts, Message, ResultCounts } from '@velarium/contract';
 import { describe, expect, it } from 'vitest';
 import { doneOnMessage } from './on-message.ts';
 import { wayDown } from './way-down.ts';
@@ -15,7 +15,7 @@ const counts = {
   writers: 16,
   converters: 9,
   withheld: 0,
-} satisfies CampaignResults['counts'];
+} satisfies ResultCounts;
 const none = { clickers: 0, writers: 0, gaveUp: 0 };
 
 const field = (id: string, kind: 'email' | 'name' | 'hidden') => ({
@@ -46,7 +46,7 @@ const message = {
     { id: 'two', role: 'success', blocks: [block('t', { kind: 'text' })] },
   ],
 } as unknown as Pick<Message, 'steps'>;
-const placesOf = (parts: CampaignResults['onMessage'][number]['parts'], viewers = 80) =>
+const placesOf = (parts: CampaignParts['onMessage'][number]['parts'], viewers = 80) =>
   doneOnMessage(message, { viewers, parts }).places.map(
     ({ step, part, field: of, visitors, share, gaveUp }) => [
       step,
@@ -92,7 +92,7 @@ describe('what was done on a message', () => {
 
 describe('the way down', () => {
   it('has who began to answer between those who saw it and those who converted, where anybody did', () => {
-    const idsOf = (of: CampaignResults['counts']) =>
+    const idsOf = (of: ResultCounts) =>
       wayDown({ counts: of, confirmed: 0 }).map(({ id, count, left }) => [id, count, left]);
     expect(idsOf(counts)).toEqual([
       ['shown', 100, null],

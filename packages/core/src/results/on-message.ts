@@ -1,4 +1,4 @@
-import type { Block, CampaignResults, Field, Message } from '@velarium/contract';
+import type { Block, CampaignParts, Field, Message } from '@velarium/contract';
 import { blocksOfStep } from '../message/walk.ts';
 
 /** What visitors did at one place of a message. */
@@ -22,7 +22,7 @@ export interface DoneThere {
  */
 export function doneOnMessage(
   { steps }: Pick<Message, 'steps'>,
-  { viewers, parts }: Pick<CampaignResults['onMessage'][number], 'viewers' | 'parts'>,
+  { viewers, parts }: Pick<CampaignParts['onMessage'][number], 'viewers' | 'parts'>,
 ): { readonly places: readonly DoneThere[]; readonly elsewhere: number } {
   const of = new Map(parts.map((one) => [one.part, one]));
   // The news of a showing can be lost on the way while that of a click comes.

@@ -7,6 +7,7 @@ import { useCanEdit } from '../../app/use-session.ts';
 import { Button } from '../../ui/button.tsx';
 import { tell, tellProblem } from '../../ui/toast.tsx';
 import { CountrySourceNote } from './country-source-note.tsx';
+import { KeptEvents } from './kept-events.tsx';
 import { LimitFields } from './limit-fields.tsx';
 import { PrivacyFields } from './privacy-fields.tsx';
 import { SiteForm } from './site-form.tsx';
@@ -31,6 +32,7 @@ export function SettingsSection({ site }: { readonly site: Site }) {
   return (
     <div className="grid max-w-2xl gap-8">
       <SiteForm site={site} />
+      <KeptEvents site={site} />
       <form
         className="grid gap-6"
         onSubmit={(event) => {

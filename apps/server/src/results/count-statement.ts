@@ -1,0 +1,125 @@
+import { MET_ON_A_DAY } from '@velarium/contract/values';
+import { STAY_DEPTHS, STAY_SECONDS } from '@velarium/core';
+
+/** A message closed sooner was not read: seconds. */
+const SOON_SECONDS = 2;
+
+/** Which bar of the visit line a value falls in. */
+const bar = (value: string, edges: readonly number[]) =>
+  `width_bucket(${value}, ARRAY[${edges.join(',')}]::smallint[]) - 1`;
+
+/** How visitors were when they first met a campaign on a day: what results tell them apart by. */
+const FIRST = ['device', 'page', 'source', 'country', 'language', 'is_new', 'written', 'cause', 'version'];
+
+/**
+ * Counts the events of transactions from $1 to before $2, none older than $3, into days of their sites' own. Rows are touched
+ * in one order. Whoever converted has met the campaign, also when the news of the showing never came.
+ *
+ * For who was met on a new day the chain of their days is read as it was and as it is: what changed between neighbours is
+ * what changes in `reach_day` and `last_day`, also when news come late and split a link. What this very statement writes
+ * is not seen in it: `visitor_day` is read as it was before.
+ */
+export const COUNT = `
+  WITH fresh AS (
+    SELECT campaign_id, e.site_id, e.kind, e.visitor, coalesce(e.variant, '') AS variant, e.at,
+           e.at AT TIME ZONE site.time_zone AS local, e.seconds, e.depth, e.closed_by, e.part,
+           e.device, split_part(split_part(e.page, '#', 1), '?', 1) AS page, e.language AS written, e.cause, e.version,
+           nullif(visit.referrer, '') AS source, visit.country, visit.number = 1 AS is_new,
+           nullif(split_part(visit.languages, ',', 1), '') AS language
+      FROM event e JOIN campaign ON campaign.id = e.campaign_id JOIN site ON site.id = e.site_id
+      LEFT JOIN visit ON visit.site_id = e.site_id AND visit.session = e.session AND e.kind IN ('shown', 'converted')
+     WHERE e.tx >= $1 AND e.tx < $2 AND e.at >= $3 AND e.campaign_id IS NOT NULL),
+  counted AS (
+    SELECT campaign_id, site_id, kind, visitor, variant, at, local, local::date AS day, 1 AS events,
+           ${FIRST.map((fact) => `CASE WHEN kind = 'shown' THEN ${fact} END AS ${fact}`).join(', ')}
+      FROM fresh
+    UNION ALL SELECT campaign_id, site_id, 'shown', visitor, variant, at, local, local::date, 0, ${FIRST.join(', ')}
+      FROM fresh WHERE kind = 'converted'
+    UNION ALL SELECT campaign_id, site_id, 'closedSoon', visitor, variant, at, local, local::date, 1,
+                     ${FIRST.map(() => 'NULL').join(', ')}
+      FROM fresh WHERE kind = 'closed' AND seconds < ${SOON_SECONDS}),
+  days AS (
+    INSERT INTO visitor_day AS old (campaign_id, kind, visitor, day, first_at, events, variant, ${FIRST.join(', ')})
+    -- The first of a day, and of one instant a showing before what it led to.
+    SELECT DISTINCT ON (campaign_id, kind, visitor, day) campaign_id, kind, visitor, day, at, sum(events) OVER one,
+           min(variant) OVER one, ${FIRST.join(', ')}
+      FROM counted WINDOW one AS (PARTITION BY campaign_id, kind, visitor, day)
+     ORDER BY campaign_id, kind, visitor, day, at, events DESC
+    ON CONFLICT (campaign_id, kind, visitor, day) DO UPDATE
+      SET events = old.events + excluded.events, first_at = least(old.first_at, excluded.first_at),
+          ${FIRST.map(
+            (fact) =>
+              `${fact} = CASE WHEN excluded.first_at < old.first_at THEN excluded.${fact} ELSE old.${fact} END`,
+          ).join(', ')}
+    RETURNING campaign_id, kind, visitor, day, xmax = 0 AS is_new),
+  chain AS (
+    SELECT campaign_id, kind, visitor, day, true AS is_new FROM days WHERE is_new
+    UNION ALL
+    SELECT campaign_id, kind, visitor, old.day, false
+      FROM (SELECT DISTINCT campaign_id, kind, visitor FROM days WHERE is_new) AS met
+      JOIN visitor_day old USING (campaign_id, kind, visitor)),
+  links AS (
+    SELECT campaign_id, kind, day, coalesce(lag(day) OVER one, '-infinity') AS before, 1 AS change
+      FROM chain WINDOW one AS (PARTITION BY campaign_id, kind, visitor ORDER BY day)
+    UNION ALL
+    SELECT campaign_id, kind, day, coalesce(lag(day) OVER one, '-infinity'), -1
+      FROM chain WHERE NOT is_new WINDOW one AS (PARTITION BY campaign_id, kind, visitor ORDER BY day)),
+  reached AS (
+    INSERT INTO reach_day AS old (campaign_id, kind, day, before, visitors)
+    SELECT campaign_id, kind, day, before, sum(change) FROM links
+     GROUP BY campaign_id, kind, day, before HAVING sum(change) <> 0 ORDER BY campaign_id, kind, day, before
+    ON CONFLICT (campaign_id, kind, day, before) DO UPDATE SET visitors = old.visitors + excluded.visitors),
+  -- A link that begins on a day is of somebody who came again after it.
+  last_seen AS (
+    INSERT INTO last_day AS old (campaign_id, kind, day, visitors)
+    SELECT campaign_id, kind, end_day, sum(by_one)
+      FROM links, LATERAL (VALUES (day, change), (before, -change)) AS ends (end_day, by_one)
+     WHERE end_day > '-infinity'
+     GROUP BY campaign_id, kind, end_day HAVING sum(by_one) <> 0 ORDER BY campaign_id, kind, end_day
+    ON CONFLICT (campaign_id, kind, day) DO UPDATE SET visitors = old.visitors + excluded.visitors),
+  met AS (
+    SELECT site_id, visitor, day, sum(events) AS more FROM counted WHERE kind = 'shown'
+     GROUP BY site_id, visitor, day HAVING sum(events) > 0),
+  had_met AS (
+    SELECT met.site_id, met.visitor, met.day, more, coalesce(sum(old.events), 0) AS had
+      FROM met LEFT JOIN (visitor_day old JOIN campaign ON campaign.id = old.campaign_id)
+        ON old.visitor = met.visitor AND old.day = met.day AND old.kind = 'shown' AND campaign.site_id = met.site_id
+     GROUP BY met.site_id, met.visitor, met.day, more),
+  met_on AS (
+    INSERT INTO met_day AS old (site_id, day, messages, visitors)
+    SELECT site_id, day, least(messages, ${MET_ON_A_DAY}), sum(change)
+      FROM had_met, LATERAL (VALUES (had + more, 1), (had, -1)) AS part (messages, change)
+     WHERE messages > 0
+     GROUP BY site_id, day, least(messages, ${MET_ON_A_DAY}) HAVING sum(change) <> 0
+     ORDER BY site_id, day, least(messages, ${MET_ON_A_DAY})
+    ON CONFLICT (site_id, day, messages) DO UPDATE SET visitors = old.visitors + excluded.visitors),
+  opened AS (
+    INSERT INTO opened_day AS old (campaign_id, day, of, bucket, events)
+    SELECT campaign_id, local::date AS day, of, bucket, count(*)
+      FROM fresh, LATERAL (VALUES ('seconds', ${bar('seconds', STAY_SECONDS)}), ('depth', ${bar('depth', STAY_DEPTHS)}))
+                    AS part (of, bucket)
+     WHERE kind = 'shown' AND bucket IS NOT NULL
+     GROUP BY campaign_id, local::date, of, bucket ORDER BY campaign_id, day, of, bucket
+    ON CONFLICT (campaign_id, day, of, bucket) DO UPDATE SET events = old.events + excluded.events),
+  closed AS (
+    INSERT INTO closed_day AS old (campaign_id, day, way, bucket, events)
+    SELECT campaign_id, local::date AS day, closed_by, coalesce(${bar('seconds', STAY_SECONDS)}, -1) AS bucket, count(*)
+      FROM fresh WHERE kind = 'closed' AND closed_by IS NOT NULL
+     GROUP BY 1, 2, 3, 4 ORDER BY campaign_id, day, closed_by, bucket
+    ON CONFLICT (campaign_id, day, way, bucket) DO UPDATE SET events = old.events + excluded.events),
+  touched AS (
+    INSERT INTO touched_day AS old (campaign_id, kind, day, visitor, part, variant, last_at)
+    SELECT campaign_id, kind, local::date AS day, visitor, part, variant, max(at)
+      FROM fresh WHERE kind IN ('clicked', 'answering') AND part IS NOT NULL
+     GROUP BY 1, 2, 3, 4, 5, 6 ORDER BY campaign_id, kind, day, visitor, part, variant
+    ON CONFLICT (campaign_id, kind, day, visitor, part, variant) DO UPDATE
+      SET last_at = greatest(old.last_at, excluded.last_at)),
+  by_day AS (
+    INSERT INTO campaign_day AS old (campaign_id, day, kind, events)
+    SELECT campaign_id, day, kind, sum(events) FROM counted
+     GROUP BY campaign_id, day, kind ORDER BY campaign_id, day, kind
+    ON CONFLICT (campaign_id, day, kind) DO UPDATE SET events = old.events + excluded.events)
+  INSERT INTO campaign_hour AS old (campaign_id, day, hour, kind, events)
+  SELECT campaign_id, day, extract(hour FROM local) AS hour, kind, sum(events) FROM counted
+   GROUP BY campaign_id, day, extract(hour FROM local), kind ORDER BY campaign_id, day, hour, kind
+  ON CONFLICT (campaign_id, day, hour, kind) DO UPDATE SET events = old.events + excluded.events`;
