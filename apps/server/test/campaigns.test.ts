@@ -357,7 +357,7 @@ it('the list says what happened lately: showings of seven days, what never arriv
     [7, 100],
   ])
     await server.db.query(
-      `INSERT INTO campaign_day (campaign_id, day, kind, events) VALUES ($1, $2::date - $3::int, 'shown', $4)`,
+      `INSERT INTO campaign_day (campaign_id, day, shown) VALUES ($1, $2::date - $3::int, $4)`,
       [campaign.id, today, ago, events],
     );
   const lead = '10000000-0000-4000-8000-000000000001';

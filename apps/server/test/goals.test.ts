@@ -1,4 +1,4 @@
-import type { Campaign, CampaignResults, Goal, Manifest } from '@velarium/contract';
+import type { Campaign, CampaignParts, Goal, Manifest } from '@velarium/contract';
 import { afterAll, beforeAll, beforeEach, describe, expect, it, test } from 'vitest';
 import {
   addColleague,
@@ -35,7 +35,7 @@ const make = async (name: string, deed: object = BOOKED, days = 7) => {
   return made.json<Goal[]>().find((one) => one.name === name) as Goal;
 };
 const results = async () =>
-  (await owner.ask('GET', `/campaigns/${campaign.id}/results?period=7`)).json<CampaignResults>().goals;
+  (await owner.ask('GET', `/campaigns/${campaign.id}/results/parts?period=7`)).json<CampaignParts>().goals;
 const ofCampaign = (kind: string, agoMs: number) => ({
   kind,
   campaign: campaign.id,

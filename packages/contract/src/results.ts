@@ -94,24 +94,6 @@ export const campaignResultsSchema = z.strictObject({
   /** When it opened: seconds in sight and per cent of the page, in the bars of the visit line. */
   openedSeconds: z.array(count),
   openedDepth: z.array(count),
-  /** Those of the site's goals that are chosen for it: how many reached each within its days after they first met it, or it was withheld from them. */
-  goals: z.array(
-    z.strictObject({
-      id: z.uuid(),
-      name: z.string(),
-      days: z.number().int(),
-      visitors: count,
-      reached: count,
-      withheld: count,
-      withheldReached: count,
-      /** Whether each time counts, how often it was done, and what it was worth; `null` for a goal that has no worth. */
-      counts: z.enum(['once', 'each']),
-      times: count,
-      withheldTimes: count,
-      worth: z.number().nullable(),
-      withheldWorth: z.number().nullable(),
-    }),
-  ),
 });
 export type CampaignResults = z.infer<typeof campaignResultsSchema>;
 
@@ -143,6 +125,24 @@ export const campaignPartsSchema = z.strictObject({
       variant: z.string(),
       viewers: count,
       parts: z.array(z.strictObject({ part: z.string(), clickers: count, writers: count, gaveUp: count })),
+    }),
+  ),
+  /** Those of the site's goals that are chosen for it: how many reached each within its days after they first met it, or it was withheld from them. */
+  goals: z.array(
+    z.strictObject({
+      id: z.uuid(),
+      name: z.string(),
+      days: z.number().int(),
+      visitors: count,
+      reached: count,
+      withheld: count,
+      withheldReached: count,
+      /** Whether each time counts, how often it was done, and what it was worth; `null` for a goal that has no worth. */
+      counts: z.enum(['once', 'each']),
+      times: count,
+      withheldTimes: count,
+      worth: z.number().nullable(),
+      withheldWorth: z.number().nullable(),
     }),
   ),
   versions: z.array(

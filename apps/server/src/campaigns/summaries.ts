@@ -42,8 +42,8 @@ export function createSummaries({ db, results, library }: SummaryServices) {
     // From the few that were given up to their answers: a campaign may have a hundred thousand of those.
     const found: { id: string; shown: string; given_up: string }[] = await db.query(
       `SELECT campaign_id AS id, sum(shown) AS shown, sum(given_up) AS given_up FROM (
-         SELECT campaign_id, events AS shown, 0 AS given_up FROM campaign_day
-          WHERE campaign_id = ANY($1::uuid[]) AND kind = 'shown' AND day > (now() AT TIME ZONE $2)::date - 7
+         SELECT campaign_id, shown, 0 AS given_up FROM campaign_day
+          WHERE campaign_id = ANY($1::uuid[]) AND day > (now() AT TIME ZONE $2)::date - 7
          UNION ALL
          SELECT lead.campaign_id, 0, 1 FROM delivery JOIN lead ON lead.id = delivery.lead_id
           WHERE delivery.site_id = $3 AND delivery.state = 'givenUp'

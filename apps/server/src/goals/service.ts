@@ -1,4 +1,4 @@
-import type { CampaignGoals, CampaignResults, Goal, SaveGoal, Stretch } from '@velarium/contract';
+import type { CampaignGoals, CampaignParts, Goal, SaveGoal, Stretch } from '@velarium/contract';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { CampaignService } from '../campaigns/index.ts';
 import { notFound, ProblemError } from '../infra/problem.ts';
@@ -137,8 +137,8 @@ export async function readGoals(
     siteId,
     period,
   }: { readonly campaignId: string; readonly siteId: string; readonly period: Stretch },
-): Promise<CampaignResults['goals']> {
-  const rows: (Pick<CampaignResults['goals'][number], 'id' | 'name' | 'days' | 'counts'> &
+): Promise<CampaignParts['goals']> {
+  const rows: (Pick<CampaignParts['goals'][number], 'id' | 'name' | 'days' | 'counts'> &
     Record<'visitors' | 'reached' | 'withheld' | 'withheldReached' | 'times' | 'withheldTimes', string> & {
       hasWorth: boolean;
       worth: string | null;

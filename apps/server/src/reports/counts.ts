@@ -14,36 +14,43 @@ const NOTHING: ResultCounts = {
   converters: 0,
   withheld: 0,
 };
-/** Which number an event of a kind counts towards, and which its visitor. */
-const EVENTS = {
-  shown: 'showings',
-  clicked: 'clicks',
-  closed: 'closes',
-  closedSoon: 'closedSoon',
-  converted: 'conversions',
-} as const;
+/** Which column says how often something happened. */
+const HAPPENED = {
+  showings: 'shown',
+  clicks: 'clicked',
+  closes: 'closed',
+  closedSoon: 'closed_soon',
+  conversions: 'converted',
+} as const satisfies Partial<Record<keyof ResultCounts, string>>;
+/** And which of how many visitors. */
 const VISITORS = {
-  shown: 'visitors',
-  viewable: 'viewers',
-  clicked: 'clickers',
-  answering: 'writers',
-  converted: 'converters',
-  held: 'withheld',
-} as const;
+  visitors: 'shown',
+  viewers: 'viewable',
+  clickers: 'clicked',
+  writers: 'answering',
+  converters: 'converted',
+  withheld: 'held',
+} as const satisfies Partial<Record<keyof ResultCounts, string>>;
+
+const sums = (columns: Readonly<Record<string, string>>): string =>
+  Object.entries(columns)
+    .map(([name, column]) => `sum(${column}) AS "${name}"`)
+    .join(', ');
+const each = (sign: '' | '-'): string =>
+  Object.values(VISITORS)
+    .map((column) => sign + column)
+    .join(', ');
 
 /**
  * Visitors of the stretch from $2 to $3, each on the first of their days in it. Either they are those whose day in it follows
  * one before it; or all who were seen since it began, but those who came first after it. Both say the same: the one of fewer
  * days is asked.
  */
-const WITHIN = `SELECT campaign_id, kind, visitors FROM reach_day
-  WHERE campaign_id = ANY($1::uuid[]) AND kind = ANY($4) AND day BETWEEN $2 AND $3 AND before < $2`;
-const SINCE = `
-  SELECT campaign_id, kind, visitors FROM last_day
-   WHERE campaign_id = ANY($1::uuid[]) AND kind = ANY($4) AND day >= $2 AND $3::date IS NOT NULL
+const WITHIN = `SELECT campaign_id, ${each('')} FROM reach_day
+  WHERE campaign_id = ANY($1::uuid[]) AND day BETWEEN $2 AND $3 AND before < $2`;
+const SINCE = `SELECT campaign_id, ${each('')} FROM last_day WHERE campaign_id = ANY($1::uuid[]) AND day >= $2
   UNION ALL
-  SELECT campaign_id, kind, -visitors FROM reach_day
-   WHERE campaign_id = ANY($1::uuid[]) AND kind = ANY($4) AND day > $3 AND before < $2`;
+  SELECT campaign_id, ${each('-')} FROM reach_day WHERE campaign_id = ANY($1::uuid[]) AND day > $3 AND before < $2`;
 
 const daysBetween = (from: string, until: string) => (Date.parse(until) - Date.parse(from)) / 86_400_000;
 const isLately = ({ from, until }: Stretch): boolean =>
@@ -55,21 +62,23 @@ export async function countsOf(
   campaigns: readonly string[],
   { from, until }: Stretch,
 ): Promise<(campaignId: string) => ResultCounts> {
-  const events: { id: string; kind: keyof typeof EVENTS; count: string }[] = await reads.query(
-    `SELECT campaign_id AS id, kind, sum(events) AS count FROM campaign_day
-      WHERE campaign_id = ANY($1::uuid[]) AND day BETWEEN $2 AND $3 AND kind = ANY($4) GROUP BY campaign_id, kind`,
-    [campaigns, from, until, Object.keys(EVENTS)],
+  const rows: ({ id: string } & Record<keyof ResultCounts, string | null>)[] = await reads.query(
+    `WITH happened AS (
+       SELECT campaign_id AS id, ${sums(HAPPENED)} FROM campaign_day
+        WHERE campaign_id = ANY($1::uuid[]) AND day BETWEEN $2 AND $3 GROUP BY campaign_id),
+     met AS (
+       SELECT campaign_id AS id, ${sums(VISITORS)}
+         FROM (${isLately({ from, until }) ? SINCE : WITHIN}) AS one GROUP BY campaign_id)
+     SELECT * FROM happened FULL JOIN met USING (id)`,
+    [campaigns, from, until],
   );
-  const visitors: { id: string; kind: keyof typeof VISITORS; count: string }[] = await reads.query(
-    `SELECT campaign_id AS id, kind, sum(visitors) AS count
-       FROM (${isLately({ from, until }) ? SINCE : WITHIN}) AS one GROUP BY campaign_id, kind`,
-    [campaigns, from, until, Object.keys(VISITORS)],
+  const names = Object.keys(NOTHING) as (keyof ResultCounts)[];
+  const found = new Map(
+    rows.map(({ id, ...counts }) => [
+      id,
+      Object.fromEntries(names.map((name) => [name, Number(counts[name] ?? 0)])) as ResultCounts,
+    ]),
   );
-  const found = new Map<string, ResultCounts>();
-  const put = (id: string, change: Partial<ResultCounts>) =>
-    found.set(id, { ...(found.get(id) ?? NOTHING), ...change });
-  for (const { id, kind, count } of events) put(id, { [EVENTS[kind]]: Number(count) });
-  for (const { id, kind, count } of visitors) put(id, { [VISITORS[kind]]: Number(count) });
   return (id) => found.get(id) ?? NOTHING;
 }
 
@@ -82,11 +91,10 @@ export async function pointsOf(
   const isOneDay = from === until;
   const rows: { at: string; showings: string; conversions: string }[] = await reads.query(
     `SELECT to_char(day, 'YYYY-MM-DD') ${isOneDay ? `|| 'T' || lpad(hour::text, 2, '0')` : ''} AS at,
-            coalesce(sum(events) FILTER (WHERE kind = 'shown'), 0) AS showings,
-            coalesce(sum(events) FILTER (WHERE kind = 'converted'), 0) AS conversions
+            sum(shown) AS showings, sum(converted) AS conversions
        FROM ${isOneDay ? 'campaign_hour' : 'campaign_day'}
-      WHERE campaign_id = ANY($1::uuid[]) AND day BETWEEN $2 AND $3 AND kind IN ('shown', 'converted')
-      GROUP BY 1 ORDER BY 1`,
+      WHERE campaign_id = ANY($1::uuid[]) AND day BETWEEN $2 AND $3
+      GROUP BY 1 HAVING sum(shown) + sum(converted) > 0 ORDER BY 1`,
     [campaigns, from, until],
   );
   return rows.map(({ at, showings, conversions }) => ({

@@ -174,7 +174,6 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
         closes: await closesOf(reads, stretch),
         openedSeconds: opened.seconds,
         openedDepth: opened.depth,
-        goals: await readGoals(reads, { campaignId, siteId, period }),
       };
     },
 
@@ -201,6 +200,7 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
               })
             : await partsOf(reads, stretch, by),
         onMessage: await onMessageOf(reads, stretch),
+        goals: await readGoals(reads, { campaignId, siteId, period }),
         versions: await versionsOf(reads, stretch),
       };
     },
@@ -218,11 +218,11 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
       const reads = await reader.current();
       const { period } = await asked(reads, question, timeZone, [campaignId]);
       return reads.query(
-        `SELECT to_char(one, 'YYYY-MM-DD') AS day, coalesce(sum(events), 0)::integer AS count
+        `SELECT to_char(one, 'YYYY-MM-DD') AS day, coalesce(d.${kind}, 0)::integer AS count
            FROM generate_series($2::date, $3::date, '1 day') AS one
-           LEFT JOIN campaign_day d ON d.day = one::date AND d.campaign_id = $1 AND d.kind = $4
-          GROUP BY one ORDER BY one`,
-        [campaignId, period.from, period.until, kind],
+           LEFT JOIN campaign_day d ON d.day = one::date AND d.campaign_id = $1
+          ORDER BY one`,
+        [campaignId, period.from, period.until],
       );
     },
   };

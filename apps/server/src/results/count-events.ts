@@ -24,8 +24,12 @@ async function nextTransaction(manager: EntityManager): Promise<number> {
   return Number(next);
 }
 
-/** A session names its transaction by the lower half of its number. */
-const HALF = 2 ** 32;
+/**
+ * A session names its transaction by the lower half of its number: it is the one nearest to what begins next, on either side.
+ * Those that began while one looked lie beyond it.
+ */
+export const nearestTransaction = (lowerHalf: number, next: number): number =>
+  next + ((lowerHalf - (next % 2 ** 32)) | 0);
 
 /**
  * All transactions of this database before this one have ended, so that none of their events can come any more. What is
@@ -38,10 +42,7 @@ async function horizonOf(manager: EntityManager): Promise<number> {
     `SELECT backend_xid::text AS xid FROM pg_stat_activity
       WHERE datname = current_database() AND backend_xid IS NOT NULL AND pid <> pg_backend_pid()`,
   );
-  const upper = Math.floor(next / HALF) * HALF;
-  return running
-    .map(({ xid }) => upper + Number(xid))
-    .reduce((least, tx) => Math.min(least, tx > next ? tx - HALF : tx), next);
+  return Math.min(next, ...running.map(({ xid }) => nearestTransaction(Number(xid), next)));
 }
 
 /** Counts a piece; `null` when another process is at it. */

@@ -1,5 +1,6 @@
 import { MET_ON_A_DAY } from '@velarium/contract/values';
 import { STAY_DEPTHS, STAY_SECONDS } from '@velarium/core';
+import { byKind, COUNTED, VISITED } from './counted-kinds.ts';
 
 /** A message closed sooner was not read: seconds. */
 const SOON_SECONDS = 2;
@@ -7,6 +8,10 @@ const SOON_SECONDS = 2;
 /** Which bar of the visit line a value falls in. */
 const bar = (value: string, edges: readonly number[]) =>
   `width_bucket(${value}, ARRAY[${edges.join(',')}]::smallint[]) - 1`;
+
+const adds = (columns: readonly string[]) =>
+  columns.map((column) => `${column} = old.${column} + excluded.${column}`).join(', ');
+const OF_VISITORS = VISITED.map((kind) => `'${kind}'`).join(', ');
 
 /** How visitors were when they first met a campaign on a day: what results tell them apart by. */
 const FIRST = ['device', 'page', 'source', 'country', 'language', 'is_new', 'written', 'cause', 'version'];
@@ -35,7 +40,7 @@ export const COUNT = `
       FROM fresh
     UNION ALL SELECT campaign_id, site_id, 'shown', visitor, variant, at, local, local::date, 0, ${FIRST.join(', ')}
       FROM fresh WHERE kind = 'converted'
-    UNION ALL SELECT campaign_id, site_id, 'closedSoon', visitor, variant, at, local, local::date, 1,
+    UNION ALL SELECT campaign_id, site_id, 'closed_soon', visitor, variant, at, local, local::date, 1,
                      ${FIRST.map(() => 'NULL').join(', ')}
       FROM fresh WHERE kind = 'closed' AND seconds < ${SOON_SECONDS}),
   days AS (
@@ -53,10 +58,10 @@ export const COUNT = `
           ).join(', ')}
     RETURNING campaign_id, kind, visitor, day, xmax = 0 AS is_new),
   chain AS (
-    SELECT campaign_id, kind, visitor, day, true AS is_new FROM days WHERE is_new
+    SELECT campaign_id, kind, visitor, day, true AS is_new FROM days WHERE is_new AND kind IN (${OF_VISITORS})
     UNION ALL
     SELECT campaign_id, kind, visitor, old.day, false
-      FROM (SELECT DISTINCT campaign_id, kind, visitor FROM days WHERE is_new) AS met
+      FROM (SELECT DISTINCT campaign_id, kind, visitor FROM days WHERE is_new AND kind IN (${OF_VISITORS})) AS met
       JOIN visitor_day old USING (campaign_id, kind, visitor)),
   links AS (
     SELECT campaign_id, kind, day, coalesce(lag(day) OVER one, '-infinity') AS before, 1 AS change
@@ -65,18 +70,21 @@ export const COUNT = `
     SELECT campaign_id, kind, day, coalesce(lag(day) OVER one, '-infinity'), -1
       FROM chain WHERE NOT is_new WINDOW one AS (PARTITION BY campaign_id, kind, visitor ORDER BY day)),
   reached AS (
-    INSERT INTO reach_day AS old (campaign_id, kind, day, before, visitors)
-    SELECT campaign_id, kind, day, before, sum(change) FROM links
-     GROUP BY campaign_id, kind, day, before HAVING sum(change) <> 0 ORDER BY campaign_id, kind, day, before
-    ON CONFLICT (campaign_id, kind, day, before) DO UPDATE SET visitors = old.visitors + excluded.visitors),
+    INSERT INTO reach_day AS old (campaign_id, day, before, ${VISITED.join(', ')})
+    SELECT campaign_id, day, before, ${byKind(VISITED, 'change')}
+      FROM (SELECT campaign_id, kind, day, before, sum(change) AS change FROM links
+             GROUP BY campaign_id, kind, day, before HAVING sum(change) <> 0) AS changed
+     GROUP BY campaign_id, day, before ORDER BY campaign_id, day, before
+    ON CONFLICT (campaign_id, day, before) DO UPDATE SET ${adds(VISITED)}),
   -- A link that begins on a day is of somebody who came again after it.
   last_seen AS (
-    INSERT INTO last_day AS old (campaign_id, kind, day, visitors)
-    SELECT campaign_id, kind, end_day, sum(by_one)
-      FROM links, LATERAL (VALUES (day, change), (before, -change)) AS ends (end_day, by_one)
-     WHERE end_day > '-infinity'
-     GROUP BY campaign_id, kind, end_day HAVING sum(by_one) <> 0 ORDER BY campaign_id, kind, end_day
-    ON CONFLICT (campaign_id, kind, day) DO UPDATE SET visitors = old.visitors + excluded.visitors),
+    INSERT INTO last_day AS old (campaign_id, day, ${VISITED.join(', ')})
+    SELECT campaign_id, day, ${byKind(VISITED, 'change')}
+      FROM (SELECT campaign_id, kind, ends.day, sum(ends.change) AS change
+              FROM links, LATERAL (VALUES (links.day, links.change), (before, -links.change)) AS ends (day, change)
+             WHERE ends.day > '-infinity' GROUP BY campaign_id, kind, ends.day HAVING sum(ends.change) <> 0) AS changed
+     GROUP BY campaign_id, day ORDER BY campaign_id, day
+    ON CONFLICT (campaign_id, day) DO UPDATE SET ${adds(VISITED)}),
   met AS (
     SELECT site_id, visitor, day, sum(events) AS more FROM counted WHERE kind = 'shown'
      GROUP BY site_id, visitor, day HAVING sum(events) > 0),
@@ -115,11 +123,11 @@ export const COUNT = `
     ON CONFLICT (campaign_id, kind, day, visitor, part, variant) DO UPDATE
       SET last_at = greatest(old.last_at, excluded.last_at)),
   by_day AS (
-    INSERT INTO campaign_day AS old (campaign_id, day, kind, events)
-    SELECT campaign_id, day, kind, sum(events) FROM counted
-     GROUP BY campaign_id, day, kind ORDER BY campaign_id, day, kind
-    ON CONFLICT (campaign_id, day, kind) DO UPDATE SET events = old.events + excluded.events)
-  INSERT INTO campaign_hour AS old (campaign_id, day, hour, kind, events)
-  SELECT campaign_id, day, extract(hour FROM local) AS hour, kind, sum(events) FROM counted
-   GROUP BY campaign_id, day, extract(hour FROM local), kind ORDER BY campaign_id, day, hour, kind
-  ON CONFLICT (campaign_id, day, hour, kind) DO UPDATE SET events = old.events + excluded.events`;
+    INSERT INTO campaign_day AS old (campaign_id, day, ${COUNTED.join(', ')})
+    SELECT campaign_id, day, ${byKind(COUNTED, 'events')} FROM counted
+     GROUP BY campaign_id, day ORDER BY campaign_id, day
+    ON CONFLICT (campaign_id, day) DO UPDATE SET ${adds(COUNTED)})
+  INSERT INTO campaign_hour AS old (campaign_id, day, hour, ${COUNTED.join(', ')})
+  SELECT campaign_id, day, extract(hour FROM local) AS hour, ${byKind(COUNTED, 'events')} FROM counted
+   GROUP BY campaign_id, day, extract(hour FROM local) ORDER BY campaign_id, day, hour
+  ON CONFLICT (campaign_id, day, hour) DO UPDATE SET ${adds(COUNTED)}`;

@@ -11,10 +11,9 @@ export function createResultService(db: DataSource) {
     async publicCounts(siteId: string, campaignId: string): Promise<{ readers: number; shares: number }> {
       await countEvents(db);
       const [row]: { readers: string; shares: string }[] = await db.query(
-        `SELECT (SELECT coalesce(sum(visitors), 0) FROM reach_day
-                  WHERE campaign_id = campaign.id AND kind = 'converted' AND before = '-infinity') AS readers,
-                (SELECT coalesce(sum(events), 0) FROM campaign_day
-                  WHERE campaign_id = campaign.id AND kind = 'shared') AS shares
+        `SELECT (SELECT coalesce(sum(converted), 0) FROM reach_day
+                  WHERE campaign_id = campaign.id AND before = '-infinity') AS readers,
+                (SELECT coalesce(sum(shared), 0) FROM campaign_day WHERE campaign_id = campaign.id) AS shares
            FROM campaign WHERE id = $2 AND site_id = $1`,
         [siteId, campaignId],
       );
@@ -24,27 +23,27 @@ export function createResultService(db: DataSource) {
     /** Numbers since each campaign began. Visitors are unique over the whole time. */
     async numbers(campaignIds: readonly string[]): Promise<(campaignId: string) => CampaignNumbers> {
       await countEvents(db);
-      const rows: { campaign_id: string; kind: string; events: string; visitors: string }[] = await db.query(
-        `SELECT campaign_id, kind, sum(events) AS events, sum(visitors) AS visitors FROM (
-           SELECT campaign_id, kind, events, 0 AS visitors FROM campaign_day
-            WHERE campaign_id = ANY($1::uuid[]) AND kind IN ('shown', 'converted')
-           UNION ALL
-           SELECT campaign_id, kind, 0, visitors FROM reach_day
-            WHERE campaign_id = ANY($1::uuid[]) AND kind IN ('shown', 'converted') AND before = '-infinity') AS part
-          GROUP BY campaign_id, kind`,
+      const rows: ({ id: string } & Record<keyof CampaignNumbers, string>)[] = await db.query(
+        `WITH happened AS (
+           SELECT campaign_id AS id, sum(shown) AS showings, sum(converted) AS conversions FROM campaign_day
+            WHERE campaign_id = ANY($1::uuid[]) GROUP BY campaign_id),
+         met AS (
+           SELECT campaign_id AS id, sum(shown) AS visitors, sum(converted) AS converters FROM reach_day
+            WHERE campaign_id = ANY($1::uuid[]) AND before = '-infinity' GROUP BY campaign_id)
+         SELECT * FROM happened JOIN met USING (id)`,
         [campaignIds],
       );
-      const byId = new Map<string, CampaignNumbers>();
-      for (const row of rows) {
-        const numbers = byId.get(row.campaign_id) ?? NOTHING;
-        const [events, visitors] = [Number(row.events), Number(row.visitors)];
-        byId.set(
-          row.campaign_id,
-          row.kind === 'shown'
-            ? { ...numbers, showings: events, visitors }
-            : { ...numbers, conversions: events, converters: visitors },
-        );
-      }
+      const byId = new Map(
+        rows.map(({ id, showings, visitors, conversions, converters }): [string, CampaignNumbers] => [
+          id,
+          {
+            showings: Number(showings),
+            visitors: Number(visitors),
+            conversions: Number(conversions),
+            converters: Number(converters),
+          },
+        ]),
+      );
       return (campaignId) => byId.get(campaignId) ?? NOTHING;
     },
   };

@@ -1,9 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { CampaignResults } from '@velarium/contract';
 import { counted, deedsWords, figure } from '@velarium/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { campaignGoalsQuery, chooseGoals, goalsQuery } from '../api/goals.ts';
+import type { CampaignFound } from '../api/results.ts';
 import { useCanEdit } from '../app/use-session.ts';
 import { Button } from '../ui/button.tsx';
 import { Dialog } from '../ui/dialog.tsx';
@@ -15,7 +15,7 @@ import { Heads } from './heads.tsx';
 
 interface GoalsOfCampaignProps {
   readonly siteId: string;
-  readonly results: CampaignResults;
+  readonly results: CampaignFound;
   readonly scaleTo: number;
 }
 
@@ -73,7 +73,7 @@ function GoalRow({
   goal,
   scaleTo,
 }: {
-  readonly goal: CampaignResults['goals'][number];
+  readonly goal: CampaignFound['goals'][number];
   readonly scaleTo: number;
 }) {
   const shown = { visitors: goal.visitors, converters: goal.reached };

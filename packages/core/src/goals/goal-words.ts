@@ -1,4 +1,4 @@
-import type { CampaignResults, GoalDeed } from '@velarium/contract';
+import type { CampaignParts, GoalDeed } from '@velarium/contract';
 import { triggerWords } from '../sentence/moment-words.ts';
 import type { Names } from '../sentence/names.ts';
 import { pageWords } from '../sentence/reach-words.ts';
@@ -30,7 +30,7 @@ const money = new Intl.NumberFormat('en-GB', { minimumFractionDigits: 2, maximum
  * in the site's own currency, which is not known here.
  */
 export function deedsWords(
-  { counts }: Pick<CampaignResults['goals'][number], 'counts'>,
+  { counts }: Pick<CampaignParts['goals'][number], 'counts'>,
   {
     visitors,
     times,

@@ -1,4 +1,4 @@
-import type { CampaignResults, ManifestGoal } from '@velarium/contract';
+import type { CampaignParts, ManifestGoal } from '@velarium/contract';
 import fc from 'fast-check';
 import { describe, expect, it, test } from 'vitest';
 import { NO_NAMES } from '../sentence/names.ts';
@@ -72,7 +72,7 @@ test.each([
   expect(deedWords(deed as Parameters<typeof deedWords>[0], NO_NAMES)).toBe(words);
 });
 
-test.each<[CampaignResults['goals'][number]['counts'], number, number, number | null, string]>([
+test.each<[CampaignParts['goals'][number]['counts'], number, number, number | null, string]>([
   ['once', 10, 3, null, ''],
   ['each', 10, 3, null, '3 times'],
   ['each', 10, 1, null, '1 time'],

@@ -1,13 +1,19 @@
-import { STAY_DEPTHS, STAY_SECONDS } from '@velarium/core';
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
-const bucket = (column: string, edges: readonly number[]) =>
-  `width_bucket(${column}, ARRAY[${edges.join(',')}]::smallint[]) - 1`;
+const VISITED = ['shown', 'viewable', 'clicked', 'answering', 'converted', 'held'];
+const COUNTED = [...VISITED, 'closed', 'closed_soon', 'refused', 'shared'];
+const columns = (kinds: readonly string[]) =>
+  kinds.map((kind) => `${kind} bigint NOT NULL DEFAULT 0`).join(', ');
+
+/** What is counted is counted anew from the events, which are all there still. */
+const COUNT_ANEW = `
+  TRUNCATE visitor_day;
+  UPDATE counted_until SET tx = 0, since = '-infinity';`;
 
 /**
  * All that results say is read from what was counted, so that events of long ago can go: how visitors were when they first met a
  * campaign on a day, on which day they were last seen, how many messages they met, and what was done with a message. See
- * decision 0036.
+ * decision 0036. Until now what was counted could be counted twice while much came at once.
  */
 export class ResultsWithoutEvents1764000000033 implements MigrationInterface {
   readonly name = 'ResultsWithoutEvents1764000000033';
@@ -32,13 +38,36 @@ export class ResultsWithoutEvents1764000000033 implements MigrationInterface {
         ADD COLUMN version integer;
       CREATE INDEX visitor_day_met ON visitor_day (visitor, day) INCLUDE (campaign_id, events) WHERE kind = 'shown';
       CREATE INDEX visitor_day_of_day ON visitor_day (day);
+      DROP TABLE campaign_day, campaign_hour, reach_day;
+      -- One row says all of a day: an eighth of the rows for who asks about many days.
+      CREATE TABLE campaign_day (
+        campaign_id uuid NOT NULL REFERENCES campaign ON DELETE CASCADE,
+        day date NOT NULL,
+        ${columns(COUNTED)},
+        PRIMARY KEY (campaign_id, day)
+      );
+      CREATE TABLE campaign_hour (
+        campaign_id uuid NOT NULL REFERENCES campaign ON DELETE CASCADE,
+        day date NOT NULL,
+        hour smallint NOT NULL,
+        ${columns(COUNTED)},
+        PRIMARY KEY (campaign_id, day, hour)
+      );
+      -- How many visitors of a day were last seen before on which day; never, where that is before all days.
+      CREATE TABLE reach_day (
+        campaign_id uuid NOT NULL REFERENCES campaign ON DELETE CASCADE,
+        day date NOT NULL,
+        before date NOT NULL,
+        ${columns(VISITED)},
+        PRIMARY KEY (campaign_id, day, before)
+      );
+      CREATE INDEX reach_ever ON reach_day (campaign_id) INCLUDE (shown, converted) WHERE before = '-infinity';
       -- Visitors by the last day they are known of.
       CREATE TABLE last_day (
         campaign_id uuid NOT NULL REFERENCES campaign ON DELETE CASCADE,
-        kind text NOT NULL,
         day date NOT NULL,
-        visitors bigint NOT NULL,
-        PRIMARY KEY (campaign_id, kind, day)
+        ${columns(VISITED)},
+        PRIMARY KEY (campaign_id, day)
       );
       -- Visitors of a day by how many messages of the site they met on it.
       CREATE TABLE met_day (
@@ -78,50 +107,42 @@ export class ResultsWithoutEvents1764000000033 implements MigrationInterface {
         PRIMARY KEY (campaign_id, kind, day, visitor, part, variant)
       );
       CREATE INDEX touched_day_of_day ON touched_day (day);
-
-      CREATE TEMPORARY TABLE old_event ON COMMIT DROP AS
-        SELECT e.*, (e.at AT TIME ZONE site.time_zone)::date AS day
-          FROM event e JOIN campaign ON campaign.id = e.campaign_id JOIN site ON site.id = e.site_id, counted_until
-         WHERE e.tx < counted_until.tx;
-      UPDATE visitor_day AS d
-         SET device = first.device, page = split_part(split_part(first.page, '#', 1), '?', 1), source = nullif(v.referrer, ''),
-             country = v.country, language = nullif(split_part(v.languages, ',', 1), ''), is_new = v.number = 1,
-             written = first.language, cause = first.cause, version = first.version
-        FROM (SELECT DISTINCT ON (campaign_id, visitor, day) * FROM old_event WHERE kind IN ('shown', 'converted')
-               ORDER BY campaign_id, visitor, day, at, kind DESC) AS first
-        LEFT JOIN visit v ON v.site_id = first.site_id AND v.session = first.session
-       WHERE d.campaign_id = first.campaign_id AND d.kind = 'shown' AND d.visitor = first.visitor AND d.day = first.day;
-      INSERT INTO last_day
-        SELECT campaign_id, kind, day, count(*)
-          FROM (SELECT campaign_id, kind, visitor, max(day) AS day FROM visitor_day GROUP BY 1, 2, 3) AS one
-          JOIN campaign ON campaign.id = campaign_id GROUP BY 1, 2, 3;
-      INSERT INTO met_day
-        SELECT site_id, day, least(met, 5), count(*)
-          FROM (SELECT site_id, visitor, day, sum(events) AS met FROM visitor_day JOIN campaign ON campaign.id = campaign_id
-                 WHERE kind = 'shown' AND events > 0 GROUP BY 1, 2, 3) AS one
-         GROUP BY 1, 2, 3;
-      INSERT INTO opened_day
-        SELECT campaign_id, day, of, bucket, count(*)
-          FROM old_event, LATERAL (VALUES ('seconds', ${bucket('seconds', STAY_SECONDS)}), ('depth', ${bucket('depth', STAY_DEPTHS)}))
-                            AS part (of, bucket)
-         WHERE kind = 'shown' AND bucket IS NOT NULL GROUP BY 1, 2, 3, 4;
-      INSERT INTO closed_day
-        SELECT campaign_id, day, closed_by, coalesce(${bucket('seconds', STAY_SECONDS)}, -1), count(*)
-          FROM old_event WHERE kind = 'closed' AND closed_by IS NOT NULL GROUP BY 1, 2, 3, 4;
-      INSERT INTO touched_day
-        SELECT campaign_id, kind, day, visitor, part, coalesce(variant, ''), max(at)
-          FROM old_event WHERE kind IN ('clicked', 'answering') AND part IS NOT NULL GROUP BY 1, 2, 3, 4, 5, 6;
-      DROP TABLE old_event;
+      ${COUNT_ANEW}
     `);
   }
 
   async down(runner: QueryRunner): Promise<void> {
     await runner.query(`
-      DROP TABLE touched_day, closed_day, opened_day, met_day, last_day;
+      DROP TABLE touched_day, closed_day, opened_day, met_day, last_day, reach_day, campaign_hour, campaign_day;
       DROP INDEX visitor_day_of_day, visitor_day_met;
       ALTER TABLE visitor_day DROP COLUMN device, DROP COLUMN page, DROP COLUMN source, DROP COLUMN country,
         DROP COLUMN language, DROP COLUMN is_new, DROP COLUMN written, DROP COLUMN cause, DROP COLUMN version;
+      CREATE TABLE reach_day (
+        campaign_id uuid NOT NULL REFERENCES campaign ON DELETE CASCADE,
+        kind text NOT NULL,
+        day date NOT NULL,
+        before date NOT NULL,
+        visitors bigint NOT NULL,
+        PRIMARY KEY (campaign_id, kind, day, before)
+      );
+      CREATE INDEX reach_ever ON reach_day (campaign_id, kind) INCLUDE (visitors) WHERE before = '-infinity';
+      CREATE TABLE campaign_day (
+        campaign_id uuid NOT NULL REFERENCES campaign ON DELETE CASCADE,
+        day date NOT NULL,
+        kind text NOT NULL,
+        events bigint NOT NULL,
+        PRIMARY KEY (campaign_id, day, kind)
+      );
+      CREATE TABLE campaign_hour (
+        campaign_id uuid NOT NULL REFERENCES campaign ON DELETE CASCADE,
+        day date NOT NULL,
+        hour smallint NOT NULL,
+        kind text NOT NULL,
+        events bigint NOT NULL,
+        PRIMARY KEY (campaign_id, day, hour, kind)
+      );
       ALTER TABLE site DROP COLUMN events_kept_days, DROP COLUMN events_gone_until;
+      ${COUNT_ANEW}
     `);
   }
 }
