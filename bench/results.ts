@@ -70,13 +70,13 @@ try {
     studioOrigin: 'https://studio.example',
   });
   const { reports } = services;
-  for (const period of ['today', '7', '28', '90'] as const)
+  for (const period of ['today', 'yesterday', '7', '28', '90', 'launch'] as const)
     console.log(
       `the site, ${period}: p95 ${await timed(ASKED, () =>
         reports.ofSite(letter.workspaceId, letter.siteId, { period, against: 'before' }),
       )}`,
     );
-  for (const period of ['today', '7', '28', '90'] as const)
+  for (const period of ['today', 'yesterday', '7', '28', '90', 'launch'] as const)
     console.log(
       `one campaign, ${period}: p95 ${await timed(ASKED, (n) =>
         reports.ofCampaign(letter.workspaceId, ids[n % ids.length] as string, {
@@ -102,9 +102,9 @@ try {
     `SELECT campaign_id AS id, count(*) FILTER (WHERE kind = 'shown')::integer AS showings,
             count(DISTINCT visitor) FILTER (WHERE kind IN ('shown', 'converted'))::integer AS visitors,
             count(DISTINCT visitor) FILTER (WHERE kind = 'converted')::integer AS converters
-       FROM event WHERE campaign_id IS NOT NULL
+       FROM event WHERE campaign_id IS NOT NULL AND site_id = $4
         AND (at AT TIME ZONE $1)::date BETWEEN $2 AND $3 GROUP BY campaign_id`,
-    [found.timeZone, found.period.from, found.period.until],
+    [found.timeZone, found.period.from, found.period.until, letter.siteId],
   );
   for (const { id, ...counts } of raw) {
     const told = found.campaigns.find((one) => one.id === id)?.counts;

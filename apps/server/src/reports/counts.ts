@@ -56,50 +56,70 @@ const daysBetween = (from: string, until: string) => (Date.parse(until) - Date.p
 const isLately = ({ from, until }: Stretch): boolean =>
   daysBetween(until, new Date().toISOString().slice(0, 10)) <= daysBetween(from, until);
 
+interface Happened {
+  /** What happened with a campaign. */
+  readonly counts: (campaignId: string) => ResultCounts;
+  /** Showings and conversions of each day that has any, or of each hour of a single day. */
+  readonly points: ResultPoint[];
+}
+type Sums = Record<keyof ResultCounts, string | null>;
+
 /** What happened with campaigns in a stretch of days; visitors are those of the stretch, whenever they first came. */
-export async function countsOf(
+export async function happenedIn(
   reads: Reads,
   campaigns: readonly string[],
   { from, until }: Stretch,
-): Promise<(campaignId: string) => ResultCounts> {
-  const rows: ({ id: string } & Record<keyof ResultCounts, string | null>)[] = await reads.query(
+): Promise<Happened> {
+  const isOneDay = from === until;
+  // One look at the days says both what each campaign did and what was done on each of them.
+  const rows: ({ id: string | null; at: string | null } & Sums)[] = await reads.query(
     `WITH happened AS (
-       SELECT campaign_id AS id, ${sums(HAPPENED)} FROM campaign_day
-        WHERE campaign_id = ANY($1::uuid[]) AND day BETWEEN $2 AND $3 GROUP BY campaign_id),
+       SELECT campaign_id AS id, day, ${sums(HAPPENED)} FROM campaign_day
+        WHERE campaign_id = ANY($1::uuid[]) AND day BETWEEN $2 AND $3
+        GROUP BY GROUPING SETS ((campaign_id), (day))),
      met AS (
        SELECT campaign_id AS id, ${sums(VISITORS)}
          FROM (${isLately({ from, until }) ? SINCE : WITHIN}) AS one GROUP BY campaign_id)
-     SELECT * FROM happened FULL JOIN met USING (id)`,
+     SELECT *, to_char(day, 'YYYY-MM-DD') AS at FROM happened FULL JOIN met USING (id)`,
     [campaigns, from, until],
   );
   const names = Object.keys(NOTHING) as (keyof ResultCounts)[];
   const found = new Map(
-    rows.map(({ id, ...counts }) => [
-      id,
-      Object.fromEntries(names.map((name) => [name, Number(counts[name] ?? 0)])) as ResultCounts,
-    ]),
+    rows.flatMap(({ id, ...row }) =>
+      id === null
+        ? []
+        : [[id, Object.fromEntries(names.map((name) => [name, Number(row[name] ?? 0)])) as ResultCounts]],
+    ),
   );
-  return (id) => found.get(id) ?? NOTHING;
+  return {
+    counts: (id) => found.get(id) ?? NOTHING,
+    points: isOneDay
+      ? await hoursOf(reads, campaigns, from)
+      : pointsOf(rows.filter((row): row is typeof row & { at: string } => row.at !== null)),
+  };
 }
 
-/** Showings and conversions over a stretch: of each day that has any, or of each hour of a single day. */
-export async function pointsOf(
-  reads: Reads,
-  campaigns: readonly string[],
-  { from, until }: Stretch,
-): Promise<ResultPoint[]> {
-  const isOneDay = from === until;
+async function hoursOf(reads: Reads, campaigns: readonly string[], day: string): Promise<ResultPoint[]> {
   const rows: { at: string; showings: string; conversions: string }[] = await reads.query(
-    `SELECT to_char(day, 'YYYY-MM-DD') ${isOneDay ? `|| 'T' || lpad(hour::text, 2, '0')` : ''} AS at,
-            sum(shown) AS showings, sum(converted) AS conversions
-       FROM ${isOneDay ? 'campaign_hour' : 'campaign_day'}
-      WHERE campaign_id = ANY($1::uuid[]) AND day BETWEEN $2 AND $3
-      GROUP BY 1 HAVING sum(shown) + sum(converted) > 0 ORDER BY 1`,
-    [campaigns, from, until],
+    `SELECT $2 || 'T' || lpad(hour::text, 2, '0') AS at, sum(shown) AS showings, sum(converted) AS conversions
+       FROM campaign_hour WHERE campaign_id = ANY($1::uuid[]) AND day = $2::date GROUP BY hour`,
+    [campaigns, day],
   );
-  return rows.map(({ at, showings, conversions }) => ({
-    at,
-    showings: Number(showings),
-    conversions: Number(conversions),
-  }));
+  return pointsOf(rows);
 }
+
+const pointsOf = (
+  rows: readonly {
+    readonly at: string;
+    readonly showings: string | null;
+    readonly conversions: string | null;
+  }[],
+): ResultPoint[] =>
+  rows
+    .map(({ at, showings, conversions }) => ({
+      at,
+      showings: Number(showings),
+      conversions: Number(conversions),
+    }))
+    .filter(({ showings, conversions }) => showings + conversions > 0)
+    .sort((a, b) => (a.at < b.at ? -1 : 1));

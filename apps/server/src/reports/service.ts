@@ -18,7 +18,7 @@ import type { Reader, Reads } from '../infra/reader.ts';
 import { countEvents } from '../results/index.ts';
 import type { SiteService } from '../sites/index.ts';
 import { closesOf, onMessageOf, openedOf, partsOf, versionsOf } from './breakdowns.ts';
-import { countsOf, pointsOf } from './counts.ts';
+import { happenedIn } from './counts.ts';
 
 const MARKS = 400;
 
@@ -83,8 +83,8 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
       );
       const ids = rows.map(({ id }) => id);
       const { period, against } = await asked(reads, question, timeZone, ids);
-      const counts = await countsOf(reads, ids, period);
-      const before = against && (await countsOf(reads, ids, against));
+      const happened = await happenedIn(reads, ids, period);
+      const before = against && (await happenedIn(reads, ids, against));
       const met: { messages: number; visitors: string }[] = await reads.query(
         `SELECT messages, sum(visitors) AS visitors FROM met_day WHERE site_id = $1 AND day BETWEEN $2 AND $3
           GROUP BY messages`,
@@ -94,15 +94,15 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
         period,
         against,
         timeZone,
-        points: await pointsOf(reads, ids, period),
-        pointsAgainst: against ? await pointsOf(reads, ids, against) : [],
+        points: happened.points,
+        pointsAgainst: before?.points ?? [],
         marks: await marksOf(reads, ids, period, timeZone),
         campaigns: rows.map(({ id, name, state }) => ({
           id,
           name,
           isArchived: state === 'archived',
-          counts: counts(id),
-          before: before ? before(id) : null,
+          counts: happened.counts(id),
+          before: before?.counts(id) ?? null,
         })),
         met: Array.from({ length: MET_ON_A_DAY }, (_, n) =>
           Number(met.find(({ messages }) => messages === n + 1)?.visitors ?? 0),
@@ -137,8 +137,8 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
       const reads = await reader.current();
       const ids = [campaignId];
       const { period, against } = await asked(reads, question, timeZone, ids);
-      const counts = await countsOf(reads, ids, period);
-      const before = against && (await countsOf(reads, ids, against));
+      const happened = await happenedIn(reads, ids, period);
+      const before = against && (await happenedIn(reads, ids, against));
       const others: { id: string; name: string }[] = await reads.query(
         'SELECT id, name FROM campaign WHERE site_id = $1',
         [siteId],
@@ -158,8 +158,8 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
         period,
         against,
         timeZone,
-        points: await pointsOf(reads, ids, period),
-        pointsAgainst: against ? await pointsOf(reads, ids, against) : [],
+        points: happened.points,
+        pointsAgainst: before?.points ?? [],
         // What the others did on these days belongs to what this one met.
         marks: await marksOf(
           reads,
@@ -167,8 +167,8 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
           period,
           timeZone,
         ),
-        counts: counts(campaignId),
-        before: before ? before(campaignId) : null,
+        counts: happened.counts(campaignId),
+        before: before?.counts(campaignId) ?? null,
         answers: Number(answered.answers),
         confirmed: Number(answered.confirmed),
         closes: await closesOf(reads, stretch),

@@ -3,7 +3,7 @@ import type { MigrationInterface, QueryRunner } from 'typeorm';
 const VISITED = ['shown', 'viewable', 'clicked', 'answering', 'converted', 'held'];
 const COUNTED = [...VISITED, 'closed', 'closed_soon', 'refused', 'shared'];
 const columns = (kinds: readonly string[]) =>
-  kinds.map((kind) => `${kind} bigint NOT NULL DEFAULT 0`).join(', ');
+  kinds.map((kind) => `${kind} integer NOT NULL DEFAULT 0`).join(', ');
 
 /** What is counted is counted anew from the events, which are all there still. */
 const COUNT_ANEW = `
