@@ -367,7 +367,7 @@ test('an audience says how many of the last visitors it would have held, and wha
   const before = await held.textContent();
   await page.getByRole('combobox', { name: 'Country' }).click();
   await page.getByRole('option', { name: /^Norway · [\d,]+$/ }).click();
-  await expect(sentence(page)).toContainText('for visitors with the country Norway (no)');
+  await expect(sentence(page)).toContainText('for visitors from Norway (no)');
   await expect(held).not.toHaveText(before ?? '');
 
   await page

@@ -34,7 +34,7 @@ test('J03 a question with a picture, from one country only, and every way to clo
   await side(page, 'Reach');
   await page.getByRole('button', { name: 'Only for some' }).click();
   await page.getByRole('menuitem', { name: 'Country' }).click();
-  await expect(sentence(page)).toContainText('for visitors with the country United Kingdom (gb)');
+  await expect(sentence(page)).toContainText('for visitors from the United Kingdom (gb)');
   await side(page, 'Limits');
   await page.getByText('Stays away', { exact: true }).click();
   await page.getByRole('radio', { name: 'It may come again' }).first().check();

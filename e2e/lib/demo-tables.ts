@@ -34,6 +34,7 @@ const TABLES = [
   'met_day',
   'opened_day',
   'closed_day',
+  'shared_way',
   'campaign_day',
   'campaign_hour',
   'robot_day',

@@ -25,6 +25,7 @@ import {
   type Member,
   ORIGIN,
   randomVisitor,
+  sendEvents,
   somePng,
   type TestServer,
 } from './server.ts';
@@ -211,7 +212,11 @@ describe('saved blocks', () => {
     const response = await submit(campaign, { fields: { email: 'reader@example.org' } });
     expect(response.statusCode).toBe(204);
     const counts = await server.edge.inject({ url: `/tag/${owner.siteKey}/counts/${campaign.id}` });
-    expect(counts.json()).toEqual({ readers: 1, shares: 0 });
+    expect(counts.json()).toEqual({ readers: 1, shares: 0, ways: {} });
+    const shared = (part?: string) => ({ kind: 'shared', campaign: campaign.id, version: 1, part });
+    await sendEvents(server, owner, [shared('mail'), shared('mail'), shared('copy'), shared()]);
+    const again = await server.edge.inject({ url: `/tag/${owner.siteKey}/counts/${campaign.id}` });
+    expect(again.json()).toEqual({ readers: 1, shares: 4, ways: { mail: 2, copy: 1 } });
   });
 });
 

@@ -54,7 +54,7 @@ export const visitorEventSchema = z.strictObject({
   cause: triggerKindSchema.optional(),
   /** With `shown`: the language it is in, where it has several. */
   language: languageTagSchema.optional(),
-  /** With `clicked`: the block that was. With `answering`: the field. */
+  /** With `clicked`: the block that was. With `answering`: the field. With `shared`: the way. */
   part: blockIdSchema.optional(),
   /** With `left`: the `pageview` event it is the end of. A visitor who comes back leaves the same view again. */
   view: eventIdSchema.optional(),

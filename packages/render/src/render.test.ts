@@ -312,3 +312,39 @@ describe('in another language', () => {
     host.remove();
   });
 });
+
+describe('ways to share', () => {
+  const share = { ...newBlock('share'), id: 'ways', hasCounts: true };
+  const message = messageSchema.parse({
+    ...TEMPLATES[0]?.message,
+    steps: [{ ...TEMPLATES[0]?.message.steps[0], blocks: [share] }],
+  });
+  const said = (root: ShadowRoot | HTMLElement) =>
+    [...root.querySelectorAll<HTMLElement>('[data-part]')].map((way) => [
+      way.dataset.part,
+      way.querySelector('.many')?.textContent,
+    ]);
+
+  it('say how often each was used once it is known, and nothing of what nobody used', async () => {
+    vi.stubGlobal('fetch', async () => Response.json({ readers: 0, shares: 5, ways: { copy: 1200 } }));
+    const { root } = renderMessage(message, {
+      ...options,
+      isStill: false,
+      countsAddress: 'https://edge.example',
+    });
+    // The system of these tests has no share sheet.
+    await vi.waitFor(() =>
+      expect(said(root)).toEqual([
+        ['mail', ''],
+        ['copy', '1,200'],
+      ]),
+    );
+    vi.unstubAllGlobals();
+  });
+  it('show in the Workbench what they would look like, and nothing where nobody asked for it', () => {
+    expect(said(draw(message).root).every(([, many]) => Number(many?.replace(',', '')) > 0)).toBe(true);
+    const plain = structuredClone(message);
+    Object.assign(plain.steps[0]?.blocks[0] ?? {}, { hasCounts: false });
+    expect(said(draw(plain).root).every(([, many]) => many === undefined)).toBe(true);
+  });
+});

@@ -122,6 +122,11 @@ export const COUNT = `
      GROUP BY 1, 2, 3, 4, 5, 6 ORDER BY campaign_id, kind, day, visitor, part, variant
     ON CONFLICT (campaign_id, kind, day, visitor, part, variant) DO UPDATE
       SET last_at = greatest(old.last_at, excluded.last_at)),
+  shared AS (
+    INSERT INTO shared_way AS old (campaign_id, way, events)
+    SELECT campaign_id, part, count(*) FROM fresh WHERE kind = 'shared' AND part IS NOT NULL
+     GROUP BY campaign_id, part ORDER BY campaign_id, part
+    ON CONFLICT (campaign_id, way) DO UPDATE SET events = old.events + excluded.events),
   by_day AS (
     INSERT INTO campaign_day AS old (campaign_id, day, ${COUNTED.join(', ')})
     SELECT campaign_id, day, ${byKind(COUNTED, 'events')} FROM counted

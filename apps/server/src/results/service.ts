@@ -7,17 +7,22 @@ const NOTHING: CampaignNumbers = { showings: 0, visitors: 0, conversions: 0, con
 /** Reads the rollups that intake keeps; never the raw events. */
 export function createResultService(db: DataSource) {
   return {
-    /** What a message may say of itself to visitors: how many signed up, and how often it was passed on. */
-    async publicCounts(siteId: string, campaignId: string): Promise<{ readers: number; shares: number }> {
+    /** What a message may say of itself to visitors: how many signed up, and how often it was passed on, by each way. */
+    async publicCounts(
+      siteId: string,
+      campaignId: string,
+    ): Promise<{ readers: number; shares: number; ways: Record<string, number> }> {
       await countEvents(db);
-      const [row]: { readers: string; shares: string }[] = await db.query(
-        `SELECT (SELECT coalesce(sum(converted), 0) FROM reach_day
-                  WHERE campaign_id = campaign.id AND before = '-infinity') AS readers,
-                (SELECT coalesce(sum(shared), 0) FROM campaign_day WHERE campaign_id = campaign.id) AS shares
-           FROM campaign WHERE id = $2 AND site_id = $1`,
-        [siteId, campaignId],
-      );
-      return { readers: Number(row?.readers ?? 0), shares: Number(row?.shares ?? 0) };
+      const [row]: { readers: string; shares: string; ways: Record<string, number> | null }[] =
+        await db.query(
+          `SELECT (SELECT coalesce(sum(converted), 0) FROM reach_day
+                    WHERE campaign_id = campaign.id AND before = '-infinity') AS readers,
+                  (SELECT coalesce(sum(shared), 0) FROM campaign_day WHERE campaign_id = campaign.id) AS shares,
+                  (SELECT jsonb_object_agg(way, events) FROM shared_way WHERE campaign_id = campaign.id) AS ways
+             FROM campaign WHERE id = $2 AND site_id = $1`,
+          [siteId, campaignId],
+        );
+      return { readers: Number(row?.readers ?? 0), shares: Number(row?.shares ?? 0), ways: row?.ways ?? {} };
     },
 
     /** Numbers since each campaign began. Visitors are unique over the whole time. */

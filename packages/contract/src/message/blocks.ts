@@ -158,9 +158,12 @@ export const shareBlockSchema = z.strictObject({
     .min(1)
     .max(12),
   columns: z.number().int().min(1).max(3),
-  shape: z.enum(['round', 'square']),
+  /** `rounded` has the corners that the Look gives to buttons. */
+  shape: z.enum(['round', 'rounded', 'square']),
   shows: z.enum(['both', 'words', 'sign']),
   hasGaps: z.boolean(),
+  /** Whether each says how often it was used. */
+  hasCounts: z.boolean().default(false),
 });
 export const countBlockSchema = z.strictObject({
   ...base,

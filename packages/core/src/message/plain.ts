@@ -99,6 +99,7 @@ const BEGINNINGS: { readonly [Kind in BlockKind]: Made & { readonly kind: Kind }
     shape: 'round',
     shows: 'both',
     hasGaps: true,
+    hasCounts: false,
   },
   count: { kind: 'count', of: 'readers', from: 25, text: '{{count}} readers so far' },
   film: { kind: 'film', address: '', title: 'A film', picture: null, ratio: 178 },

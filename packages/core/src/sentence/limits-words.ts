@@ -62,7 +62,7 @@ export function scheduleWords({ zone, start, end, days, hours, blackouts }: Sche
 
 /** `going first with priority 8 of 9`; what is normal is not said. */
 export const priorityWords = (priority: number): string =>
-  `${priority > NORMAL_PRIORITY ? 'going before others' : 'letting others go before'} with priority ${priority} of 9`;
+  `${priority > NORMAL_PRIORITY ? 'going before others' : 'letting others go first'} with priority ${priority} of 9`;
 
 /** `held back from 10 % of visitors and tried in 3 variants (a 50 %, b 30 %, c 20 %)`. */
 export function experimentWords(

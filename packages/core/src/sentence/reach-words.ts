@@ -105,11 +105,31 @@ export function sourceWords(source: Source): string {
   return `an arrival from ${source === 'site' ? 'another site' : source}`;
 }
 
-/** `with an earlier session`, `without a sign-in`. */
-export const audienceItemWords = ({ not, condition }: AudienceItem, names: Names): string =>
-  `${not ? 'without' : 'with'} ${conditionWords(condition, names)}`;
+/** Regions whose name goes with an article in English. Common practice. */
+const WITH_ARTICLE = /^(?:ae|bs|cc|cd|cf|cg|ck|do|fk|fo|gb|gm|io|ky|mh|mp|mv|nl|ph|sb|sc|tc|tf|um|us|vg|vi)$/;
 
-/** One condition as the sentence says it. */
+/** `Norway (no)`, `the Netherlands (nl)`, `an unknown country`: where somebody is from. */
+export const countryName = (code: string): string =>
+  code === 'unknown'
+    ? 'an unknown country'
+    : `${WITH_ARTICLE.test(code) ? 'the ' : ''}${placeName('region', code)}`;
+
+/** `with an earlier session`, `without a sign-in`, `not from Norway (no)`, `on Windows`. */
+export function audienceItemWords({ not, condition }: AudienceItem, names: Names): string {
+  const isNot = not ? 'not ' : '';
+  if (condition.kind === 'country') return `${isNot}from ${countryName(condition.code)}`;
+  if (condition.kind === 'system') return `${isNot}on ${SYSTEM_WORDS[condition.is]}`;
+  return `${not ? 'without' : 'with'} ${conditionWords(condition, names)}`;
+}
+
+/** What somebody did with a campaign earlier. */
+export const EARLIER_WORDS = {
+  seen: 'an earlier showing',
+  closed: 'an earlier close',
+  converted: 'an earlier conversion',
+} as const;
+
+/** One condition by itself, as it is listed. */
 export function conditionWords(condition: Condition, names: Names): string {
   switch (condition.kind) {
     case 'visitor':
@@ -132,9 +152,7 @@ export function conditionWords(condition: Condition, names: Names): string {
     case 'language':
       return `the language ${placeName('language', condition.code)}`;
     case 'country':
-      return condition.code === 'unknown'
-        ? 'an unknown country'
-        : `the country ${placeName('region', condition.code)}`;
+      return `somebody from ${countryName(condition.code)}`;
     case 'browser':
       return BROWSER_WORDS[condition.is];
     case 'system':
@@ -146,6 +164,6 @@ export function conditionWords(condition: Condition, names: Names): string {
     case 'attribute':
       return `${quoted(condition.name)} being ${quoted(condition.value)}`;
     case 'campaign':
-      return `${condition.id === null ? 'this campaign' : `the campaign ${quoted(names.campaign(condition.id))}`} ${condition.what} before`;
+      return `${EARLIER_WORDS[condition.what]} of ${condition.id === null ? 'this campaign' : `the campaign ${quoted(names.campaign(condition.id))}`}`;
   }
 }

@@ -85,7 +85,7 @@ export const schedule: Parser<Schedule> = as(
 
 /** What `priorityWords` says. */
 export const priority: Parser<number> = as(
-  said`${either(words('going before others', 0), words('letting others go before', 0))} with priority ${number} of 9`,
+  said`${either(words('going before others', 0), words('letting others go first', 0))} with priority ${number} of 9`,
   ([, count]) => count,
 );
 

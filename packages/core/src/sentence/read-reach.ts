@@ -1,4 +1,4 @@
-import type { Audience, Condition, Device, PageRule, Pages } from '@velarium/contract';
+import type { Audience, AudienceItem, Condition, Device, PageRule, Pages } from '@velarium/contract';
 import { DEVICES, LIMITS, SOURCES } from '@velarium/contract/values';
 import {
   as,
@@ -14,7 +14,14 @@ import {
   said,
   words,
 } from './parsers.ts';
-import { BROWSER_WORDS, placeName, SYSTEM_WORDS, sourceWords } from './reach-words.ts';
+import {
+  BROWSER_WORDS,
+  countryName,
+  EARLIER_WORDS,
+  placeName,
+  SYSTEM_WORDS,
+  sourceWords,
+} from './reach-words.ts';
 import { COMPARISON_WORDS, DEVICES_WORDS } from './words.ts';
 
 /** Ids of what a site's names stand for. */
@@ -90,24 +97,23 @@ export const devicesSaid: Parser<readonly Device[]> = either<readonly Device[]>(
 );
 
 /** `Norway (no)`: the name goes with the code, so what is read is said again and compared. */
-const place = (type: 'region' | 'language'): Parser<string> =>
+const place = (nameOf: (code: string) => string): Parser<string> =>
   function* (text, at) {
     for (const { 1: code = '' } of text.slice(at, at + 120).matchAll(/[(“]([a-z0-9-]{2,})[)”]/g)) {
-      const name = placeName(type, code);
+      const name = nameOf(code);
       if (text.startsWith(name, at)) yield [code, at + name.length];
     }
   };
 
 const compared = oneOf(COMPARISON_WORDS);
 
-/** What `conditionWords` says. */
+/** What is said with “with” and “without”. */
 const condition = ({ campaign }: Ids): Parser<Condition> =>
   either<Condition>(
     words('a first session', { kind: 'visitor', is: 'new' }),
     words('an earlier session', { kind: 'visitor', is: 'returning' }),
     words('a sign-in', { kind: 'signedIn', is: true }),
     words('a page that says they are signed out', { kind: 'signedIn', is: false }),
-    words('an unknown country', { kind: 'country', code: 'unknown' }),
     as(said`${compared} ${quantityOf('page view')} in this session`, ([comparison, count]) => ({
       kind: 'views',
       comparison,
@@ -136,16 +142,17 @@ const condition = ({ campaign }: Ids): Parser<Condition> =>
       value,
     })),
     as(said`a session begun on ${ownWords}`, ([path]) => ({ kind: 'landing', path })),
-    as(said`the language ${place('language')}`, ([code]) => ({ kind: 'language', code })),
-    as(said`the country ${place('region')}`, ([code]) => ({ kind: 'country', code })),
+    as(said`the language ${place((code) => placeName('language', code))}`, ([code]) => ({
+      kind: 'language',
+      code,
+    })),
     as(oneOf(BROWSER_WORDS), (is) => ({ kind: 'browser', is })),
-    as(oneOf(SYSTEM_WORDS), (is) => ({ kind: 'system', is })),
     as(
-      said`${either<string | null>(
+      said`${oneOf(EARLIER_WORDS)} of ${either<string | null>(
         words('this campaign', null),
         as(said`the campaign ${named(campaign)}`, ([id]) => id),
-      )} ${oneOf({ seen: 'seen', closed: 'closed', converted: 'converted' })} before`,
-      ([id, what]) => ({ kind: 'campaign', id, what }),
+      )}`,
+      ([what, id]) => ({ kind: 'campaign', id, what }),
     ),
     as(said`${ownWords} being ${ownWords}`, ([name, value]) => ({ kind: 'attribute', name, value })),
   );
@@ -161,9 +168,15 @@ const matched = <Value>(item: Parser<Value>) =>
 
 /** What `audienceWords` says. */
 export function audienceSaid(ids: Ids): Parser<Audience> {
-  const item = as(
-    said`${either(words('without', true), words('with', false))} ${condition(ids)}`,
-    ([not, one]) => ({ not, condition: one }),
+  const isNot = either(words('not ', true), words('', false));
+  const country = either(words('an unknown country', 'unknown'), place(countryName));
+  const item = either<AudienceItem>(
+    as(said`${isNot}from ${country}`, ([not, code]) => ({ not, condition: { kind: 'country', code } })),
+    as(said`${isNot}on ${oneOf(SYSTEM_WORDS)}`, ([not, is]) => ({ not, condition: { kind: 'system', is } })),
+    as(said`${either(words('without', true), words('with', false))} ${condition(ids)}`, ([not, one]) => ({
+      not,
+      condition: one,
+    })),
   );
   const group = (not: boolean): Parser<Group> =>
     as(matched(item), ({ match, all }) => ({ not, match, items: all }));

@@ -73,7 +73,7 @@ it('says a whole rule in one sentence', () => {
 describe('each phrase is correct in number and commas', () => {
   it.each<[part: string, change: Change, words: string]>([
     ['a higher priority', limits({ priority: 8 }), ', going before others with priority 8 of 9.'],
-    ['a lower priority', limits({ priority: 2 }), ', letting others go before with priority 2 of 9.'],
+    ['a lower priority', limits({ priority: 2 }), ', letting others go first with priority 2 of 9.'],
     ['without memory', limits({ withoutMemory: 'always' }), ', even where nothing can be remembered.'],
     ['a holdout', limits({ holdout: 10 }), ', held back from 10 % of visitors.'],
     [
@@ -175,12 +175,12 @@ describe('each phrase is correct in number and commas', () => {
     [
       'a group turned round',
       audience([{ not: true, match: 'any' }, anEarlier, fromNorway]),
-      'for all visitors but those with an earlier session or with the country Norway (no),',
+      'for all visitors but those with an earlier session or from Norway (no),',
     ],
     [
       'groups',
       audience([{}, anEarlier], [{ not: true }, fromNorway]),
-      'for visitors (with an earlier session) and not (with the country Norway (no)),',
+      'for visitors (with an earlier session) and not (from Norway (no)),',
     ],
     ['one device', devices('mobile'), 'on phones only,'],
     ['two devices, in a fixed order', devices('tablet', 'desktop'), 'on desktops and tablets only,'],

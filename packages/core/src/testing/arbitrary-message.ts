@@ -179,6 +179,7 @@ const PARTS: {
     shape: fc.constantFrom('round', 'square'),
     shows: fc.constantFrom('both', 'words', 'sign'),
     hasGaps: fc.boolean(),
+    hasCounts: fc.boolean(),
   },
   count: { of: fc.constantFrom('readers', 'shares'), from: fc.integer({ min: 1, max: 99 }), text: hostile },
   film: { address, title: hostile, picture: fc.option(picture), ratio: fc.integer({ min: 40, max: 300 }) },

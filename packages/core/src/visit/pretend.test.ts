@@ -64,7 +64,7 @@ describe('pretending to be another visitor', () => {
       landing: '/',
     });
     expect(pretendedWords(regular)).toBe(
-      'in their 4th session, with an arrival from search, from the host partner.example, signed in, with 2 in the basket, worth 12.5 and from the country NO',
+      'in their 4th session, with an arrival from search, from the host partner.example, signed in, with 2 in the basket, worth 12.5 and from Norway (no)',
     );
     expect(isPretending(regular)).toBe(true);
   });

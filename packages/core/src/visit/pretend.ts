@@ -1,6 +1,6 @@
 import type { Source } from '@velarium/contract';
 import { SOURCES } from '@velarium/contract/values';
-import { sourceWords } from '../sentence/reach-words.ts';
+import { countryName, sourceWords } from '../sentence/reach-words.ts';
 import { listOf, ordinal } from '../sentence/words.ts';
 import type { Memory } from './memory.ts';
 import type { PageViewFacts } from './visitor-facts.ts';
@@ -85,6 +85,6 @@ export function pretendedWords({ session, source, referrer, signedIn, basket, co
     ...(referrer ? [`from the host ${referrer}`] : []),
     ...(signedIn === null ? [] : [signedIn ? 'signed in' : 'signed out']),
     ...(basket === null ? [] : [`with ${basket.items} in the basket, worth ${basket.total}`]),
-    ...(country === null ? [] : [`from the country ${country.toUpperCase()}`]),
+    ...(country === null ? [] : [`from ${countryName(country)}`]),
   ]);
 }

@@ -4,7 +4,7 @@ import type { BlockContext } from '../context.ts';
 import { element } from '../dom.ts';
 
 /** What the Workbench shows in place of a number that only the site's visitors make. */
-const SAMPLE = 1284;
+export const SAMPLE = 1284;
 
 /** A number of readers or shares, once it is large enough to be shown. */
 export function drawCount(
@@ -22,12 +22,23 @@ export function drawCount(
   };
   root.hidden = true;
   if (isStill) show(Math.max(SAMPLE, block.from));
-  else if (countsAddress) {
-    fetch(countsAddress, { credentials: 'omit' })
-      .then((response) => response.json())
-      .then((counts: Record<'readers' | 'shares', number>) => show(counts[block.of]))
-      // A number that cannot be had is not shown.
-      .catch(() => {});
-  }
+  else withCounts(countsAddress, (counts) => show(counts[block.of]));
   return root;
+}
+
+/** What a message may say of itself to visitors. */
+interface PublicCounts {
+  readonly readers: number;
+  readonly shares: number;
+  /** How often each way of passing it on was used. */
+  readonly ways: Readonly<Record<string, number>>;
+}
+
+/** Shows numbers once they are there. Those that cannot be had are not shown. */
+export function withCounts(address: string | undefined, show: (counts: PublicCounts) => void): void {
+  if (address)
+    fetch(address, { credentials: 'omit' })
+      .then((response) => response.json())
+      .then(show)
+      .catch(() => {});
 }

@@ -3,6 +3,7 @@ import { isSafeAddress } from '@velarium/core/message';
 import type { BlockContext } from '../context.ts';
 import { element } from '../dom.ts';
 import { copyText } from './copy-text.ts';
+import { SAMPLE, withCounts } from './count.ts';
 import { said } from './said.ts';
 import { sign } from './signs.ts';
 
@@ -12,6 +13,12 @@ export function drawShare(block: BlockOf<'share'>, context: BlockContext): HTMLE
   const view = document.defaultView as Window & typeof globalThis;
   const page = () => ({ title: document.title, url: view.location.href.replace(/#.*$/, '') });
   const root = element(document, 'div', { class: 'share', 'data-shape': block.shape });
+  const numbers = new Map<string, HTMLElement>();
+  const locale = context.language || document.documentElement.lang || 'en-GB';
+  const count = (ways: Readonly<Record<string, number>>) => {
+    // None yet is no reason to be the first.
+    for (const [id, number] of numbers) number.textContent = ways[id]?.toLocaleString(locale) ?? '';
+  };
   for (const { id, way, label, address } of block.ways) {
     if (way === 'system' && !isStill && !view.navigator.share) continue;
     const words = element(document, 'span', {
@@ -39,6 +46,13 @@ export function drawShare(block: BlockOf<'share'>, context: BlockContext): HTMLE
       : element(document, 'button', { class: 'act', 'data-tone': 'quiet', type: 'button' });
     if (block.shows !== 'words') drawn.append(sign(document, way));
     drawn.append(words);
+    // What is counted is the way, see the tag.
+    drawn.dataset.part = id;
+    if (block.hasCounts) {
+      const number = element(document, 'span', { class: 'many' });
+      numbers.set(id, number);
+      drawn.append(number);
+    }
     drawn.addEventListener('click', async () => {
       if (isStill) return;
       onAction({ kind: 'share' });
@@ -48,5 +62,7 @@ export function drawShare(block: BlockOf<'share'>, context: BlockContext): HTMLE
     });
     root.append(drawn);
   }
+  if (isStill) count(Object.fromEntries(block.ways.map(({ id }, n) => [id, Math.ceil(SAMPLE / (n + 2))])));
+  else if (block.hasCounts) withCounts(context.countsAddress, ({ ways }) => count(ways));
   return root;
 }

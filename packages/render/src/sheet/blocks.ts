@@ -67,13 +67,15 @@ export function blockCss(block: Block, style: Style, source: PictureSource): str
     color: style.hoverColour && colour(style.hoverColour),
     background: style.hoverGround && colour(style.hoverGround),
   };
+  // Of a row of buttons the one that is pointed at.
+  const pointedAt = block.kind === 'share' ? `${at} .act` : at;
   const isSide = block.kind === 'picture' && style.side !== undefined && style.side !== 'flow';
   const { width: _width, ...unsized } = style;
   return (
     rule(at, { ...surface(style, source), ...place(isSide ? unsized : style), ...ownCss(style) }) +
     (block.kind === 'picture' ? sideRules(at, style, block.ratio) : '') +
-    rule(`${at}:focus-visible`, pointed) +
-    onHover(rule(`${at}:hover`, pointed))
+    rule(`${pointedAt}:focus-visible`, pointed) +
+    onHover(rule(`${pointedAt}:hover`, pointed))
   );
 }
 

@@ -72,6 +72,14 @@ it('a picture as way out is loaded from where pictures are, and its word is stil
   expect(sheetOf({ ...message, close: { ...close, picture: null } }, input)).not.toContain('url(');
 });
 
+it('of ways to share the one that is pointed at takes its colours', () => {
+  const style = { ...PLAIN_STYLE, all: { hoverGround: '#123456' as const } };
+  const steps = [{ ...message.steps[0], blocks: [{ ...newBlock('share'), id: 'ways', style }] }];
+  const sheet = sheetOf({ ...message, steps } as unknown as typeof message, input);
+  expect(sheet).toContain('[data-block="ways"] .act:hover{background:#123456');
+  expect(sheet).not.toContain('[data-block="ways"]:hover');
+});
+
 it('every hover is for pointers that hover: a phone keeps no state of one after a tap', () => {
   const style = { ...PLAIN_STYLE, all: { hoverGround: '#123456' as const } };
   const steps = [{ ...message.steps[0], blocks: [{ ...newBlock('button'), style }] }];

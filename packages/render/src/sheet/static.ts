@@ -86,6 +86,8 @@ textarea.field{min-block-size:96px;resize:vertical}
 .share .act{justify-self:stretch;gap:8px;min-inline-size:44px;padding-inline:12px}
 .share[data-shape=round] .act{border-radius:99px}
 .share[data-shape=square] .act{border-radius:0}
+.share .many{font-variant-numeric:tabular-nums;opacity:.75}
+.share .many:empty{display:none}
 .share svg{inline-size:18px;block-size:18px;stroke:currentColor;stroke-width:1.8;fill:none;stroke-linecap:round;stroke-linejoin:round;flex:none}
 .film{position:relative;inline-size:100%;display:grid;overflow:hidden;background:#0a1020}
 .film>*{grid-area:1/1;inline-size:100%;block-size:100%;border:0}

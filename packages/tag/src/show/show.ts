@@ -165,7 +165,8 @@ export function show(
   });
   // Heard before the block itself, which says what is to be done and not where it stands.
   on(rendered.root, ['click'], ({ target }) => {
-    part = (target as HTMLElement).closest<HTMLElement>('[data-block]')?.dataset.block;
+    const at = (target as HTMLElement).closest<HTMLElement>('[data-part],[data-block]')?.dataset;
+    part = at?.part ?? at?.block;
   });
   const seen = (topic: 'shown' | 'viewable', more = {}) => {
     tell(topic);

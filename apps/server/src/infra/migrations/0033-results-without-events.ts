@@ -107,13 +107,20 @@ export class ResultsWithoutEvents1764000000033 implements MigrationInterface {
         PRIMARY KEY (campaign_id, kind, day, visitor, part, variant)
       );
       CREATE INDEX touched_day_of_day ON touched_day (day);
+      -- How often each way of passing a message on was used.
+      CREATE TABLE shared_way (
+        campaign_id uuid NOT NULL REFERENCES campaign ON DELETE CASCADE,
+        way text NOT NULL,
+        events integer NOT NULL,
+        PRIMARY KEY (campaign_id, way)
+      );
       ${COUNT_ANEW}
     `);
   }
 
   async down(runner: QueryRunner): Promise<void> {
     await runner.query(`
-      DROP TABLE touched_day, closed_day, opened_day, met_day, last_day, reach_day, campaign_hour, campaign_day;
+      DROP TABLE shared_way, touched_day, closed_day, opened_day, met_day, last_day, reach_day, campaign_hour, campaign_day;
       DROP INDEX visitor_day_of_day, visitor_day_met;
       ALTER TABLE visitor_day DROP COLUMN device, DROP COLUMN page, DROP COLUMN source, DROP COLUMN country,
         DROP COLUMN language, DROP COLUMN is_new, DROP COLUMN written, DROP COLUMN cause, DROP COLUMN version;

@@ -91,6 +91,7 @@ export function ShareEditor({ block, edit }: EditorProps<'share'>) {
           onChange={(shape) => edit((old) => ({ ...old, shape }), 'shape')}
           options={[
             { value: 'round', label: 'Round' },
+            { value: 'rounded', label: 'Rounded' },
             { value: 'square', label: 'Square' },
           ]}
         />
@@ -109,6 +110,12 @@ export function ShareEditor({ block, edit }: EditorProps<'share'>) {
         label="Gaps between them"
         isOn={block.hasGaps}
         onChange={(hasGaps) => edit((old) => ({ ...old, hasGaps }), 'gaps')}
+      />
+      <Switch
+        label="Each says how often it was used"
+        hint="Counted on this campaign. A way that nobody has used says nothing."
+        isOn={block.hasCounts}
+        onChange={(hasCounts) => edit((old) => ({ ...old, hasCounts }), 'counts')}
       />
     </>
   );

@@ -69,7 +69,7 @@ export const BlockStyle = memo(function BlockStyle({ styled, kind, onChange }: B
       </Said>
       <StyleEdges styling={styling} />
       <StyleOwn styling={styling} />
-      {kind === 'button' && (
+      {(kind === 'button' || kind === 'share') && (
         <>
           <Said styling={styling} of={['hoverColour']}>
             <ColourField
