@@ -1,8 +1,11 @@
 import { readFileSync } from 'node:fs';
-import type { Letters, Look, MessageFile } from '@velarium/contract';
+import { createRequire } from 'node:module';
+import type { Campaign, Letters, Look, MessageFile } from '@velarium/contract';
 import { PLAIN_LOOK } from '@velarium/core';
 import subsetFont from 'subset-font';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { readWeights } from '../src/library/read-letters.ts';
+import { SHIPPED_LETTERS, shippedFiles } from '../src/library/shipped-letters.ts';
 import {
   addColleague,
   asForm,
@@ -33,7 +36,9 @@ const bring = (bytes: Buffer, about: Record<string, string> = ABOUT, who = owner
     `/sites/${owner.siteId}/letters?${new URLSearchParams(about)}`,
     ...asForm(bytes, 'house.woff2'),
   );
-const list = async () => (await owner.ask('GET', `/sites/${owner.siteId}/letters`)).json<Letters[]>();
+const listed = async () => (await owner.ask('GET', `/sites/${owner.siteId}/letters`)).json<Letters[]>();
+/** Those that are the site's own. */
+const list = async () => (await listed()).filter(({ from }) => from !== 'product');
 
 describe('letters that are brought', () => {
   it('are kept with their name, their weights and by what right, and can be had whole', async () => {
@@ -46,7 +51,7 @@ describe('letters that are brought', () => {
       family: `velarium ${letters.id}`,
       // As its makers say (the font's `fvar` table).
       weights: [100, 900],
-      isBrought: true,
+      from: 'team',
       bytes: FILE.length,
     });
     expect(await list()).toEqual([letters]);
@@ -67,7 +72,7 @@ describe('letters that are brought', () => {
     await letters.keepFound(owner.siteId, 'Fraunces', FILE, 'serif');
     expect(await list()).toEqual([
       made,
-      { ...made, name: 'Fraunces', family: 'Fraunces', licence: '', isBrought: false },
+      { ...made, name: 'Fraunces', family: 'Fraunces', licence: '', from: 'pages' },
     ]);
     expect((await owner.ask('DELETE', `/sites/${owner.siteId}/letters/${made.id}`)).statusCode).toBe(204);
     expect((await list()).map(({ family }) => family)).toEqual(['Fraunces']);
@@ -192,6 +197,68 @@ describe('a message in a Look set in them', () => {
     // Of what was live this is still asked for by pages that are open.
     await server.services.publishing.tidy();
     expect((await server.edge.inject({ url: address.replace('edge:', '') })).statusCode).toBe(200);
+  });
+
+  it('may be set in a family of the product, and loads what is written beyond its first file from the second', async () => {
+    const shipped = (await listed()).filter(({ from }) => from === 'product');
+    expect(shipped.map(({ like }) => like)).toEqual(['sans', 'round', 'sans', 'serif', 'narrow', 'mono']);
+    for (const { id, weights, licence, family } of shipped) {
+      expect(family).toBe(`velarium ${id}`);
+      expect(licence).toContain('SIL Open Font License 1.1');
+      const file = await owner.ask('GET', `/sites/${owner.siteId}/letters/${id}/file`);
+      // As their makers say (the font's `fvar` table).
+      expect(await readWeights(file.rawPayload)).toEqual(weights);
+      expect((await owner.ask('DELETE', `/sites/${owner.siteId}/letters/${id}`)).statusCode).toBe(404);
+    }
+    await setIn(`"${shipped[0]?.family}", sans-serif`);
+    const campaign = await createCampaign(owner, 'corner-invitation');
+    await owner.publish(campaign.id);
+    const filesOf = async () => {
+      const [, all = ''] = /--letters:"([^"]*)"/.exec((await served()).sheet) ?? [];
+      return all.split(',').map((one) => one.split('|'));
+    };
+    const [only, ...none] = await filesOf();
+    expect(none).toEqual([]);
+    // Welsh is written with letters that the first file has not got.
+    const now = (await owner.ask('GET', `/campaigns/${campaign.id}`)).json<Campaign>();
+    const words = JSON.stringify(now.document).replaceAll('"text":"', '"text":"Dŵr ');
+    const saved = await owner.ask('PUT', `/campaigns/${campaign.id}/draft`, {
+      document: JSON.parse(words),
+      revision: now.revision,
+    });
+    expect(saved.statusCode, saved.body).toBe(200);
+    await owner.publish(campaign.id);
+    const [first, second] = await filesOf();
+    expect(first?.[0]).not.toBe(only?.[0]);
+    // By one name, so that what one has not got is looked for in the other.
+    expect(second?.slice(0, 2)).toEqual(first?.slice(0, 2));
+    const sizes = await Promise.all(
+      [first, second].map(
+        async (one) =>
+          (await server.edge.inject({ url: `${one?.[2]}`.replace('edge:', '') })).rawPayload.length,
+      ),
+    );
+    expect(Math.min(...sizes)).toBeGreaterThan(200);
+    expect(Math.max(...sizes)).toBeLessThan(15_000);
+  });
+
+  it('knows where the first file of a family ends', () => {
+    const { latin } = createRequire(import.meta.url)('@fontsource-variable/nunito/unicode.json');
+    const inFirst = new Set(
+      (latin as string).split(',').flatMap((one) => {
+        const [from = 0, until = from] = one
+          .slice(2)
+          .split('-')
+          .map((code) => Number.parseInt(code, 16));
+        return Array.from({ length: until - from + 1 }, (_, n) => from + n);
+      }),
+    );
+    const [family] = SHIPPED_LETTERS;
+    for (let code = 1; code < 0x3000; code++)
+      expect([code, shippedFiles(family?.id ?? '', String.fromCodePoint(code))?.length]).toEqual([
+        code,
+        inFirst.has(code) ? 1 : 2,
+      ]);
   });
 
   it('does without letters that are gone, and a name of none is none', async () => {

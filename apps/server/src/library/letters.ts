@@ -5,12 +5,13 @@ import { charactersOf, lettersOf } from '@velarium/core';
 import type { DataSource, EntityManager } from 'typeorm';
 import { notFound, ProblemError } from '../infra/problem.ts';
 import { LettersError, MOST_LETTER_BYTES, onlyWith, readWeights } from './read-letters.ts';
+import { type LettersFile, SHIPPED_LETTERS, shippedFiles } from './shipped-letters.ts';
 
 /** Of one site: those that were brought, and those found on its pages. */
 const MOST_OF_SITE = 40;
 const MOST_FOUND = 12;
 
-interface LettersRow extends Omit<Letters, 'weights' | 'like' | 'isBrought'> {
+interface LettersRow extends Omit<Letters, 'weights' | 'like' | 'from'> {
   readonly kind: Font;
   readonly lightest: number;
   readonly heaviest: number;
@@ -20,7 +21,7 @@ const told = ({ kind, lightest, heaviest, is_brought, ...row }: LettersRow): Let
   ...row,
   like: kind,
   weights: [lightest, heaviest],
-  isBrought: is_brought,
+  from: is_brought ? 'team' : 'pages',
 });
 const COLUMNS = `id, name, family, kind, lightest, heaviest, licence, is_brought, octet_length(file) AS bytes`;
 const hashOf = (bytes: Buffer | string, length: number) =>
@@ -47,13 +48,13 @@ export function createLetters(db: DataSource) {
   };
 
   return {
-    list: async (siteId: string): Promise<Letters[]> =>
-      (
-        await db.query<LettersRow[]>(
-          `SELECT ${COLUMNS} FROM letters WHERE site_id = $1 ORDER BY is_brought DESC, name, lightest`,
-          [siteId],
-        )
-      ).map(told),
+    list: async (siteId: string): Promise<Letters[]> => {
+      const rows: LettersRow[] = await db.query(
+        `SELECT ${COLUMNS} FROM letters WHERE site_id = $1 ORDER BY is_brought DESC, name, lightest`,
+        [siteId],
+      );
+      return [...rows.map(told), ...SHIPPED_LETTERS];
+    },
 
     /**
      * Takes letters in that a team has brought.
@@ -78,7 +79,7 @@ export function createLetters(db: DataSource) {
       const id = await put(siteId, bytes, { ...about, isBrought: true }).catch((error) => {
         throw error instanceof LettersError ? refuse(error.message) : error;
       });
-      return (await this.list(siteId)).find((one) => one.isBrought && one.id === id) as Letters;
+      return (await this.list(siteId)).find((one) => one.from === 'team' && one.id === id) as Letters;
     },
 
     /** Keeps what pages of the site are set in, the latest of it, for the studio to show it in; what cannot be read is left. */
@@ -121,8 +122,9 @@ export function createLetters(db: DataSource) {
         'SELECT file FROM letters WHERE site_id = $1 AND id = $2 LIMIT 1',
         [siteId, id],
       );
-      if (!row) throw notFound('family of letters');
-      return row.file;
+      const file = row?.file ?? shippedFiles(id, '')?.[0]?.bytes;
+      if (!file) throw notFound('family of letters');
+      return file;
     },
 
     /** What a message in this Look loads of the letters it is set in: only those it is written with. */
@@ -139,26 +141,39 @@ export function createLetters(db: DataSource) {
         `SELECT ${COLUMNS}, file FROM letters WHERE site_id = $1 AND id = ANY($2) AND is_brought`,
         [siteId, asked],
       );
-      return Promise.all(
-        rows.map(async (row) => {
-          const hash = hashOf(`${row.id} ${text}`, 32);
-          const [known]: unknown[] = await manager.query(
-            'SELECT FROM letter_file WHERE site_id = $1 AND hash = $2',
-            [siteId, hash],
+      const families = [
+        ...rows.map((row) => ({
+          id: row.id,
+          weights: told(row).weights,
+          files: [{ bytes: row.file, text }],
+        })),
+        ...SHIPPED_LETTERS.filter(({ id }) => asked.includes(id)).map(({ id, weights }) => ({
+          id,
+          weights,
+          files: shippedFiles(id, text) ?? [],
+        })),
+      ];
+      const keep = async (hash: string, { bytes, text: own }: LettersFile): Promise<void> => {
+        const [known]: unknown[] = await manager.query(
+          'SELECT FROM letter_file WHERE site_id = $1 AND hash = $2',
+          [siteId, hash],
+        );
+        if (!known)
+          await manager.query(
+            'INSERT INTO letter_file (site_id, hash, bytes) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING',
+            [siteId, hash, await onlyWith(bytes, own)],
           );
-          if (!known)
-            await manager.query(
-              'INSERT INTO letter_file (site_id, hash, bytes) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING',
-              [siteId, hash, await onlyWith(row.file, text)],
-            );
-          return {
-            id: row.id,
-            family: lettersFamily(hash.slice(0, row.id.length)),
-            weights: told(row).weights,
-            path: `/letters/${hash}.woff2`,
-          };
-        }),
-      );
+      };
+      const loaded = families.map(({ id, weights, files }) => {
+        const family = lettersFamily(hashOf(`${id} ${text}`, id.length));
+        // Files of one family go by one name: what one has not got is looked for in the other.
+        return files.map(async (file, n) => {
+          const hash = hashOf(n === 0 ? `${id} ${text}` : `${id} ${n} ${text}`, 32);
+          await keep(hash, file);
+          return { id, family, weights, path: `/letters/${hash}.woff2` };
+        });
+      });
+      return Promise.all(loaded.flat());
     },
 
     /** What messages load, by its name. */

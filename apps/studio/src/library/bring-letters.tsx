@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Font } from '@velarium/contract';
 import { FONTS } from '@velarium/contract/values';
-import { figure } from '@velarium/core';
+import { figure, listOf } from '@velarium/core';
 import { useRef, useState } from 'react';
 import { problemWords } from '../api/client.ts';
 import { bringLetters, lettersQuery, removeLetters } from '../api/library.ts';
@@ -19,7 +19,8 @@ const weightsWords = ([from, to]: readonly [number, number]): string =>
 export function BringLetters({ siteId }: { readonly siteId: string }) {
   const queryClient = useQueryClient();
   const { data: letters = [] } = useQuery(lettersQuery(siteId));
-  const brought = letters.filter(({ isBrought }) => isBrought);
+  const brought = letters.filter(({ from }) => from === 'team');
+  const shipped = letters.filter(({ from }) => from === 'product');
   const [file, setFile] = useState<File | null>(null);
   const [name, setName] = useState('');
   const [like, setLike] = useState<Font>('sans');
@@ -65,6 +66,10 @@ export function BringLetters({ siteId }: { readonly siteId: string }) {
             ))}
           </ul>
         )}
+        <p className="text-xs text-soft">
+          With Velarium come{' '}
+          {listOf(shipped.map(({ name, licence }) => `${name} (${licence.replace(/\.$/, '')})`))}.
+        </p>
         <p className="text-sm text-soft">
           A WOFF2 file of up to 1,000 kB. A message loads only the letters it is written with, and waits for
           them before it is seen.

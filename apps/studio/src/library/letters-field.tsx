@@ -27,11 +27,11 @@ export interface LettersFieldProps {
   readonly onChange: (font: string) => void;
 }
 
-/** What words are set in: a kind that every device has, letters the site has brought, or what its pages are set in. */
+/** What words are set in: a kind that every device has, letters that come with the message, or what its pages are set in. */
 export function LettersField({ siteId, label, font, onChange }: LettersFieldProps) {
   const { data: letters = [] } = useQuery(lettersQuery(siteId));
-  const brought = letters.filter(({ isBrought }) => isBrought);
-  const chosen = brought.find(({ family }) => family === firstFamily(font));
+  const loaded = letters.filter(({ from }) => from !== 'pages');
+  const chosen = loaded.find(({ family }) => family === firstFamily(font));
   const isNamed = !isKind(font) && !chosen;
   const [typed, setTyped] = useState(isNamed ? font : '');
   const [isTyping, setTyping] = useState(isNamed);
@@ -44,11 +44,11 @@ export function LettersField({ siteId, label, font, onChange }: LettersFieldProp
         value={isTyping ? NAMED : (chosen?.id ?? font)}
         options={[
           ...FONTS.map((value) => ({ value: value as string, label: KIND_WORDS[value] })),
-          ...brought.map(({ id, name: called }) => ({ value: id, label: called })),
+          ...loaded.map(({ id, name: called }) => ({ value: id, label: called })),
           { value: NAMED, label: isNamed && name ? `As on the pages: ${name}` : 'As on the pages …' },
         ]}
         onChange={(next) => {
-          const own = brought.find(({ id }) => id === next);
+          const own = loaded.find(({ id }) => id === next);
           setTyping(next === NAMED);
           if (own) onChange(stackOf(own));
           else if (next !== NAMED) onChange(next);

@@ -26,7 +26,7 @@ export const fontSchema = z
 /** The name by which a message asks for letters that were brought to its site. */
 export const lettersFamily = (id: string): string => `velarium ${id}`;
 export const lettersIdSchema = z.string().regex(/^[0-9a-f]{16}$/);
-/** Letters of a site: brought by its team to be loaded with messages, or found on its pages, which load them themselves. */
+/** Letters of a site: the product's own and those its team has brought are loaded with messages; those found on its pages load there. */
 export const lettersSchema = z.strictObject({
   id: lettersIdSchema,
   name: z.string(),
@@ -36,7 +36,7 @@ export const lettersSchema = z.strictObject({
   /** From the lightest to the heaviest they can be. */
   weights: z.tuple([z.number().int(), z.number().int()]),
   licence: z.string(),
-  isBrought: z.boolean(),
+  from: z.enum(['team', 'product', 'pages']),
   bytes: z.number().int(),
 });
 export type Letters = z.infer<typeof lettersSchema>;
