@@ -5,8 +5,13 @@ import { expect, type SitePage } from './lib/velarium.ts';
 test.describe('leaving by mouse', () => {
   const leave = on({ kind: 'exitMouse', certainty: 'certain' });
 
-  test('through the top edge, once armed; sideways is no leaving', async ({ open }) => {
-    const site = await open(leave);
+  test('through the top edge, once armed; sideways is no leaving; and it is told what opened it', async ({
+    open,
+    velarium,
+  }) => {
+    const site = await open(on({ kind: 'time', seconds: 500 }, { kind: 'exitMouse', certainty: 'certain' }));
+    const byMouse = "SELECT 1 FROM event WHERE kind = 'shown' AND cause = 'exitMouse'";
+    const before = await velarium.query(byMouse);
     const { mouse } = site.page;
     await mouse.move(640, 200);
     await mouse.move(640, -10, { steps: 4 });
@@ -20,6 +25,12 @@ test.describe('leaving by mouse', () => {
     await expectShut(site);
     await mouse.move(640, -10, { steps: 2 });
     await expectOpen(site);
+    await expect
+      .poll(async () => {
+        await site.pass(1);
+        return velarium.query(byMouse);
+      })
+      .toHaveLength(before.length + 1);
   });
 
   test('a touch never makes one', async ({ open, browser }) => {

@@ -1,4 +1,5 @@
 import { chromium } from '@playwright/test';
+import { accessibilityFaults } from './lib/accessibility.ts';
 import { changeSettings, publish, restAll } from './lib/api.ts';
 import { expect, newVisitor, type SitePage, test, type Velarium, visit } from './lib/velarium.ts';
 
@@ -185,4 +186,26 @@ test('of what the page tells, sign-in, basket and the named attributes are recor
     velarium.query(`SELECT 1 FROM event WHERE kind = 'left' AND page = '/members?private=true'`);
   await expect.poll(async () => (await left()).length).toBeGreaterThan(0);
   expect(await visits(true)).toMatchObject([{ signed_in: null, basket_items: null, attributes: null }]);
+});
+
+test('single events go after days that an owner says; while they are typed nothing goes', async ({
+  velarium,
+  studioPage: page,
+}) => {
+  const kept = () => velarium.query("SELECT events_kept_days AS days FROM site WHERE key = 'quillonfell2'");
+  await page.getByRole('link', { name: 'Site', exact: true }).click();
+  await page.getByRole('tab', { name: 'What holds here' }).click();
+  const section = page.getByRole('region', { name: 'What is kept' });
+  await section.getByRole('switch', { name: 'Single events go after a time' }).click();
+  const days = section.getByLabel('Kept for');
+  await days.fill('40');
+  expect(await kept()).toEqual([{ days: null }]);
+  await days.fill('400');
+  expect(await accessibilityFaults(page)).toEqual([]);
+  await section.getByRole('button', { name: 'Remove those older than 400 days' }).click();
+  await expect(page.getByText('Single events are kept for 400 days.')).toBeVisible();
+  expect(await kept()).toEqual([{ days: 400 }]);
+  await section.getByRole('switch').click();
+  await expect(page.getByText('Single events are kept for ever.')).toBeVisible();
+  expect(await kept()).toEqual([{ days: null }]);
 });

@@ -40,7 +40,7 @@ export async function bundleProgram(name) {
  */
 const INNER_NAMES = [
   ...['ticksMs', 'wallMs', 'pageVisibleMs', 'sessionVisibleMs', 'stillMs', 'inMs', 'inPageView', 'inSession'],
-  ...['onOpened', 'onGone', 'giveUp', 'verdictOf', 'setVisible', 'onActive', 'onFact'],
+  ...['onOpened', 'leftOf', 'eachLeft', 'onGone', 'giveUp', 'verdictOf', 'setVisible', 'onActive', 'onFact'],
   ...['rearm', 'feed', 'remaining', 'isAllowed', 'candidates', 'pageKey', 'remembers', 'isVisible', 'facts'],
   ...['isMetBy', 'isInAudience', 'scheduleVerdict', 'notBeforeMs', 'isAmong', 'ownHost', 'joinMemory'],
   ...['browserOf', 'systemOf', 'forgetPage', 'personalFacts', 'setLive', 'isKept'],

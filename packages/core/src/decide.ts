@@ -6,6 +6,7 @@ export { createMouseLeaving } from './page/leaving-by-mouse.ts';
 export { isReached, reachedHeight } from './page/reached.ts';
 export { createViewable } from './page/viewable.ts';
 export { createKeyReader, withoutSlash } from './pages/page-key.ts';
+export { causeOf } from './triggers/cause.ts';
 export type { Fact } from './triggers/trigger.ts';
 export * from './visit/memory.ts';
 export { createPageView, type Now, type PageView } from './visit/page-view.ts';

@@ -285,6 +285,7 @@ export async function startVisit(
       id,
       renderer.show(campaign, file, {
         ask: askEdge,
+        eachLeft: ofView.leftOf(id, memoryNow(), now()),
         isKept: () => !isPreview && storage.isKept(),
         stayed,
         manifest,

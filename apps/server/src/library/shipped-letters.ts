@@ -90,7 +90,7 @@ export const SHIPPED_LETTERS: readonly Letters[] = FAMILIES.map(({ name, called,
     family: lettersFamily(id),
     like,
     weights: [weights[0], weights[1]],
-    licence: `${called}, SIL Open Font License 1.1.`,
+    licence: called,
     from: 'product',
     bytes: files.reduce((sum, file) => sum + statSync(file).size, 0),
   };

@@ -67,8 +67,8 @@ export function BringLetters({ siteId }: { readonly siteId: string }) {
           </ul>
         )}
         <p className="text-xs text-soft">
-          With Velarium come{' '}
-          {listOf(shipped.map(({ name, licence }) => `${name} (${licence.replace(/\.$/, '')})`))}.
+          With Velarium come {listOf(shipped.map(({ name, licence }) => `${name} (${licence})`))}, free under
+          the SIL Open Font License 1.1.
         </p>
         <p className="text-sm text-soft">
           A WOFF2 file of up to 1,000 kB. A message loads only the letters it is written with, and waits for

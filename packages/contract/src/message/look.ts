@@ -35,6 +35,7 @@ export const lettersSchema = z.strictObject({
   like: z.enum(FONTS),
   /** From the lightest to the heaviest they can be. */
   weights: z.tuple([z.number().int(), z.number().int()]),
+  /** By what right they are used; of the product's own what they are called by their makers. */
   licence: z.string(),
   from: z.enum(['team', 'product', 'pages']),
   bytes: z.number().int(),

@@ -10,6 +10,8 @@ export interface MomentState {
   latch(times: TriggerTimes): void;
   /** Milliseconds until the moment comes by time alone; 0 when it is here, `Infinity` when a fact is needed. Asking changes nothing. */
   remaining(times: TriggerTimes): number;
+  /** The same of each trigger by itself. */
+  eachLeft(times: TriggerTimes): number[];
   /** Begins anew after an opening, for a campaign that may open again. */
   rearm(times: TriggerTimes): void;
 }
@@ -22,13 +24,12 @@ export function createMomentState(
 ): MomentState {
   let happened = moment.triggers.map(() => false);
   let notBeforeMs = moment.notBeforeSeconds * 1000;
-  /** Where the clocks stood when the moment was armed; they count from there. */
-  let base = { pageVisibleMs: 0, sessionVisibleMs: 0 };
-  let isRearmed = false;
+  /** Where the clocks stood when it was armed anew; they count from there. */
+  let base: TriggerTimes | undefined;
 
   /** Times as this arming sees them. Before the first opening the session's time counts from its beginning. */
   const since = (times: TriggerTimes): TriggerTimes =>
-    isRearmed
+    base
       ? {
           ...times,
           pageVisibleMs: times.pageVisibleMs - base.pageVisibleMs,
@@ -41,7 +42,7 @@ export function createMomentState(
     moment.triggers.map((trigger, n) => {
       if (happened[n]) return 0;
       // A count is a state: it cannot happen again within one page view.
-      return isRearmed && trigger.kind === 'count' ? Number.POSITIVE_INFINITY : remainingMs(trigger, times);
+      return base && trigger.kind === 'count' ? Number.POSITIVE_INFINITY : remainingMs(trigger, times);
     });
   const latch = (times: TriggerTimes) => {
     happened = left(times).map((ms) => ms === 0);
@@ -63,11 +64,11 @@ export function createMomentState(
       const ms = moment.join === 'any' ? Math.min(...all) : Math.max(...all);
       return Math.max(ms, notBeforeMs - times.pageVisibleMs);
     },
+    eachLeft: (now) => left(since(now)),
     rearm(now) {
       happened = moment.triggers.map(() => false);
-      base = { pageVisibleMs: now.pageVisibleMs, sessionVisibleMs: now.sessionVisibleMs };
+      base = now;
       notBeforeMs = (moment.againAfterSeconds ?? 0) * 1000;
-      isRearmed = true;
     },
   };
 }

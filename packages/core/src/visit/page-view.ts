@@ -40,6 +40,8 @@ export interface PageView {
   onActive(memory: Memory, now: Now): void;
   onFact(fact: Fact, memory: Memory, now: Now): void;
   onOpened(campaignId: string): void;
+  /** Milliseconds until each of a campaign's triggers has happened by time alone. */
+  leftOf(campaignId: string, memory: Memory, now: Now): readonly number[];
   /** Its message cannot be had: it stays away for this page view. */
   giveUp(campaignId: string): void;
   onGone(campaignId: string, memory: Memory, now: Now): void;
@@ -188,6 +190,7 @@ export function createPageView(input: PageViewInput): PageView {
       opened.add(id);
       shownHere++;
     },
+    leftOf: (id, memory, at) => (moments.get(id) as MomentState).eachLeft(timesOf(memory, at)),
     giveUp(id) {
       out.set(id, { code: 'blocked:unreachable' });
     },

@@ -1,6 +1,7 @@
 import type { Manifest, ManifestCampaign, MessageFile, VisitorEvent } from '@velarium/contract';
 import {
   boundMemory,
+  causeOf,
   type Memory,
   type PageViewFacts,
   rememberAnswered,
@@ -21,6 +22,8 @@ import type { LoadedParts } from './loaded-parts.ts';
 /** What a shown message may do to the visit it belongs to. */
 interface ShowContext {
   readonly manifest: Manifest;
+  /** Milliseconds that were left to each of its triggers when it opened. */
+  readonly eachLeft: readonly number[];
   readonly ask: (path: string) => Promise<unknown>;
   /** Whether the visitor lets themselves be remembered. */
   readonly isKept: () => boolean;
@@ -177,9 +180,6 @@ export function show(
     if (!(await isLive(context.ask, id))) close('script');
   }, STALE_MS);
   const stopWatching = all([onViewable(rendered.box, () => seen('viewable')), () => clearInterval(looking)]);
-  const { triggers } = campaign.moment;
-  // Of several nobody knows here which one it was.
-  const cause = triggers.length === 1 ? triggers[0]?.kind : undefined;
-  const showing = seen('shown', { stay, cause, language });
+  const showing = seen('shown', { stay, cause: causeOf(campaign.moment, context.eachLeft), language });
   return { close };
 }
