@@ -48,7 +48,36 @@ test('J06 sharing at the end of an article or after 25 s, beside a modal on leav
   await other.pass(30);
   await expect(other.message).toHaveCount(0);
 
-  await expectParts(page, 'Share', 'Page', [['/journal/finding-saturn', 1, 0]]);
+  // Look what 5 against 25 seconds did.
+  await page.getByRole('link', { name: 'Share', exact: true }).click();
+  await say(page, 'at the end of the article, after 5 seconds or on leaving');
+  await launch(page);
+  const sooner = await newVisitor(browser);
+  const quick = await visit(sooner, `${velarium.fell}/journal/finding-saturn`);
+  await quick.pass(4.5);
+  await quick.shows(0);
+  await quick.pass(1);
+  await quick.shows(1);
+  await quick.settle();
+  await sooner.close();
+
+  await expectParts(page, 'Share', 'Version', [
+    ['version 1', 1, 0],
+    ['version 2', 1, 0],
+  ]);
+  for (const [by, part] of [
+    ['Page', '/journal/finding-saturn'],
+    ['Trigger', 'time on the page'],
+  ] as const) {
+    await page.getByRole('combobox', { name: /told apart/ }).click();
+    await page.getByRole('option', { name: by, exact: true }).click();
+    await expect(
+      page
+        .getByRole('row', { name: new RegExp(`^${part}`) })
+        .getByRole('cell')
+        .first(),
+    ).toHaveText('2');
+  }
   await expect(page.getByText('How it went away')).toBeVisible();
   await expect(page.getByRole('listitem').filter({ hasText: 'By its close button' })).toContainText('1');
 });

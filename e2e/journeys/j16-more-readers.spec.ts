@@ -53,4 +53,26 @@ test('J16 a sign-up that fades in after 9 s, 440 by 340, once per visitor, then 
   await later.reload();
   await later.pass(10);
   await later.shows(1);
+
+  // Two weeks before and after, counted elsewhere: by how much, how sure that is, and whether chance explains it.
+  await page.getByRole('button', { name: 'Actions for Readers' }).click();
+  await page.getByRole('menuitem', { name: 'Results' }).click();
+  await page.getByRole('radio', { name: 'Counts of mine' }).check();
+  await page.getByLabel('The first day after').fill('2026-11-15');
+  const counts = page.getByLabel('A day and a count on each line');
+  const dayOf = (n: number) => new Date(Date.UTC(2026, 10, 1 + n)).toISOString().slice(0, 10);
+  const [before, after] = [
+    [16, 12, 9, 14, 11, 13, 17],
+    [38, 29, 24, 33, 28, 30, 41],
+  ];
+  const lines = [...before, ...before, ...after, ...after].map((count, n) => `${dayOf(n)},${count}`);
+  await counts.fill([...lines.slice(0, 3), '2026-11-04;fourteen', ...lines.slice(4)].join('\n'));
+  await expect(page.getByRole('alert')).toContainText('Line 4');
+  await counts.fill(lines.join('\n'));
+  const found = page.getByRole('status').filter({ hasText: 'a day before' });
+  await expect(found).toContainText(
+    /13\.1 a day before, 31\.9 after: 2\.42 times as many \(2\.\d\d to 2\.\d\d\)/,
+  );
+  await expect(found).toContainText(/Chance alone would do this once in [\d,]+/);
+  await expect(found).toContainText('14 days against 14 days');
 });

@@ -244,21 +244,21 @@ describe('a message in a Look set in them', () => {
 
   it('knows where the first file of a family ends', () => {
     const { latin } = createRequire(import.meta.url)('@fontsource-variable/nunito/unicode.json');
-    const inFirst = new Set(
-      (latin as string).split(',').flatMap((one) => {
-        const [from = 0, until = from] = one
-          .slice(2)
-          .split('-')
-          .map((code) => Number.parseInt(code, 16));
-        return Array.from({ length: until - from + 1 }, (_, n) => from + n);
-      }),
-    );
+    const ranges = (latin as string).split(',').map((one) => {
+      const [from = 0, until = from] = one
+        .slice(2)
+        .split('-')
+        .map((code) => Number.parseInt(code, 16));
+      return [from, until] as const;
+    });
+    const inFirst = (code: number) => ranges.some(([from, until]) => from <= code && code <= until);
     const [family] = SHIPPED_LETTERS;
-    for (let code = 1; code < 0x3000; code++)
-      expect([code, shippedFiles(family?.id ?? '', String.fromCodePoint(code))?.length]).toEqual([
-        code,
-        inFirst.has(code) ? 1 : 2,
-      ]);
+    for (const code of ranges.flatMap(([from, until]) => [from - 1, from, until, until + 1]))
+      if (code >= 0)
+        expect([code, shippedFiles(family?.id ?? '', String.fromCodePoint(code))?.length]).toEqual([
+          code,
+          inFirst(code) ? 1 : 2,
+        ]);
   });
 
   it('does without letters that are gone, and a name of none is none', async () => {

@@ -1,6 +1,7 @@
 import { useQueries } from '@tanstack/react-query';
 import type { Site } from '@velarium/contract';
-import { figure, type HealthSign, siteHealth } from '@velarium/core';
+import { figure, type HealthSign, lettersOf, siteHealth } from '@velarium/core';
+import { looksQuery } from '../api/library.ts';
 import {
   campaignsQuery,
   daysQuery,
@@ -26,7 +27,7 @@ const SIGNS: Readonly<
 /** How the site carries the tag and what its campaigns need, sign by sign. */
 export function HealthSection({ site }: { readonly site: Site }) {
   const pages = useSitePages(site.id);
-  const [known, days, campaigns, seen, policy, snippet, run, sights] = useQueries({
+  const [known, days, campaigns, seen, policy, snippet, run, sights, looks] = useQueries({
     queries: [
       sitePagesQuery(site.id),
       daysQuery(site.id),
@@ -36,6 +37,7 @@ export function HealthSection({ site }: { readonly site: Site }) {
       snippetQuery(site.id),
       manifestsRunQuery(site.id),
       sightsQuery(site.id),
+      looksQuery(site.id),
     ],
   });
   const failed = [known, days, campaigns, seen, snippet, run, sights].find(({ error }) => error);
@@ -60,6 +62,7 @@ export function HealthSection({ site }: { readonly site: Site }) {
     knowsCountries: countries.length === 0 ? null : countries.some(({ value }) => value !== 'unknown'),
     // A home page that does not answer says nothing, and the other signs need not wait for it.
     policies: policy.data?.policies ?? null,
+    loadsLetters: looks.data?.some(({ style }) => lettersOf(style).length > 0) ?? false,
     edge: edgeOf(snippet.data.snippet),
     manifestsRun: run.data,
     seen: sights.data,

@@ -74,9 +74,12 @@ function Workbench({ campaign }: { readonly campaign: Campaign }) {
 
   return (
     <WorkbenchProvider value={store}>
-      <div className="grid min-h-full grid-cols-[minmax(0,1fr)] grid-rows-[auto_auto_auto_minmax(22rem,1fr)_auto] lg:h-full lg:grid-rows-[auto_auto_auto_minmax(0,1fr)_auto]">
-        <WorkbenchHeader onLaunch={() => setLaunching(true)} flush={flush} />
-        <SentenceBar />
+      {/* The panel has most to show, so it goes down beside the visit line too. */}
+      <div className="grid min-h-full grid-cols-[minmax(0,1fr)] grid-rows-[auto_auto_minmax(22rem,1fr)_auto] lg:h-full lg:grid-cols-[minmax(0,1fr)_21rem] lg:grid-rows-[auto_minmax(0,1fr)_auto]">
+        <div className="min-w-0 lg:col-span-2">
+          <WorkbenchHeader onLaunch={() => setLaunching(true)} flush={flush} />
+          <SentenceBar />
+        </div>
         {/* Where there is no room for both, stage and panel take turns. */}
         <div className="px-4 py-2 lg:hidden">
           <Segments
@@ -90,15 +93,13 @@ function Workbench({ campaign }: { readonly campaign: Campaign }) {
             onChange={setInSight}
           />
         </div>
-        <div className="row-start-4 grid min-h-0 grid-cols-[minmax(0,1fr)] lg:grid-cols-[1fr_21rem]">
-          <div className={cx('grid min-h-0 min-w-0', inSight === 'panel' && 'max-lg:hidden')}>
-            <Stage />
-          </div>
-          <div className={cx('grid min-h-0 min-w-0', inSight === 'stage' && 'max-lg:hidden')}>
-            <Sides />
-          </div>
+        <div className={cx('grid min-h-0 min-w-0', inSight === 'panel' && 'max-lg:hidden')}>
+          <Stage />
         </div>
-        <div className="row-start-5 min-w-0">
+        <div className={cx('grid min-h-0 min-w-0 lg:row-span-2', inSight === 'stage' && 'max-lg:hidden')}>
+          <Sides />
+        </div>
+        <div className="min-w-0">
           <VisitLine />
         </div>
       </div>

@@ -3,14 +3,16 @@ import { blockedBy } from './policy.ts';
 
 const EDGE = 'https://edge.example';
 const SITE = 'https://www.site.example';
-const ALL = ['script-src', 'connect-src', 'img-src'];
+const ALL = ['script-src', 'connect-src', 'img-src', 'font-src'];
 
 // Source: W3C Content Security Policy Level 3, 6.7.2 (matching) and 6.1 (fallbacks), rule by rule.
 it.each<[policy: string, blocked: string[]]>([
   ["frame-ancestors 'none'", []],
   ["default-src 'self'", ALL],
   ["default-src 'self' https://edge.example", []],
-  ["default-src 'none'; script-src *; connect-src https:; img-src edge.example", []],
+  ["default-src 'none'; script-src *; connect-src https:; img-src edge.example", ['font-src']],
+  ["default-src *; font-src 'self' data:", ['font-src']],
+  ["default-src 'self' edge.example; font-src https:", []],
   ["default-src *; connect-src 'self'", ['connect-src']],
   ["script-src 'self'; SCRIPT-SRC *", ['script-src']],
   ["script-src-elem https://edge.example; script-src 'none'", []],

@@ -3,6 +3,7 @@ const NEEDED = {
   'script-src': ['script-src-elem', 'script-src', 'default-src'],
   'connect-src': ['connect-src', 'default-src'],
   'img-src': ['img-src', 'default-src'],
+  'font-src': ['font-src', 'default-src'],
 } as const;
 export type NeededDirective = keyof typeof NEEDED;
 

@@ -35,6 +35,7 @@ const well: HealthInput = {
   campaigns: [{ name: 'Letter', state: 'running', rule: everywhere }],
   knowsCountries: true,
   policies: null,
+  loadsLetters: false,
   edge: 'https://edge.example',
   manifestsRun: { calls: 0, outdated: 0, oldest: null },
   seen: [],
@@ -85,6 +86,19 @@ describe('a site’s health', () => {
     const under = (...policies: string[]) => siteHealth({ ...well, policies });
     expect(under('default-src https:').find(({ code }) => code === 'policy')?.state).toBe('good');
     expect(under().some(({ code }) => code === 'policy')).toBe(false);
+  });
+
+  it('a policy that forbids letters matters where a Look loads some, and to the letters alone', () => {
+    const policies = ["default-src https:; font-src 'self'"];
+    const under = (loadsLetters: boolean) =>
+      siteHealth({ ...well, policies, loadsLetters }).find(({ code }) => code === 'policy');
+    expect(under(false)?.state).toBe('good');
+    expect(under(true)).toMatchObject({ state: 'look', mend: expect.stringContaining('next family') });
+    const none = siteHealth({ ...well, policies: ["default-src 'self'"], loadsLetters: true });
+    expect(none.find(({ code }) => code === 'policy')).toMatchObject({
+      state: 'wrong',
+      text: expect.stringContaining('img-src and font-src leave'),
+    });
   });
 
   it.each([

@@ -31,6 +31,8 @@ export interface HealthInput {
   readonly knowsCountries: boolean | null;
   /** Policies of the site's home page; `null` where it could not be read. */
   readonly policies: readonly string[] | null;
+  /** Whether a Look of the site is set in letters that are loaded with messages. */
+  readonly loadsLetters: boolean;
   /** Where its tag comes from. */
   readonly edge: string;
   /** Which manifests the pages of yesterday and today ran. */
@@ -184,10 +186,19 @@ function routesSign({ site, seen }: HealthInput): HealthSign | undefined {
   );
 }
 
-function policySign({ site, policies, edge }: HealthInput): HealthSign | undefined {
+function policySign({ site, policies, edge, loadsLetters }: HealthInput): HealthSign | undefined {
   if (policies === null || policies.length === 0) return undefined;
-  const blocked = blockedBy(policies, edge, site.origins[0] ?? '');
+  const blocked = blockedBy(policies, edge, site.origins[0] ?? '').filter(
+    (one) => one !== 'font-src' || loadsLetters,
+  );
   const code = 'policy';
+  if (blocked.length === 1 && blocked[0] === 'font-src')
+    return {
+      code,
+      state: 'look',
+      text: `The home page’s Content-Security-Policy keeps the letters of messages from loading: font-src leaves ${edge} out.`,
+      mend: `Add ${edge} to font-src. Until then messages are read in the next family of their Look.`,
+    };
   return blocked.length === 0
     ? { code, state: 'good', text: 'The home page’s Content-Security-Policy lets the tag work.', mend: '' }
     : {

@@ -78,12 +78,12 @@ export function VisitLine() {
   return (
     <section aria-label="Visit line" className="border-t border-line px-5 pt-2 pb-1.5">
       {isInFocus && (
-        <div className="mb-1.5 flex min-h-7 items-center gap-3 max-lg:flex-wrap">
+        <div className="mb-1.5 flex min-h-7 items-center gap-2 max-lg:flex-wrap">
           <h2 className="text-sm font-medium">A visit</h2>
           <Select
             label="Curves of"
             isLabelHidden
-            className="w-40"
+            className="w-36"
             value={choice.of}
             options={[
               { value: 'covered', label: 'to these pages' },
