@@ -54,9 +54,9 @@ test('J06 sharing at the end of an article or after 25 s, beside a modal on leav
   await launch(page);
   const sooner = await newVisitor(browser);
   const quick = await visit(sooner, `${velarium.fell}/journal/finding-saturn`);
-  await quick.pass(4.5);
+  await quick.pass(2);
   await quick.shows(0);
-  await quick.pass(1);
+  await quick.pass(3.5);
   await quick.shows(1);
   await quick.settle();
   await sooner.close();
