@@ -2,6 +2,7 @@ import type { AnswerPage, Campaign } from '@velarium/contract';
 import fc from 'fast-check';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { createIntakeService } from '../src/intake/index.ts';
+import { nearestTransaction } from '../src/results/count-events.ts';
 import {
   BROWSER,
   createCampaign,
@@ -212,4 +213,15 @@ describe('consent is what the visitor was asked', () => {
     expect((await answer(randomVisitor(), { event: { id } })).statusCode).toBe(204);
     expect((await consents()).some((one) => one.id === id)).toBe(true);
   });
+});
+
+it.each([
+  [5, 7, 5],
+  [9, 7, 9],
+  // The lower half has begun anew in between, on either side.
+  [2 ** 32 - 1, 2 ** 32 + 3, 2 ** 32 - 1],
+  [2, 3 * 2 ** 32 - 4, 3 * 2 ** 32 + 2],
+  [2 ** 31 + 5, 5 * 2 ** 32 + 2 ** 31, 5 * 2 ** 32 + 2 ** 31 + 5],
+])('a session’s transaction %i beside what begins next, %i, is %i', (lowerHalf, next, whole) => {
+  expect(nearestTransaction(lowerHalf, next)).toBe(whole);
 });

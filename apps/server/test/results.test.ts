@@ -3,7 +3,6 @@ import { parse } from 'csv-parse/sync';
 import fc from 'fast-check';
 import { afterAll, beforeAll, beforeEach, describe, expect, it, test } from 'vitest';
 import { ensurePartitions, type StoredEvent, storeEvents } from '../src/intake/index.ts';
-import { nearestTransaction } from '../src/results/count-events.ts';
 import { countEvents } from '../src/results/index.ts';
 import {
   addColleague,
@@ -191,17 +190,6 @@ it('counts each event once, also while transactions are under way that began aft
     await runner.release();
   }
   expect((await ofSite('period=7')).campaigns[0]?.counts.showings).toBe(2);
-});
-
-it.each([
-  [5, 7, 5],
-  [9, 7, 9],
-  // The lower half has begun anew in between, on either side.
-  [2 ** 32 - 1, 2 ** 32 + 3, 2 ** 32 - 1],
-  [2, 3 * 2 ** 32 - 4, 3 * 2 ** 32 + 2],
-  [2 ** 31 + 5, 5 * 2 ** 32 + 2 ** 31, 5 * 2 ** 32 + 2 ** 31 + 5],
-])('a session’s transaction %i beside what begins next, %i, is %i', (lowerHalf, next, whole) => {
-  expect(nearestTransaction(lowerHalf, next)).toBe(whole);
 });
 
 it('a visitor seen last month and again this week is a visitor of this week, and of both', async () => {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { HELD_REASONS, PERSON_STATES } from './values.ts';
+import { HELD_REASONS, MOST_KEPT_DAYS, PERSON_STATES } from './values.ts';
 
 /** One field of an answer, under the label it was asked with. */
 export const answeredFieldSchema = z.strictObject({
@@ -157,7 +157,7 @@ export type PeopleNote = z.infer<typeof peopleNoteSchema>;
 
 export const keepAnswersSchema = z.strictObject({
   /** Days answers are kept; `null` for ever. */
-  days: z.number().int().min(1).max(3650).nullable(),
+  days: z.number().int().min(1).max(MOST_KEPT_DAYS).nullable(),
 });
 export type KeepAnswers = z.infer<typeof keepAnswersSchema>;
 

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { siteSettingsSchema } from './manifest.ts';
 import { selectorSchema } from './trigger.ts';
-import { DEVICES, LEAST_EVENT_DAYS, LIMITS } from './values.ts';
+import { DEVICES, LEAST_EVENT_DAYS, LIMITS, MOST_KEPT_DAYS } from './values.ts';
 
 function isTimeZone(zone: string): boolean {
   try {
@@ -40,7 +40,7 @@ export type SaveSite = z.infer<typeof saveSiteSchema>;
 
 /** How long a site's single events are kept: days, `null` for ever. What was counted of them stays. */
 export const keepEventsSchema = z.strictObject({
-  days: z.number().int().min(LEAST_EVENT_DAYS).max(3650).nullable(),
+  days: z.number().int().min(LEAST_EVENT_DAYS).max(MOST_KEPT_DAYS).nullable(),
 });
 export type KeepEvents = z.infer<typeof keepEventsSchema>;
 

@@ -271,6 +271,8 @@ export const RESULT_AGAINST = ['before', 'weekdays', 'none', 'own'] as const;
 export type ResultAgainst = (typeof RESULT_AGAINST)[number];
 /** Single events are kept so many days at least: forecasts, goals and what came late look that far back. */
 export const LEAST_EVENT_DAYS = 31;
+/** What goes after a time is kept so many days at most; else for ever. */
+export const MOST_KEPT_DAYS = 3650;
 /** How many messages met on one day are told apart; the last is this many or more. */
 export const MET_ON_A_DAY = 5;
 /** By what a campaign's visitors are told apart. */

@@ -122,7 +122,7 @@ export function createLetters(db: DataSource) {
         'SELECT file FROM letters WHERE site_id = $1 AND id = $2 LIMIT 1',
         [siteId, id],
       );
-      const file = row?.file ?? shippedFiles(id, '')?.[0]?.bytes;
+      const file = row?.file ?? (await shippedFiles(id, '')?.[0]?.read());
       if (!file) throw notFound('family of letters');
       return file;
     },
@@ -145,7 +145,7 @@ export function createLetters(db: DataSource) {
         ...rows.map((row) => ({
           id: row.id,
           weights: told(row).weights,
-          files: [{ bytes: row.file, text }],
+          files: [{ read: async () => row.file, text }],
         })),
         ...SHIPPED_LETTERS.filter(({ id }) => asked.includes(id)).map(({ id, weights }) => ({
           id,
@@ -153,7 +153,7 @@ export function createLetters(db: DataSource) {
           files: shippedFiles(id, text) ?? [],
         })),
       ];
-      const keep = async (hash: string, { bytes, text: own }: LettersFile): Promise<void> => {
+      const keep = async (hash: string, { read, text: own }: LettersFile): Promise<void> => {
         const [known]: unknown[] = await manager.query(
           'SELECT FROM letter_file WHERE site_id = $1 AND hash = $2',
           [siteId, hash],
@@ -161,7 +161,7 @@ export function createLetters(db: DataSource) {
         if (!known)
           await manager.query(
             'INSERT INTO letter_file (site_id, hash, bytes) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING',
-            [siteId, hash, await onlyWith(bytes, own)],
+            [siteId, hash, await onlyWith(await read(), own)],
           );
       };
       const loaded = families.map(({ id, weights, files }) => {

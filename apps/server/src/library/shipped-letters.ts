@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
-import { readFileSync, statSync } from 'node:fs';
+import { statSync } from 'node:fs';
+import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import type { Letters } from '@velarium/contract';
 import { lettersFamily } from '@velarium/contract';
@@ -98,7 +99,7 @@ export const SHIPPED_LETTERS: readonly Letters[] = FAMILIES.map(({ name, called,
 
 /** One file of letters, and what is written with it. */
 export interface LettersFile {
-  readonly bytes: Buffer;
+  readonly read: () => Promise<Buffer>;
   readonly text: string;
 }
 
@@ -109,7 +110,7 @@ export function shippedFiles(id: string, text: string): LettersFile[] | undefine
   const [first, second] = family.files;
   const further = (text.match(BEYOND_FIRST) ?? []).join('');
   return [
-    { bytes: readFileSync(first), text },
-    ...(further === '' ? [] : [{ bytes: readFileSync(second), text: further }]),
+    { read: () => readFile(first), text },
+    ...(further === '' ? [] : [{ read: () => readFile(second), text: further }]),
   ];
 }

@@ -57,7 +57,10 @@ export async function partsOf(
   const rows: { key: string | null; visitors: string; converters: string }[] = await reads.query(
     `WITH met AS (
        SELECT DISTINCT ON (visitor) visitor, ${KEYS[by]} AS key FROM visitor_day
-        WHERE ${IN_STRETCH} AND kind = 'shown' AND $4::text IS NOT NULL ORDER BY visitor, day),
+        WHERE ${IN_STRETCH} AND kind = 'shown'
+          -- The zone, which not every way of telling them apart asks for.
+          AND $4::text IS NOT NULL
+        ORDER BY visitor, day),
      converted AS (SELECT DISTINCT visitor FROM visitor_day WHERE ${IN_STRETCH} AND kind = 'converted')
      SELECT key, count(*) AS visitors, count(converted.visitor) AS converters
        FROM met LEFT JOIN converted USING (visitor) GROUP BY key ORDER BY visitors DESC, key LIMIT $5`,

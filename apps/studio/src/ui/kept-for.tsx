@@ -1,10 +1,9 @@
+import { MOST_KEPT_DAYS } from '@velarium/contract/values';
 import { counted } from '@velarium/core';
 import { useState } from 'react';
 import { Button } from './button.tsx';
 import { NumberField } from './number-field.tsx';
 import { Switch } from './switch.tsx';
-
-const MOST_DAYS = 3650;
 
 interface KeptForProps {
   /** What goes: "single events", "answers". */
@@ -42,19 +41,12 @@ export function KeptFor({ what, hint, days, first, min, isBusy, onKeep }: KeptFo
               unit="days"
               value={shown}
               min={min}
-              max={MOST_DAYS}
+              max={MOST_KEPT_DAYS}
               onChange={setDraft}
             />
           </div>
           {draft !== null && draft !== days && (
-            <Button
-              tone="halt"
-              isBusy={isBusy}
-              onClick={() => {
-                onKeep(draft);
-                setDraft(null);
-              }}
-            >
+            <Button tone="halt" isBusy={isBusy} onClick={() => onKeep(draft)}>
               Remove those older than {counted(draft, 'day')}
             </Button>
           )}

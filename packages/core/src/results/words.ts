@@ -166,6 +166,7 @@ const named = (kind: 'region' | 'language', key: string): string => {
 const UNNAMED: Readonly<Partial<Record<Breakdown, string>>> = {
   source: 'typed in, or not known',
   variant: 'not divided',
+  cause: 'several together, or not known',
   written: 'in one language only',
   group: 'in no group',
 };
