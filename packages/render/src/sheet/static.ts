@@ -83,7 +83,7 @@ textarea.field{min-block-size:96px;resize:vertical}
 .layer[data-format=bar] .countdown b{display:inline;font-size:1.1em}
 .layer[data-format=bar] .countdown span{min-inline-size:0}
 .share{display:grid;inline-size:100%}
-.share .act{justify-self:stretch;gap:8px;min-inline-size:44px;padding-inline:12px}
+.share .act{justify-self:stretch;flex-wrap:wrap;align-content:center;gap:2px 8px;min-inline-size:44px;padding-inline:12px}
 .share[data-shape=round] .act{border-radius:99px}
 .share[data-shape=square] .act{border-radius:0}
 .share .many{font-variant-numeric:tabular-nums;opacity:.75}

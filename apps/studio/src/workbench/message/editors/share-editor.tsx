@@ -78,24 +78,22 @@ export function ShareEditor({ block, edit }: EditorProps<'share'>) {
       <Menu items={SHARE_WAYS.map((way) => ({ label: WAY_WORDS[way], onSelect: () => add(way) }))}>
         <Button className="justify-self-start">Add a way</Button>
       </Menu>
-      <div className="grid grid-cols-2 gap-2">
-        <Segments
-          label="Columns"
-          value={String(block.columns)}
-          onChange={(columns) => edit((old) => ({ ...old, columns: Number(columns) }), 'columns')}
-          options={['1', '2', '3'].map((value) => ({ value, label: value }))}
-        />
-        <Segments
-          label="Shape"
-          value={block.shape}
-          onChange={(shape) => edit((old) => ({ ...old, shape }), 'shape')}
-          options={[
-            { value: 'round', label: 'Round' },
-            { value: 'rounded', label: 'Rounded' },
-            { value: 'square', label: 'Square' },
-          ]}
-        />
-      </div>
+      <Segments
+        label="Columns"
+        value={String(block.columns)}
+        onChange={(columns) => edit((old) => ({ ...old, columns: Number(columns) }), 'columns')}
+        options={['1', '2', '3'].map((value) => ({ value, label: value }))}
+      />
+      <Segments
+        label="Shape"
+        value={block.shape}
+        onChange={(shape) => edit((old) => ({ ...old, shape }), 'shape')}
+        options={[
+          { value: 'round', label: 'Round' },
+          { value: 'rounded', label: 'Rounded' },
+          { value: 'square', label: 'Square' },
+        ]}
+      />
       <Segments
         label="Shows"
         value={block.shows}
