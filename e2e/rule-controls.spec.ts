@@ -26,7 +26,9 @@ test('a wish about the design shows on the stage before it is taken, and leaves 
       .locator('.card')
       .first()
       .evaluate((card) => getComputedStyle(card).backgroundColor);
-  const before = await ground();
+  let before = '';
+  // One that is just being drawn anew has none.
+  await expect.poll(async () => (before = await ground())).toMatch(/^rgb/);
   await page.keyboard.press('ControlOrMeta+k');
   await page.keyboard.type('background dark green and 420 wide');
   const proposal = page.getByRole('option', { name: /Change the message/ });

@@ -5,7 +5,7 @@ import { serverUser } from '../lib/cluster.mjs';
 import { freePort } from '../lib/ports.mjs';
 import { isRoot } from '../lib/root.mjs';
 
-/** What a connection of ours says when it begins; the pooler says the first three to the database itself. */
+/** What a connection of ours says when it begins; the pooler says it to the database itself. */
 const SAID = [
   'statement_timeout',
   'lock_timeout',
@@ -13,7 +13,7 @@ const SAID = [
   'options',
   'extra_float_digits',
 ];
-const LIMITS = `SET statement_timeout = '15s'; SET lock_timeout = '8s'; SET idle_in_transaction_session_timeout = '20s'`;
+const LIMITS = `SET jit = off; SET statement_timeout = '15s'; SET lock_timeout = '8s'; SET idle_in_transaction_session_timeout = '20s'`;
 
 /**
  * A connection pooler (PgBouncer) in front of a database: many processes share few connections, transaction by transaction;

@@ -1,8 +1,10 @@
 import type { AnswerPage, Campaign } from '@velarium/contract';
 import fc from 'fast-check';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { createIntakeService } from '../src/intake/index.ts';
+import { createIntakeService, storeEvents } from '../src/intake/index.ts';
 import { nearestTransaction } from '../src/results/count-events.ts';
+import { COUNT } from '../src/results/count-statement.ts';
+import { countEvents } from '../src/results/index.ts';
 import {
   BROWSER,
   createCampaign,
@@ -15,6 +17,7 @@ import {
   sendEvents,
   type TestServer,
 } from './server.ts';
+import { storedEvent } from './stored-event.ts';
 
 const DAY_MS = 86_400_000;
 
@@ -224,4 +227,15 @@ it.each([
   [2 ** 31 + 5, 5 * 2 ** 32 + 2 ** 31, 5 * 2 ** 32 + 2 ** 31 + 5],
 ])('a session’s transaction %i beside what begins next, %i, is %i', (lowerHalf, next, whole) => {
   expect(nearestTransaction(lowerHalf, next)).toBe(whole);
+});
+
+it('each visitor is looked up by themselves, also while the database knows nothing of its tables yet', async () => {
+  const { db } = server;
+  const events = Array.from({ length: 2000 }, () => storedEvent({ ...owner, campaign }, 'shown', 1000));
+  await storeEvents(db.manager, events);
+  await countEvents(db);
+  const plan: { 'QUERY PLAN': string }[] = await db.query(`EXPLAIN ${COUNT}`, [0, 2 ** 31, '-infinity']);
+  const indexes = plan.flatMap((line) => /visitor_day_\w+/.exec(line['QUERY PLAN']) ?? []);
+  expect(indexes).toContain('visitor_day_pkey');
+  expect(indexes).not.toContain('visitor_day_by_day');
 });

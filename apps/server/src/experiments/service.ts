@@ -68,7 +68,7 @@ export function createExperimentService({
       `SELECT count(DISTINCT visitor) FILTER (WHERE kind = 'shown') AS visitors,
               count(DISTINCT visitor) FILTER (WHERE ${goal ? REACHED : "kind = 'converted'"}) AS converters,
               count(DISTINCT day) AS days
-         FROM visitor_day WHERE campaign_id = $1 AND kind IN ('shown', 'converted') AND day > now()::date - 28`,
+         FROM visitor_day WHERE campaign_id = $1 AND kind IN ('shown', 'converted') AND day > now()::date - 28 AND day > '-infinity'`,
       [campaignId, ...(goal ? [goal.id, goal.days] : [])],
     );
     return {

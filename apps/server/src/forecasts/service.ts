@@ -75,8 +75,8 @@ export function createForecastService({ db, reader, sites }: ForecastServices) {
              FROM unnest($1::uuid[], $2::integer[], $3::timestamptz[], $4::timestamptz[])
                AS launch (campaign, version, at, until)
              JOIN visitor_day d ON d.campaign_id = launch.campaign AND d.kind = 'shown'
-              -- A day of the site's own clock may be a day of another date here.
-              AND d.day >= launch.at::date - 1
+              -- A day of the site's own clock may be a day of another date here. That there is one at all opens the index over days.
+              AND d.day >= launch.at::date - 1 AND d.day > '-infinity'
               AND d.first_at >= launch.at AND d.first_at < launch.until
             GROUP BY launch.campaign, launch.version, launch.at, d.visitor) AS first
           GROUP BY campaign, version, day`,

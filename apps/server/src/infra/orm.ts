@@ -50,6 +50,7 @@ import { AskedTogether1764000000030 } from './migrations/0030-asked-together.ts'
 import { KeysThatRehearse1764000000031 } from './migrations/0031-keys-that-rehearse.ts';
 import { LanguageOfAShowing1764000000032 } from './migrations/0032-language-of-a-showing.ts';
 import { ResultsWithoutEvents1764000000033 } from './migrations/0033-results-without-events.ts';
+import { DaysForWhoAsksForDays1764000000034 } from './migrations/0034-days-for-who-asks-for-days.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
@@ -62,6 +63,12 @@ const PATIENCE = {
   lock_timeout: 8000,
   idle_in_transaction_session_timeout: 20_000,
 } as const;
+
+/**
+ * Statements of ours are many parts over many partitions and take milliseconds; compiling each of them anew takes ten times as
+ * long as running it.
+ */
+const UNCOMPILED = { options: '-c jit=off' } as const;
 
 export interface DataSourceOptions {
   readonly poolSize?: number;
@@ -79,7 +86,10 @@ export function createDataSource(
     url: databaseUrl,
     poolSize,
     applicationName: 'velarium',
-    extra: isPatient ? { connectionTimeoutMillis: PATIENCE.connectionTimeoutMillis } : PATIENCE,
+    extra: {
+      ...UNCOMPILED,
+      ...(isPatient ? { connectionTimeoutMillis: PATIENCE.connectionTimeoutMillis } : PATIENCE),
+    },
     entities: [
       AccountEntity,
       WorkspaceEntity,
@@ -134,6 +144,7 @@ export function createDataSource(
       KeysThatRehearse1764000000031,
       LanguageOfAShowing1764000000032,
       ResultsWithoutEvents1764000000033,
+      DaysForWhoAsksForDays1764000000034,
     ],
     migrationsTransactionMode: 'each',
     // A failed query is thrown; writing it down too would put what people sent into the log.
