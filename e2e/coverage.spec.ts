@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import type { Schedule } from '@velarium/contract';
 import { expectAccessible } from './lib/accessibility.ts';
 import { draft, publish, restAll } from './lib/api.ts';
 import { expect, test } from './lib/velarium.ts';
@@ -194,7 +195,7 @@ test('first and last days are moved in the season, by hand and by keys, and take
   for (let days = 0; days < 3; days++) await page.keyboard.press('ArrowRight');
   await expect.poll(dates).toEqual([`${day(7)}T09:00`, `${day(24)}T18:00`]);
   await expect(last).toBeFocused();
-  await expect(page.getByText('The draft of “Advent” has the new days.')).toBeVisible();
+  await expect(page.getByText('The draft of “Advent” has the new times.')).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect.poll(dates).toEqual([`${day(7)}T09:00`, `${day(21)}T18:00`]);
   await expect(last).toHaveAttribute('aria-label', begun);
@@ -244,4 +245,61 @@ test('first and last days are moved in the season, by hand and by keys, and take
   const address = await page.getByText(/\/calendar\/[\w-]{32}\.ics$/).textContent();
   const given = await page.request.get(address ?? '', { headers: { cookie: '' } });
   expect(await given.text()).toContain('BEGIN:VCALENDAR');
+});
+
+test('days that are drawn over a lane are left out and let in again; in the window of a day, hours are', async ({
+  velarium,
+  studioPage: page,
+}) => {
+  await restAll(velarium);
+  const id = await draft(velarium, { name: 'Advent' });
+  const schedule = () =>
+    velarium
+      .query<{ schedule: Schedule | null }>(
+        `SELECT draft #> '{rule,limits,schedule}' AS schedule FROM campaign WHERE id = $1`,
+        [id],
+      )
+      .then(([row]) => row?.schedule ?? null);
+  await page.getByRole('link', { name: 'Season' }).click();
+  await page.getByRole('radio', { name: 'Week', exact: true }).check();
+  await page.getByRole('button', { name: 'Later' }).click();
+  const lane = page
+    .getByRole('list', { name: 'Campaigns' })
+    .getByRole('listitem')
+    .filter({ hasText: 'Advent' });
+  const ground = await lane.locator('.cursor-cell').boundingBox();
+  if (!ground) throw new Error('expected a lane');
+  // From the third of the seven days into the fourth.
+  const across = async (from: number, to: number) => {
+    await page.mouse.move(ground.x + ground.width * from, ground.y + ground.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(ground.x + ground.width * to, ground.y + ground.height / 2, { steps: 3 });
+    await page.mouse.up();
+  };
+  await across(2.4 / 7, 3.2 / 7);
+  const asked = page.getByRole('dialog', { name: 'Days of Advent' });
+  const [first, last] = [
+    await asked.getByLabel('First day').inputValue(),
+    await asked.getByLabel('Last day').inputValue(),
+  ];
+  expect((Date.parse(last) - Date.parse(first)) / 86_400_000).toBe(1);
+  await expectAccessible(page);
+  await asked.getByRole('button', { name: /^Leaves out / }).click();
+  await expect.poll(schedule).toMatchObject({ blackouts: [{ from: first, to: last }] });
+
+  // The same by keys alone.
+  const byKeys = lane.getByRole('button', { name: 'Days of Advent' });
+  await byKeys.focus();
+  await page.keyboard.press('Enter');
+  await asked.getByLabel('First day').fill(first);
+  await asked.getByLabel('Last day').fill(last);
+  await asked.getByRole('button', { name: /in again$/ }).press('Enter');
+  await expect.poll(schedule).toBeNull();
+
+  await page.getByRole('radio', { name: 'Day', exact: true }).check();
+  await across(18.3 / 24, 21.7 / 24);
+  await page.getByRole('button', { name: 'Runs from 18:00 to 22:00 only' }).click();
+  await expect.poll(schedule).toMatchObject({ hours: [{ from: '18:00', to: '22:00' }] });
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(schedule).toBeNull();
 });

@@ -19,7 +19,11 @@ export default defineConfig({
     screenshot: 'only-on-failure',
     launchOptions: {
       executablePath: '/usr/bin/chromium-headless-shell',
-      args: ['--log-level=3', '--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1, EXCLUDE localhost'],
+      args: [
+        '--js-flags=--no-turbofan --min-semi-space-size=32',
+        '--log-level=3',
+        '--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1, EXCLUDE localhost',
+      ],
     },
   },
 });

@@ -5,7 +5,7 @@ import { changeSettings, publish, restAll } from './lib/api.ts';
 import { expect, newVisitor, test, type Velarium } from './lib/velarium.ts';
 
 /** Sixty in all, in parts beside each other. */
-const VISITS = 15;
+const VISITS = 8;
 const SEEDS = [20261127, 7, 1610, 1655];
 /** One frame, and what a timer may come late. */
 const FRAME_SECONDS = 0.05;

@@ -229,6 +229,32 @@ it.each([
   expect(nearestTransaction(lowerHalf, next)).toBe(whole);
 });
 
+describe('what is stored while others store', () => {
+  const showing = () => storedEvent({ ...owner, campaign }, 'shown', 1000);
+  const moved = async () =>
+    (await server.db.query('SELECT last_value > mark AS moved FROM counted_until, event_mark'))[0].moved;
+  it('is counted when it is there, and until then is known to be to come', async () => {
+    const slow = server.db.createQueryRunner();
+    await slow.startTransaction();
+    await storeEvents(slow.manager, [showing()]);
+    await storeEvents(server.db.manager, [showing()]);
+    await countEvents(server.db, 0);
+    // One began before the other, which therefore waits too.
+    expect(await moved()).toBe(true);
+    await slow.commitTransaction();
+    await slow.release();
+    expect(await numbers()).toMatchObject({ showings: 2 });
+    expect(await moved()).toBe(false);
+  });
+  it('nothing is looked for where nothing was stored', async () => {
+    await storeEvents(server.db.manager, [showing()]);
+    expect(await numbers()).toMatchObject({ showings: 1 });
+    const asked: string[] = [];
+    await countEvents({ query: (sql: string) => asked.push(sql) && server.db.query(sql) } as never);
+    expect(asked).toHaveLength(1);
+  });
+});
+
 it('each visitor is looked up by themselves, also while the database knows nothing of its tables yet', async () => {
   const { db } = server;
   const events = Array.from({ length: 2000 }, () => storedEvent({ ...owner, campaign }, 'shown', 1000));

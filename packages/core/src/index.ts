@@ -114,6 +114,7 @@ export * from './schedule/clock-changes.ts';
 export * from './schedule/schedule.ts';
 export * from './schedule/zone.ts';
 export * from './season/season.ts';
+export * from './season/span-edits.ts';
 export * from './season/window.ts';
 export * from './sentence/limits-words.ts';
 export * from './sentence/moment-words.ts';

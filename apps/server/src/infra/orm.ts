@@ -50,7 +50,7 @@ import { AskedTogether1764000000030 } from './migrations/0030-asked-together.ts'
 import { KeysThatRehearse1764000000031 } from './migrations/0031-keys-that-rehearse.ts';
 import { LanguageOfAShowing1764000000032 } from './migrations/0032-language-of-a-showing.ts';
 import { ResultsWithoutEvents1764000000033 } from './migrations/0033-results-without-events.ts';
-import { DaysForWhoAsksForDays1764000000034 } from './migrations/0034-days-for-who-asks-for-days.ts';
+import { CountingAtHand1764000000034 } from './migrations/0034-counting-at-hand.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
@@ -144,7 +144,7 @@ export function createDataSource(
       KeysThatRehearse1764000000031,
       LanguageOfAShowing1764000000032,
       ResultsWithoutEvents1764000000033,
-      DaysForWhoAsksForDays1764000000034,
+      CountingAtHand1764000000034,
     ],
     migrationsTransactionMode: 'each',
     // A failed query is thrown; writing it down too would put what people sent into the log.

@@ -9,6 +9,18 @@ const USUAL_AGE_MS = 4 * 86_400_000;
 const DEPTHS = `ARRAY[${STAY_DEPTHS.join(',')}]::smallint[]`;
 
 /**
+ * Decision 0016: an event whose own time is not believed is known by its id alone, once and for all. Left out where none is: to
+ * look through every day there is costs more to plan than all the rest.
+ */
+const LATE = `late AS (
+       INSERT INTO late_event (id, at)
+       SELECT id, at FROM sent
+        WHERE is_late AND NOT EXISTS (SELECT FROM event WHERE event.id = sent.id AND event.at = sent.own_at)
+        ORDER BY id
+       ON CONFLICT DO NOTHING
+       RETURNING id, at),`;
+
+/**
  * Stores events in one statement; campaigns' numbers are counted behind it (decision 0026). An event known by its id is passed over and not
  * counted again, whenever it comes (decision 0016); one that names a campaign of another site is dropped. Rollup rows are touched in
  * one order, so statements that run side by side wait for each other and never deadlock.
@@ -19,6 +31,7 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
   const column = (pick: (event: StoredEvent) => Cell) => arrayLiteral(events.map(pick));
   const visits = visitsOf(events);
   const ofVisits = (pick: (visit: VisitRow) => Cell) => arrayLiteral(visits.map(pick));
+  const hasLate = events.some(({ isLate }) => isLate);
   const pages = [...new Map(events.map((event) => [`${event.siteId} ${event.page}`, event])).values()];
   const ofPages = (pick: (event: StoredEvent) => Cell) => arrayLiteral(pages.map(pick));
   const [row]: [{ stored: string }] = await manager.query(
@@ -31,14 +44,7 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
                   seconds, depth, view, is_late, own_at, cause, goal, worth, part, language)),
      -- One row a page, so that joining it doubles nothing.
      counted_as AS (SELECT * FROM unnest($33::uuid[], $34::text[], $35::text[]) AS page_of (site_id, page, path)),
-     -- Decision 0016: an event whose own time is not believed is known by its id alone, once and for all.
-     late AS (
-       INSERT INTO late_event (id, at)
-       SELECT id, at FROM sent
-        WHERE is_late AND NOT EXISTS (SELECT FROM event WHERE event.id = sent.id AND event.at = sent.own_at)
-        ORDER BY id
-       ON CONFLICT DO NOTHING
-       RETURNING id, at),
+     ${hasLate ? LATE : ''}
      fresh AS (
        INSERT INTO event (id, at, site_id, kind, visitor, session, page, device, campaign_id, version, closed_by,
                           variant, seconds, depth, view, cause, goal, worth, part, language)
@@ -47,7 +53,7 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
          FROM sent
          LEFT JOIN campaign ON campaign.id = sent.campaign_id AND campaign.site_id = sent.site_id
         WHERE (sent.campaign_id IS NULL OR campaign.id IS NOT NULL)
-          AND CASE WHEN is_late THEN EXISTS (SELECT FROM late WHERE late.id = sent.id AND late.at = sent.at)
+          AND CASE WHEN is_late THEN ${hasLate ? 'EXISTS (SELECT FROM late WHERE late.id = sent.id AND late.at = sent.at)' : 'false'}
                    ELSE NOT EXISTS (SELECT FROM late_event known WHERE known.id = sent.id) END
        ON CONFLICT DO NOTHING
        RETURNING *),

@@ -32,17 +32,18 @@ export const nearestTransaction = (lowerHalf: number, next: number): number =>
   next + ((lowerHalf - (next % 2 ** 32)) | 0);
 
 /**
- * All transactions of this database before this one have ended, so that none of their events can come any more. What is
- * under way in other databases of the same cluster is not waited for.
+ * All transactions of this database before this one have ended, so that none of their events can come any more; whether that
+ * is all there were. What is under way in other databases of the same cluster is not waited for.
  */
-async function horizonOf(manager: EntityManager): Promise<number> {
+async function horizonOf(manager: EntityManager): Promise<{ readonly tx: number; readonly isAll: boolean }> {
   // First, so that whoever begins between the two lies behind it.
   const next = await nextTransaction(manager);
   const running: { xid: string }[] = await manager.query(
     `SELECT backend_xid::text AS xid FROM pg_stat_activity
       WHERE datname = current_database() AND backend_xid IS NOT NULL AND pid <> pg_backend_pid()`,
   );
-  return Math.min(next, ...running.map(({ xid }) => nearestTransaction(Number(xid), next)));
+  const tx = Math.min(next, ...running.map(({ xid }) => nearestTransaction(Number(xid), next)));
+  return { tx, isAll: tx === next };
 }
 
 /** Counts a piece; `null` when another process is at it. */
@@ -54,7 +55,9 @@ async function countSome(manager: EntityManager): Promise<Step | null> {
   );
   if (!until) return null;
   const { tx: from, since, isOld } = until;
-  const horizon = await horizonOf(manager);
+  // Before the horizon: what moved it was stored by a transaction that has ended, or is under way and seen to be.
+  const [{ mark }]: [{ mark: string }] = await manager.query('SELECT last_value AS mark FROM event_mark');
+  const { tx: horizon, isAll } = await horizonOf(manager);
   const [{ last, found }]: [{ last: string | null; found: string }] = await manager.query(
     `SELECT max(tx) AS last, count(*) AS found
        FROM (SELECT tx FROM event WHERE tx >= $1 AND tx < $2 AND at >= $3 ORDER BY tx LIMIT ${AT_ONCE}) AS next_ones`,
@@ -66,7 +69,11 @@ async function countSome(manager: EntityManager): Promise<Step | null> {
     await manager.query(COUNT, [from, upTo, since]);
     await countGoals(manager, { from, upTo, since });
   }
-  await manager.query('UPDATE counted_until SET tx = $1', [upTo]);
+  await manager.query('UPDATE counted_until SET tx = $1, mark = CASE WHEN $2 THEN $3 ELSE mark END', [
+    upTo,
+    isAll && !isMore,
+    mark,
+  ]);
   // Once all that happened long ago is counted, only what is usual is looked for again.
   if (isOld)
     await manager.query(
@@ -82,13 +89,15 @@ async function countSome(manager: EntityManager): Promise<Step | null> {
  * up, it is waited for a moment and then left to the worker.
  */
 export async function countEvents(db: DataSource, patienceMs = PATIENCE_MS): Promise<void> {
-  const [until]: { tx: string; since: string }[] = await db.query(
-    'SELECT tx, since::text FROM counted_until',
+  const [until]: { tx: string; since: string; isMoved: boolean }[] = await db.query(
+    'SELECT tx, since::text, last_value > mark AS "isMoved" FROM counted_until, event_mark',
   );
-  // Asked with the values themselves: the database then looks at the few days that can hold any.
+  if (!until?.isMoved) return;
+  // A mark that another transaction kept from being set says nothing. Asked with the values themselves: the database then looks at
+  // the few days that can hold any.
   const [{ isNew }]: [{ isNew: boolean }] = await db.query(
     'SELECT EXISTS (SELECT FROM event WHERE tx >= $1 AND at >= $2) AS "isNew"',
-    [until?.tx, until?.since],
+    [until.tx, until.since],
   );
   if (!isNew) return;
   const next = await nextTransaction(db.manager);

@@ -6,6 +6,7 @@ import { Link, useNavigate } from 'react-router';
 import type { Move } from '../api/queries.ts';
 import { IconButton } from '../ui/button.tsx';
 import { cx } from '../ui/cx.ts';
+import { mayGlide, useGlide } from '../ui/glide.ts';
 import { Menu, type MenuItem } from '../ui/menu.tsx';
 import { Rate } from '../ui/rate.tsx';
 import { when } from '../ui/when.ts';
@@ -57,6 +58,7 @@ export const CampaignRow = memo(function CampaignRow(props: CampaignRowProps) {
     props;
   const { id, siteId, name, note, state, numbers, hasUnpublishedChanges } = campaign;
   const [isOpen, setOpen] = useState(false);
+  const glide = useGlide(siteId, id);
   const isClose = density === 'close';
   return (
     <li
@@ -83,6 +85,7 @@ export const CampaignRow = memo(function CampaignRow(props: CampaignRowProps) {
         anchor={campaign.anchor}
         of={campaign.miniature}
         className={cx('max-lg:hidden', isClose ? 'h-10 w-16' : 'h-19 w-[7.6rem]')}
+        style={glide('message')}
       />
       <div className="min-w-0">
         <div className="flex items-baseline gap-4">
@@ -94,6 +97,8 @@ export const CampaignRow = memo(function CampaignRow(props: CampaignRowProps) {
           >
             <Link
               to={`/sites/${siteId}/campaigns/${id}`}
+              viewTransition={mayGlide()}
+              style={glide('name')}
               className="truncate text-base font-semibold underline-offset-4 hover:underline"
             >
               {name}

@@ -1,4 +1,5 @@
 import type { Anchor, Format, Miniature as From, MiniaturePart } from '@velarium/contract';
+import type { CSSProperties } from 'react';
 import { cx } from '../ui/cx.ts';
 
 /** A desktop window of 1280 by 800 CSS pixels, sixteen of them one here. */
@@ -49,10 +50,11 @@ interface MiniatureProps {
   readonly anchor: Anchor;
   readonly of: From;
   readonly className?: string;
+  readonly style?: CSSProperties;
 }
 
 /** A message from afar, as it stands in a desktop window; what it does is said beside it. */
-export function Miniature({ format, anchor, of, className }: MiniatureProps) {
+export function Miniature({ format, anchor, of, className, style }: MiniatureProps) {
   const { rows, ground, hasVeil } = of;
   const wanted =
     rows.reduce((sum, row) => sum + rowHeight(row), 0) + GAP * Math.max(0, rows.length - 1) + 2 * ROOM;
@@ -83,6 +85,7 @@ export function Miniature({ format, anchor, of, className }: MiniatureProps) {
         'flex-none rounded-sm border border-line-strong bg-sheet forced-color-adjust-none',
         className,
       )}
+      {...(style ? { style } : {})}
     >
       <g fill="var(--color-line)">
         <rect width={WIDTH} height={6} opacity={0.8} />

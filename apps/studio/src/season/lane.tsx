@@ -5,9 +5,12 @@ import {
   type Lane as LaneOf,
   movedSchedule,
   type ScheduleEdge,
+  type Zoom,
 } from '@velarium/core';
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import { cx } from '../ui/cx.ts';
+import { barOf, placeOf } from './place.ts';
+import { SpanTaker } from './span-taker.tsx';
 
 const DAY_MS = 86_400_000;
 /** Arrow keys pressed one after the other are one change. */
@@ -18,16 +21,6 @@ const EDGE_WORDS: Readonly<Record<ScheduleEdge, string>> = {
   both: 'All its days',
 };
 
-/** Where an instant lies in a window, per cent from its left. */
-export const placeOf = (atMs: number, [fromMs, toMs]: Interval): number =>
-  ((Math.min(toMs, Math.max(fromMs, atMs)) - fromMs) / (toMs - fromMs)) * 100;
-
-/** Where a stretch of time lies in a window. */
-export const barOf = ([fromMs, toMs]: Interval, window: Interval) => ({
-  left: `${placeOf(fromMs, window)}%`,
-  width: `${placeOf(toMs, window) - placeOf(fromMs, window)}%`,
-});
-
 /** A moment by the site's own clocks. */
 const momentWords = (atMs: number, timeZone: string): string =>
   new Date(atMs).toLocaleString('en-GB', { timeZone, dateStyle: 'medium', timeStyle: 'short' });
@@ -37,13 +30,14 @@ interface LaneProps {
   /** Of its draft, which is what can be moved. */
   readonly schedule: Schedule | null;
   readonly window: Interval;
+  readonly zoom: Zoom;
   readonly zone: string;
   /** Where it meets another that is looked at. */
   readonly met: readonly Interval[];
   readonly plannedAtMs: number | null;
   readonly canEdit: boolean;
   /** Settles once the change is saved, or is not. */
-  readonly onEdit: (schedule: Schedule) => Promise<unknown>;
+  readonly onEdit: (schedule: Schedule | null) => Promise<unknown>;
 }
 interface Move {
   readonly edge: ScheduleEdge;
@@ -52,9 +46,9 @@ interface Move {
 
 /**
  * What visitors meet of a campaign in the window, and what its draft says where that is something else. Its first and last day
- * are taken by the hand, or moved by the arrow keys, a day at a time.
+ * are taken by the hand, or moved by the arrow keys, a day at a time; days that are drawn over are asked about.
  */
-export function Lane({ lane, schedule, window, zone, met, plannedAtMs, canEdit, onEdit }: LaneProps) {
+export function Lane({ lane, schedule, window, zoom, zone, met, plannedAtMs, canEdit, onEdit }: LaneProps) {
   /** By how much something is being moved; until the list says the same, it stays where it was let go. */
   const [move, setMove] = useState<Move | null>(null);
   /** What keys have moved and is not saved yet. */
@@ -175,6 +169,13 @@ export function Lane({ lane, schedule, window, zone, met, plannedAtMs, canEdit, 
         >
           ◷ launches
         </span>
+      )}
+      {canEdit && (
+        <SpanTaker
+          {...{ schedule, window, zoom, zone }}
+          name={lane.name}
+          onEdit={(next) => void onEdit(next).catch(() => {})}
+        />
       )}
       {canEdit && start && handle('start', start, at(start))}
       {canEdit && end && handle('end', end, at(end))}

@@ -6,7 +6,7 @@ import { Button } from '../ui/button.tsx';
 import { cx } from '../ui/cx.ts';
 import { Popover } from '../ui/popover.tsx';
 import { tell, tellProblem } from '../ui/toast.tsx';
-import { barOf } from './lane.tsx';
+import { barOf } from './place.ts';
 
 const ROW = 24;
 const day = new Intl.DateTimeFormat('en-GB', {

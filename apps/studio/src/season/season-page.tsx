@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import type { CampaignSummary, Season, Site, SitePage } from '@velarium/contract';
+import type { CampaignSummary, Schedule, Season, Site, SitePage } from '@velarium/contract';
 import {
   type Interval,
   lanesOf,
@@ -23,10 +23,12 @@ import { Button, IconButton } from '../ui/button.tsx';
 import { cx } from '../ui/cx.ts';
 import { Segments } from '../ui/segments.tsx';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
-import { barOf, Lane, laneWords, placeOf } from './lane.tsx';
+import { Lane, laneWords } from './lane.tsx';
 import { Meetings, QuietWeeks } from './meetings.tsx';
 import { NotesRow } from './notes-row.tsx';
+import { barOf, placeOf } from './place.ts';
 import { SeasonTools } from './season-tools.tsx';
+import { SpanButton } from './span-taker.tsx';
 import { useMeetings } from './use-meetings.ts';
 import { useScheduleEdit } from './use-schedule-edit.ts';
 
@@ -181,6 +183,14 @@ function Weeks({ site, season, pages, campaigns }: WeeksProps) {
                   const { rule } = campaign;
                   const schedule = rule.limits.schedule;
                   const isLooked = looked?.first === n || looked?.second === n;
+                  const changed = (next: Schedule | null) => ({
+                    id: lane.id,
+                    name: lane.name,
+                    schedule: next,
+                    before: schedule,
+                    isLive: isLive(campaign.state),
+                  });
+                  const times = { schedule, window, zoom, zone };
                   return (
                     <li
                       key={lane.id}
@@ -199,25 +209,22 @@ function Weeks({ site, season, pages, campaigns }: WeeksProps) {
                           {lane.name}
                         </Link>
                         <span className="ml-auto flex-none text-xs text-soft">{besideWords(campaign)}</span>
+                        {canEdit && (
+                          <SpanButton
+                            {...times}
+                            name={lane.name}
+                            onEdit={(next) => edit.mutate(changed(next))}
+                          />
+                        )}
                       </span>
                       <span className="sr-only">{laneWords(lane, zone)}</span>
                       <Lane
                         lane={lane}
-                        schedule={schedule}
-                        window={window}
-                        zone={zone}
+                        {...times}
                         met={isLooked ? (looked?.when ?? []) : []}
                         plannedAtMs={campaign.plannedAt ? Date.parse(campaign.plannedAt) : null}
                         canEdit={canEdit}
-                        onEdit={(next) =>
-                          edit.mutateAsync({
-                            id: lane.id,
-                            name: lane.name,
-                            schedule: next,
-                            before: schedule,
-                            isLive: isLive(campaign.state),
-                          })
-                        }
+                        onEdit={(next) => edit.mutateAsync(changed(next))}
                       />
                     </li>
                   );
@@ -229,7 +236,12 @@ function Weeks({ site, season, pages, campaigns }: WeeksProps) {
               <span>□ a draft, or resting: once it is launched</span>
               <span>┄ what the draft says, where it says something else</span>
               <span>▨ a week in which nothing is open</span>
-              {canEdit && <span>Drag a first or last day, or focus it and press ← →</span>}
+              {canEdit && (
+                <span>
+                  Drag a first or last day, or focus it and press ← →; draw over days of a lane (hours, where
+                  a day is looked at) to say what happens in them
+                </span>
+              )}
             </p>
           </section>
           <div className="grid content-start gap-7">

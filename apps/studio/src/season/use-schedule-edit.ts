@@ -6,7 +6,7 @@ import { tell, tellProblem } from '../ui/toast.tsx';
 interface Edit {
   readonly id: string;
   readonly name: string;
-  readonly schedule: Schedule;
+  readonly schedule: Schedule | null;
   /** What it was, to go back to. */
   readonly before: Schedule | null;
   /** Whether visitors meet the campaign: they meet the change with its next launch only. */
@@ -30,7 +30,7 @@ export function useScheduleEdit(siteId: string) {
     onError: tellProblem,
     onSuccess: (_, { id, name, before, isLive }) =>
       tell(
-        `The draft of “${name}” has the new days.${isLive ? ' Visitors meet them with its next launch.' : ''}`,
+        `The draft of “${name}” has the new times.${isLive ? ' Visitors meet them with its next launch.' : ''}`,
         () => void save(id, before).then(() => refresh(id), tellProblem),
       ),
     // What was dragged stays where it was let go until the list says the same.

@@ -8,6 +8,7 @@ import { useTitle } from '../app/use-title.ts';
 import { isLive, StateMark } from '../board/state-mark.tsx';
 import { useMoves } from '../board/use-moves.ts';
 import { Button, IconButton } from '../ui/button.tsx';
+import { mayGlide, useGlide } from '../ui/glide.ts';
 import { tellProblem } from '../ui/toast.tsx';
 import { NoteOfTeam } from './note-of-team.tsx';
 import { hasEdits, type SaveStatus, useWorkbench, useWorkbenchStore } from './store.ts';
@@ -43,7 +44,11 @@ export function WorkbenchHeader({ onLaunch, flush }: WorkbenchHeaderProps) {
   useTitle(useWorkbench((state) => state.name));
   return (
     <div className="flex min-h-12 flex-wrap items-center gap-x-2.5 gap-y-1 border-b border-line px-5 max-lg:py-1.5">
-      <Link to={`/sites/${siteId}/board`} className="text-soft underline-offset-4 hover:underline">
+      <Link
+        to={`/sites/${siteId}/board`}
+        viewTransition={mayGlide()}
+        className="text-soft underline-offset-4 hover:underline"
+      >
         Board
       </Link>
       <Link
@@ -106,6 +111,7 @@ export function WorkbenchHeader({ onLaunch, flush }: WorkbenchHeaderProps) {
 function CampaignName() {
   const store = useWorkbenchStore();
   const name = useWorkbench((state) => state.name);
+  const glide = useGlide(store.getState().siteId, store.getState().id);
   const [text, setText] = useState(name);
   useEffect(() => setText(name), [name]);
   const rename = useMutation({
@@ -133,7 +139,7 @@ function CampaignName() {
         if (event.key === 'Enter') event.currentTarget.blur();
         if (event.key === 'Escape') setText(name);
       }}
-      style={{ width: `${Math.min(Math.max(text.length, 8) + 2, 44)}ch` }}
+      style={{ width: `${Math.min(Math.max(text.length, 8) + 2, 44)}ch`, ...glide('name') }}
       className="h-8 rounded border border-transparent bg-transparent px-1.5 font-semibold hover:border-line-strong focus:border-line-strong"
     />
   );

@@ -18,6 +18,7 @@ import { useNames } from '../board/use-names.ts';
 import { useCoveredPages, useSite } from '../site/use-site.ts';
 import { Button } from '../ui/button.tsx';
 import { Dialog } from '../ui/dialog.tsx';
+import { mayGlide } from '../ui/glide.ts';
 import { tellOf, tellProblem } from '../ui/toast.tsx';
 import { when } from '../ui/when.ts';
 import { LaunchFindings } from '../versions/launch-findings.tsx';
@@ -136,7 +137,7 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
           : undefined,
       );
       onClose();
-      navigate(`/sites/${campaign.siteId}/board`);
+      navigate(`/sites/${campaign.siteId}/board`, { viewTransition: mayGlide() });
     },
   });
   return (

@@ -6,6 +6,7 @@ import { campaignQuery, campaignsQuery, saveDraft } from '../api/queries.ts';
 import { useCommands } from '../app/commands.ts';
 import { useCanEdit } from '../app/use-session.ts';
 import { cx } from '../ui/cx.ts';
+import { mayGlide, useGlide } from '../ui/glide.ts';
 import { Segments } from '../ui/segments.tsx';
 import { ErrorState } from '../ui/states.tsx';
 import { type Autosave, startAutosave } from './autosave.ts';
@@ -21,10 +22,10 @@ import { createWorkbenchStore, WorkbenchProvider } from './store.ts';
 import { VisitLine } from './visit-line/visit-line.tsx';
 
 export function WorkbenchPage() {
-  const { campaignId = '' } = useParams();
+  const { siteId = '', campaignId = '' } = useParams();
   const { data, error, refetch } = useQuery({ ...campaignQuery(campaignId), staleTime: 0 });
   if (error && !data) return <ErrorState error={error} onRetry={() => void refetch()} />;
-  if (!data) return <WorkbenchSkeleton />;
+  if (!data) return <WorkbenchSkeleton siteId={siteId} campaignId={campaignId} />;
   return <Workbench key={campaignId} campaign={data} />;
 }
 
@@ -69,7 +70,11 @@ function Workbench({ campaign }: { readonly campaign: Campaign }) {
         openSide(side);
       },
     })),
-    { id: 'leave', label: 'Back to the Board', run: () => navigate(`/sites/${campaign.siteId}/board`) },
+    {
+      id: 'leave',
+      label: 'Back to the Board',
+      run: () => navigate(`/sites/${campaign.siteId}/board`, { viewTransition: mayGlide() }),
+    },
   ]);
 
   return (
@@ -110,20 +115,31 @@ function Workbench({ campaign }: { readonly campaign: Campaign }) {
   );
 }
 
-function WorkbenchSkeleton() {
+/** Whoever comes from the Board keeps sight of the campaign: what the list knew of it is there at once. */
+function WorkbenchSkeleton({ siteId, campaignId }: { readonly siteId: string; readonly campaignId: string }) {
+  const glide = useGlide(siteId, campaignId);
+  const known = useQueryClient()
+    .getQueryData(campaignsQuery(siteId).queryKey)
+    ?.find(({ id }) => id === campaignId);
   return (
     <div
       role="status"
       aria-label="Loading the campaign"
       className="grid h-full grid-rows-[3rem_5rem_1fr_7rem]"
     >
-      <div className="border-b border-line p-4">
-        <div className="h-4 w-64 rounded bg-line/70" />
+      <div className="flex items-center border-b border-line px-5">
+        {known ? (
+          <span className="font-semibold" style={glide('name')}>
+            {known.name}
+          </span>
+        ) : (
+          <span className="h-4 w-64 rounded bg-line/70" />
+        )}
       </div>
       <div className="border-b border-line p-5">
         <div className="h-5 w-3/4 rounded bg-line/50" />
       </div>
-      <div className="bg-line/35" />
+      <div className="bg-line/35" style={glide('message')} />
       <div className="border-t border-line" />
     </div>
   );

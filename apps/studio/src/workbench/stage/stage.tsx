@@ -1,6 +1,7 @@
 import { DEVICE_WORDS, languageName, languagesOf, WINDOW_OF } from '@velarium/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { cx } from '../../ui/cx.ts';
+import { useGlide } from '../../ui/glide.ts';
 import { SAMPLE_VISITORS } from '../message/personal-hint.tsx';
 import { useWorkbench, useWorkbenchStore } from '../store.ts';
 import { StageBar } from './stage-bar.tsx';
@@ -27,6 +28,7 @@ export function Stage() {
     useWorkbench((state) => state.siteId),
     pages,
   );
+  const glide = useGlide(store.getState().siteId, store.getState().id);
   const room = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
 
@@ -66,7 +68,11 @@ export function Stage() {
           { device: 'mobile', caption: 'Phone, 390 by 844', width: phoneWidth },
         ] as const);
   return (
-    <section aria-label="Stage" className="grid min-h-0 min-w-0 grid-rows-[auto_1fr] bg-line/35">
+    <section
+      aria-label="Stage"
+      className="grid min-h-0 min-w-0 grid-rows-[auto_1fr] bg-line/35"
+      style={glide('message')}
+    >
       <StageBar ground={pageAddress ? ground.words : ''} />
       <div className="min-h-0 min-w-0 overflow-auto" style={{ padding: `0 ${PADDING}px 10px` }}>
         <div
