@@ -69,49 +69,40 @@ test.describe.configure({ mode: 'serial' });
 test.setTimeout(120_000);
 test.afterAll(() => rmSync(home, { recursive: true, force: true }));
 
-test('a start, an interrupt: nothing is left behind', async () => {
+test('a start; a second from the same folder is told so; asked to end, nothing is left behind', async () => {
   const { child, studio, ended } = await start();
   expect(await answers(studio)).toBe(401);
   expect(readFileSync(`${home}/database.json`, 'utf8')).toContain('isWhole');
-  child.kill('SIGINT');
+  const second = await start(false);
+  expect(await second.ended).toBe(1);
+  expect(second.output()).toContain('already runs from this folder');
+  expect(await answers(studio)).toBe(401);
+  child.kill('SIGTERM');
   expect(await ended).toBe(0);
   expect(processesOfHome()).toEqual([]);
   expect(existsSync(`${home}/running.json`)).toBe(false);
 });
 
-test('a second start from the same folder is told so; after a kill everything ends and the data is kept', async () => {
-  const { child, studio, ended } = await start();
-  const second = await start(false);
-  expect(await second.ended).toBe(1);
-  expect(second.output()).toContain('already runs from this folder');
-  expect(await answers(studio)).toBe(401);
-  child.kill('SIGKILL');
-  await ended;
-  await expect.poll(processesOfHome, { timeout: 15_000 }).toEqual([]);
-  const third = await start();
-  const signedIn = await fetch(`${third.studio}/api/session`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ email: 'mara@quillonfell.example', password: 'clear-skies-tonight' }),
-  });
-  expect(signedIn.status).toBe(200);
-  third.child.kill('SIGTERM');
-  expect(await third.ended).toBe(0);
-});
-
-test('a stale lock of a process that is gone or damaged is taken over, a busy port is passed by', async () => {
+test('a damaged lock is taken over, a busy port passed by, the data is kept; after a kill everything ends', async () => {
   writeFileSync(`${home}/running.json`, '{"pid":');
   const blocker = createServer();
   await new Promise<void>((resolve) => blocker.listen(BASE, '127.0.0.1', resolve));
   const { child, studio, ended } = await start();
   expect(studio).not.toContain(`:${BASE}`);
-  expect(await answers(studio)).toBe(401);
-  child.kill('SIGINT');
-  expect(await ended).toBe(0);
+  const signedIn = await fetch(`${studio}/api/session`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ email: 'mara@quillonfell.example', password: 'clear-skies-tonight' }),
+  });
+  expect(signedIn.status).toBe(200);
   await new Promise((resolve) => blocker.close(resolve));
+  child.kill('SIGKILL');
+  await ended;
+  await expect.poll(processesOfHome, { timeout: 15_000 }).toEqual([]);
 });
 
-test('a database that dies is noticed and started again, and nothing is lost', async () => {
+test('over the lock of a process that was killed: a database that dies is noticed and started again; interrupted, nothing is left', async () => {
+  expect(existsSync(`${home}/running.json`)).toBe(true);
   const { child, studio, ended, output } = await start();
   const memory = Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${child.pid}/status`, 'utf8'))?.[1]);
   // Kilobytes; building took half a gigabyte when it was done in the same process.

@@ -41,7 +41,7 @@ export function NotesRow({ siteId, notes, window, zone, canEdit }: NotesRowProps
     return { ...one, row };
   });
   return (
-    <div className="grid grid-cols-[14rem_minmax(0,1fr)] border-b border-line">
+    <div className="grid grid-cols-[16rem_minmax(0,1fr)] border-b border-line">
       <span className="self-center text-sm text-soft">Notes of the team</span>
       <ul className="relative" aria-label="Notes" style={{ height: Math.max(1, ends.length) * ROW + 4 }}>
         {placed.map(({ note, stretch, row }) => (

@@ -153,7 +153,7 @@ function Weeks({ site, season, pages, campaigns }: WeeksProps) {
         <div className="grid grid-cols-[minmax(0,1fr)] gap-8 xl:grid-cols-[minmax(0,1fr)_20rem]">
           <section aria-label="Weeks" className="overflow-x-auto">
             <div className="relative min-w-[44rem]">
-              <div aria-hidden="true" className="pointer-events-none absolute inset-y-0 right-0 left-56">
+              <div aria-hidden="true" className="pointer-events-none absolute inset-y-0 right-0 left-64">
                 {quiet.map((week) => (
                   <span
                     key={week[0]}
@@ -195,7 +195,7 @@ function Weeks({ site, season, pages, campaigns }: WeeksProps) {
                     <li
                       key={lane.id}
                       className={cx(
-                        'grid grid-cols-[14rem_minmax(0,1fr)] border-b border-line',
+                        'grid grid-cols-[16rem_minmax(0,1fr)] border-b border-line',
                         isLooked && 'bg-sail-wash',
                       )}
                       style={{ height: LANE }}
@@ -273,7 +273,7 @@ interface TicksProps {
 }
 /** Of a day's hours every third is written. */
 const Ticks = ({ ticks, window, zoom }: TicksProps) => (
-  <div className="grid h-7 grid-cols-[14rem_minmax(0,1fr)] border-y border-line-strong text-xs text-soft">
+  <div className="grid h-7 grid-cols-[16rem_minmax(0,1fr)] border-y border-line-strong text-xs text-soft">
     <span />
     <div aria-hidden="true" className="relative">
       {ticks
