@@ -56,9 +56,8 @@ export function FigureHeads() {
 export const CampaignRow = memo(function CampaignRow(props: CampaignRowProps) {
   const { campaign, short, sentence, attention, density, scaleTo, canEdit, isChosen, onChoose, onCopy } =
     props;
-  const { id, siteId, name, note, state, numbers, hasUnpublishedChanges } = campaign;
+  const { id, name, note, state, numbers, hasUnpublishedChanges } = campaign;
   const [isOpen, setOpen] = useState(false);
-  const glide = useGlide(siteId, id);
   const isClose = density === 'close';
   return (
     <li
@@ -80,13 +79,7 @@ export const CampaignRow = memo(function CampaignRow(props: CampaignRowProps) {
       ) : (
         <span className="-mr-6" />
       )}
-      <Miniature
-        format={campaign.format}
-        anchor={campaign.anchor}
-        of={campaign.miniature}
-        className={cx('max-lg:hidden', isClose ? 'h-10 w-16' : 'h-19 w-[7.6rem]')}
-        style={glide('message')}
-      />
+      <Picture campaign={campaign} isClose={isClose} />
       <div className="min-w-0">
         <div className="flex items-baseline gap-4">
           <div
@@ -95,14 +88,7 @@ export const CampaignRow = memo(function CampaignRow(props: CampaignRowProps) {
               !isOpen && 'lg:max-h-6 lg:overflow-hidden',
             )}
           >
-            <Link
-              to={`/sites/${siteId}/campaigns/${id}`}
-              viewTransition={mayGlide()}
-              style={glide('name')}
-              className="truncate text-base font-semibold underline-offset-4 hover:underline"
-            >
-              {name}
-            </Link>
+            <Name campaign={campaign} />
             <StateMark state={state} />
             <Marks campaign={campaign} attention={attention} />
           </div>
@@ -163,6 +149,35 @@ const ATTENTION_TONE: Readonly<Record<AttentionKind, string>> = {
   ending: 'text-hold',
   colliding: 'text-hold',
 };
+
+/** What stays in sight on the way to the Workbench. Of their own: a row has more to it than is worth drawing again for that. */
+function Picture({ campaign, isClose }: { readonly campaign: CampaignSummary; readonly isClose: boolean }) {
+  const { id, siteId, format, anchor, miniature } = campaign;
+  const glide = useGlide(siteId, id);
+  return (
+    <Miniature
+      format={format}
+      anchor={anchor}
+      of={miniature}
+      className={cx('max-lg:hidden', isClose ? 'h-10 w-16' : 'h-19 w-[7.6rem]')}
+      style={glide('message')}
+    />
+  );
+}
+
+function Name({ campaign: { id, siteId, name } }: { readonly campaign: CampaignSummary }) {
+  const glide = useGlide(siteId, id);
+  return (
+    <Link
+      to={`/sites/${siteId}/campaigns/${id}`}
+      viewTransition={mayGlide()}
+      style={glide('name')}
+      className="truncate text-base font-semibold underline-offset-4 hover:underline"
+    >
+      {name}
+    </Link>
+  );
+}
 
 /** What is to be known of a campaign beside its state: what wants a look first. */
 function Marks({ campaign, attention }: Pick<CampaignRowProps, 'campaign' | 'attention'>) {

@@ -88,7 +88,10 @@ export function SpanButton(props: SpanProps) {
   const { schedule, window, zoom, zone, onEdit } = props;
   const [isOpen, setOpen] = useState(false);
   const [span, setSpan] = useState<Span>();
-  const shown = span ?? spanBetween(zoom, window[0], window[0], zone);
+  // From today on, where that is in sight.
+  const [nowMs] = useState(Date.now);
+  const firstMs = nowMs < window[1] ? Math.max(window[0], nowMs) : window[0];
+  const shown = span ?? spanBetween(zoom, firstMs, firstMs, zone);
   return (
     <Popover
       label={wordsOf(props)}
