@@ -190,6 +190,7 @@ function arrayLiteral(values: readonly Cell[]): string {
     const text = String(value);
     return PLAIN.test(text) && text !== 'NULL' ? text : `"${text.replace(/["\\]/g, '\\$&')}"`;
   };
-  const length = values.findLastIndex((value) => value !== null) + 1;
+  let { length } = values;
+  while (length > 0 && values[length - 1] === null) length--;
   return `{${values.slice(0, length).map(element).join(',')}}`;
 }
