@@ -96,7 +96,7 @@ export const test = base.extend<
       await admin.query(`DROP DATABASE ${database} WITH (FORCE)`);
       await admin.end();
     },
-    { scope: 'worker', timeout: 60_000 },
+    { scope: 'worker', timeout: 120_000 },
   ],
 
   studioBrowser: [
