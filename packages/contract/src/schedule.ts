@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { LIMITS } from './values.ts';
 
 /** Whether a date and time is one that the calendar has: no thirteenth month, no 30 February. */
 const isReal = (local: string): boolean => {
@@ -31,7 +32,7 @@ export const scheduleSchema = z.strictObject({
   /** 1 Monday to 7 Sunday; all seven when empty. */
   days: z.array(z.number().int().min(1).max(7)).max(7),
   /** Stretches of each day; the whole day when empty. */
-  hours: z.array(z.strictObject({ from: timeOfDay, to: endOfStretch })).max(8),
+  hours: z.array(z.strictObject({ from: timeOfDay, to: endOfStretch })).max(LIMITS.hours),
   /** Whole days left out, the last one included. */
   blackouts: z
     .array(
@@ -39,6 +40,6 @@ export const scheduleSchema = z.strictObject({
         .strictObject({ from: localDateSchema, to: localDateSchema })
         .refine(({ from, to }) => from <= to, 'the last day cannot lie before the first'),
     )
-    .max(60),
+    .max(LIMITS.blackouts),
 });
 export type Schedule = z.infer<typeof scheduleSchema>;

@@ -130,6 +130,9 @@ export const FURTHER_BLOCKS = ['code', 'countdown', 'share', 'count', 'film', 'f
 export const LIMITS = {
   /** Longest time on page a trigger may wait for, in seconds. */
   triggerSeconds: 3600,
+  /** Of a schedule: stretches of each day, and stretches of days left out. */
+  hours: 8,
+  blackouts: 60,
   campaignName: 120,
   pageAddress: 2048,
   fieldValue: 4000,

@@ -65,8 +65,8 @@ const PATIENCE = {
 } as const;
 
 /**
- * Statements of ours are many parts over many partitions and take milliseconds; compiling each of them anew takes ten times as
- * long as running it.
+ * Statements of ours are many parts over many partitions and take milliseconds; compiling each of them anew takes
+ * longer than running it.
  */
 const UNCOMPILED = { options: '-c jit=off' } as const;
 

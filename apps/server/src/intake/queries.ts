@@ -27,10 +27,9 @@ const LATE = `late AS (
  *
  * @returns How many events were new.
  */
-export async function storeEvents(manager: EntityManager, given: readonly StoredEvent[]): Promise<number> {
-  const events = fullerFirst(given);
+export async function storeEvents(manager: EntityManager, events: readonly StoredEvent[]): Promise<number> {
   const column = (pick: (event: StoredEvent) => Cell) => arrayLiteral(events.map(pick));
-  const visits = visitsOf(given);
+  const visits = visitsOf(events);
   const ofVisits = (pick: (visit: VisitRow) => Cell) => arrayLiteral(visits.map(pick));
   const hasLate = events.some(({ isLate }) => isLate);
   const pages = [...new Map(events.map((event) => [`${event.siteId} ${event.page}`, event])).values()];
@@ -172,17 +171,12 @@ async function noteOld(manager: EntityManager, events: readonly StoredEvent[]): 
     ]);
 }
 
-/** What only some events have comes first: columns of it end with the last that has any, and the rest of them is not sent. */
-const fullerFirst = (events: readonly StoredEvent[]): readonly StoredEvent[] =>
-  [...events].sort((a, b) => rank(a) - rank(b));
-const rank = ({ campaign, stay }: StoredEvent): number => (campaign ? 0 : stay ? 1 : 2);
-
 type Cell = string | number | boolean | null;
 const PLAIN = /^[\w.:/-]+$/;
 
 /**
- * A PostgreSQL array as text, without the nulls it ends with: `unnest` fills them in beside longer ones. The driver escapes every element of an array, which costs more than all else here;
- * ids, times and words of ours need none.
+ * A PostgreSQL array as text, without the nulls it ends with: `unnest` fills them in beside longer ones. The driver escapes every
+ * element of an array, which costs more than all else here; ids, times and words of ours need none.
  */
 function arrayLiteral(values: readonly Cell[]): string {
   const element = (value: Cell) => {

@@ -1,12 +1,12 @@
 import type { Schedule } from '@velarium/contract';
-import { type Span, spanEdits } from '@velarium/core';
+import { spanEdits, type TimeSpan } from '@velarium/core';
 import { cx } from '../ui/cx.ts';
 import { Field } from '../ui/field.tsx';
 
 interface SpanPanelProps {
   readonly schedule: Schedule | null;
-  readonly span: Span;
-  readonly onSpan: (span: Span) => void;
+  readonly span: TimeSpan;
+  readonly onSpan: (span: TimeSpan) => void;
   readonly onChoose: (schedule: Schedule | null) => void;
 }
 

@@ -1,5 +1,5 @@
 import type { Schedule } from '@velarium/contract';
-import { type Interval, type Span, spanBetween, spanInterval, type Zoom } from '@velarium/core';
+import { type Interval, spanBetween, spanInterval, type TimeSpan, type Zoom } from '@velarium/core';
 import { CalendarRange } from 'lucide-react';
 import { type PointerEvent, useState } from 'react';
 import { IconButton } from '../ui/button.tsx';
@@ -21,10 +21,11 @@ const wordsOf = ({ name, zoom }: SpanProps) => `${zoom === 'day' ? 'Hours' : 'Da
 /** The ground of a lane: days that are drawn over are taken hold of, and what can be done about them is asked. */
 export function SpanTaker(props: SpanProps) {
   const { schedule, window, zoom, zone, onEdit } = props;
-  const [span, setSpan] = useState<Span | null>(null);
+  const [span, setSpan] = useState<TimeSpan | null>(null);
   const [isOpen, setOpen] = useState(false);
   const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {
-    if (event.button !== 0) return;
+    // A finger moves the weeks; the button beside the name asks the same.
+    if (event.button !== 0 || event.pointerType === 'touch') return;
     const ground = event.currentTarget;
     const { left, width } = ground.getBoundingClientRect();
     const atMs = (x: number) =>
@@ -52,7 +53,7 @@ export function SpanTaker(props: SpanProps) {
   };
   return (
     <>
-      <div className="absolute inset-0 cursor-cell touch-pan-y" onPointerDown={onPointerDown} />
+      <div className="absolute inset-0 cursor-cell" onPointerDown={onPointerDown} />
       {span && (
         <Popover
           label={wordsOf(props)}
@@ -87,7 +88,7 @@ export function SpanTaker(props: SpanProps) {
 export function SpanButton(props: SpanProps) {
   const { schedule, window, zoom, zone, onEdit } = props;
   const [isOpen, setOpen] = useState(false);
-  const [span, setSpan] = useState<Span>();
+  const [span, setSpan] = useState<TimeSpan>();
   // From today on, where that is in sight.
   const [nowMs] = useState(Date.now);
   const firstMs = nowMs < window[1] ? Math.max(window[0], nowMs) : window[0];

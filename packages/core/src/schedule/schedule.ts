@@ -11,8 +11,10 @@ export type ScheduleState = 'open' | 'before' | 'after' | 'closed';
 
 const wallOf = (local: string): number => Date.parse(`${local}:00Z`);
 const dayOf = (wallMs: number): number => Math.floor(wallMs / DAY_MS);
-const dateOf = (date: string): number => dayOf(Date.parse(`${date}T00:00Z`));
-const minutesOf = (time: string): number => Number(time.slice(0, 2)) * 60 + Number(time.slice(3));
+/** Of a local date: days since 1970. */
+export const dayNumber = (date: string): number => dayOf(Date.parse(`${date}T00:00Z`));
+/** Of a time of day, since midnight. */
+export const minutesOf = (time: string): number => Number(time.slice(0, 2)) * 60 + Number(time.slice(3));
 /** 1 Monday to 7 Sunday, of a day since the epoch, whose day 0 was a Thursday. */
 export const weekdayOf = (day: number): number => ((((day + 3) % 7) + 7) % 7) + 1;
 
@@ -36,7 +38,7 @@ export function scheduleState(schedule: Schedule | null, atMs: number, zone: str
 /** A day's open stretches as instants. Hours that end no later than they begin reach into the next day. */
 function stretches(schedule: Schedule, day: number, zone: string): [from: number, to: number][] {
   if (schedule.days.length > 0 && !schedule.days.includes(weekdayOf(day))) return [];
-  const isOut = schedule.blackouts.some(({ from, to }) => dateOf(from) <= day && day <= dateOf(to));
+  const isOut = schedule.blackouts.some(({ from, to }) => dayNumber(from) <= day && day <= dayNumber(to));
   if (isOut) return [];
   const hours = schedule.hours.length > 0 ? schedule.hours : [{ from: '00:00', to: '24:00' }];
   return hours.flatMap(({ from, to }): [from: number, to: number][] => {
@@ -67,7 +69,7 @@ export function nextChange(schedule: Schedule | null, atMs: number, zone: string
       .find((edge) => isOpen(edge) !== now);
   // Of whole days only their blackouts and both ends are edges: no day need be gone through.
   if (schedule.days.length + schedule.hours.length === 0) {
-    const edges = schedule.blackouts.flatMap(({ from, to }) => [dateOf(from), dateOf(to) + 1]);
+    const edges = schedule.blackouts.flatMap(({ from, to }) => [dayNumber(from), dayNumber(to) + 1]);
     return changeAmong([start, end, ...edges.map((day) => instantOf(day * DAY_MS, zone))]) ?? null;
   }
   // Nothing changes before the start, however far off it is; after the end nothing does.
@@ -75,10 +77,10 @@ export function nextChange(schedule: Schedule | null, atMs: number, zone: string
   let lastDay = Number.isFinite(end) ? dayOf(wallClock(end, zone)) : firstDay + HORIZON_DAYS;
   for (let day = firstDay; day <= lastDay; day++) {
     // Within a blackout nothing changes from its second day to its last; it may last for years.
-    const out = schedule.blackouts.find(({ from, to }) => dateOf(from) < day && day <= dateOf(to));
+    const out = schedule.blackouts.find(({ from, to }) => dayNumber(from) < day && day <= dayNumber(to));
     if (out && day > firstDay) {
-      lastDay += dateOf(out.to) - day;
-      day = dateOf(out.to);
+      lastDay += dayNumber(out.to) - day;
+      day = dayNumber(out.to);
       continue;
     }
     const [from, to] = [instantOf(day * DAY_MS, zone), instantOf((day + 1) * DAY_MS, zone)];

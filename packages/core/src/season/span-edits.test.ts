@@ -56,6 +56,9 @@ describe('whole days', () => {
     expect(ids(of({ start: '2026-12-24T00:00' }))).not.toContain('begin');
     expect(ids(of({ start: '2026-12-27T00:00' }))).not.toContain('end');
     expect(ids(of({ end: '2026-12-24T00:00' }))).not.toContain('begin');
+    const whole = of({ start: '2026-12-24T00:00', end: '2026-12-27T00:00' });
+    expect(ids(whole)).not.toContain('out');
+    expect(ids(whole)).not.toContain('weekdays');
     expect(ids(of({ blackouts: [CHRISTMAS] }))).not.toContain('out');
     expect(ids(always)).not.toContain('in');
     expect(ids(always, { from: '2026-12-21', to: '2026-12-27' })).not.toContain('weekdays');

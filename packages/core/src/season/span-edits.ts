@@ -1,6 +1,16 @@
 import type { Schedule } from '@velarium/contract';
-import { type Interval, joined, shared, weekdayOf } from '../schedule/schedule.ts';
+import { LIMITS } from '@velarium/contract/values';
+import {
+  dayNumber,
+  type Interval,
+  joined,
+  minutesOf,
+  shared,
+  stretchesBetween,
+  weekdayOf,
+} from '../schedule/schedule.ts';
 import { instantOf, wallClock } from '../schedule/zone.ts';
+import { listOf } from '../sentence/words.ts';
 import { wholeDays } from './season.ts';
 import type { Zoom } from './window.ts';
 
@@ -14,12 +24,16 @@ export interface HourSpan {
   readonly from: string;
   readonly to: string;
 }
-export type Span = ({ readonly of: 'days' } & DaySpan) | ({ readonly of: 'hours' } & HourSpan);
+export type TimeSpan = ({ readonly of: 'days' } & DaySpan) | ({ readonly of: 'hours' } & HourSpan);
 
 const HOUR_MS = 3_600_000;
+const DAY_MS = 86_400_000;
+const DAY_MINUTES = 1440;
+const ALL_WEEKDAYS = [1, 2, 3, 4, 5, 6, 7] as const;
+const ALWAYS: Schedule = { zone: 'site', start: null, end: null, days: [], hours: [], blackouts: [] };
 
 /** What lies between two instants, in either order, as it can be taken hold of: whole days, or in the window of a day whole hours. */
-export function spanBetween(zoom: Zoom, oneMs: number, otherMs: number, zone: string): Span {
+export function spanBetween(zoom: Zoom, oneMs: number, otherMs: number, zone: string): TimeSpan {
   const [from, until] = [Math.min(oneMs, otherMs), Math.max(oneMs, otherMs)].map((ms) => wallClock(ms, zone));
   const day = (wallMs = 0) => dateOf(Math.floor(wallMs / DAY_MS));
   if (zoom !== 'day') return { of: 'days', from: day(from), to: day(until) };
@@ -28,14 +42,14 @@ export function spanBetween(zoom: Zoom, oneMs: number, otherMs: number, zone: st
 }
 
 /** Where a span lies in the window it was taken hold of in. */
-export function spanInterval(span: Span, window: Interval, zone: string): Interval {
+export function spanInterval(span: TimeSpan, window: Interval, zone: string): Interval {
   if (span.of === 'days') return wholeDays(span, zone);
   const midnight = wallClock(window[0], zone);
   const at = (time: string) => instantOf(midnight + minutesOf(time) * 60_000, zone);
   return [at(span.from), at(span.to)];
 }
 
-export const spanEdits = (before: Schedule | null, span: Span): readonly SpanEdit[] =>
+export const spanEdits = (before: Schedule | null, span: TimeSpan): readonly SpanEdit[] =>
   span.of === 'days' ? dayEdits(before, span) : hourEdits(before, span);
 
 /** What a schedule would be, and how that is said. `null` runs always. */
@@ -45,16 +59,7 @@ export interface SpanEdit {
   readonly schedule: Schedule | null;
 }
 
-const DAY_MS = 86_400_000;
-const DAY_MINUTES = 1440;
-const MOST_BLACKOUTS = 60;
-const MOST_HOURS = 8;
-const ALL_WEEKDAYS = [1, 2, 3, 4, 5, 6, 7] as const;
-const ALWAYS: Schedule = { zone: 'site', start: null, end: null, days: [], hours: [], blackouts: [] };
-
-const dayOf = (date: string): number => Date.parse(`${date}T00:00Z`) / DAY_MS;
 const dateOf = (day: number): string => new Date(day * DAY_MS).toISOString().slice(0, 10);
-const minutesOf = (time: string): number => Number(time.slice(0, 2)) * 60 + Number(time.slice(3));
 const timeOf = (minutes: number): string =>
   [Math.floor(minutes / 60), minutes % 60].map((part) => String(part).padStart(2, '0')).join(':');
 
@@ -63,8 +68,6 @@ const dateWords = (day: number): string =>
 /** Of 5 January 1970 on: a Monday and the six days after it. */
 const weekdayWords = (weekday: number): string =>
   new Date((weekday + 3) * DAY_MS).toLocaleDateString('en-GB', { weekday: 'long', timeZone: 'UTC' });
-const listed = (words: readonly string[]): string =>
-  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
 
 /** As it is stored: a schedule that leaves nothing out is none. */
 const settled = (schedule: Schedule): Schedule | null =>
@@ -78,7 +81,12 @@ function offered(
   return edits.flatMap(({ id, words, change }) => {
     if (!change) return [];
     const next = { ...(before ?? ALWAYS), ...change };
-    const isEmpty = next.start !== null && next.end !== null && next.start >= next.end;
+    const [from, until] = [next.start, next.end].map((local) => local && Date.parse(`${local}:00Z`));
+    // Without a last day there is always another. By clocks that never change: hours that a change swallows are no reason.
+    const isEmpty =
+      typeof from === 'number' &&
+      typeof until === 'number' &&
+      stretchesBetween(next, from, until, 'UTC').length === 0;
     const schedule = settled(next);
     return isEmpty || JSON.stringify(schedule) === JSON.stringify(before) ? [] : [{ id, words, schedule }];
   });
@@ -92,12 +100,12 @@ function blackoutsOf(days: readonly (readonly [from: number, until: number])[]):
 /** What can be done about whole days of a campaign's schedule. */
 export function dayEdits(before: Schedule | null, span: DaySpan): readonly SpanEdit[] {
   const { days: weekdays, blackouts } = before ?? ALWAYS;
-  const [first, until] = [dayOf(span.from), dayOf(span.to) + 1];
+  const [first, until] = [dayNumber(span.from), dayNumber(span.to) + 1];
   const count = until - first;
   const these = count === 1 ? dateWords(first) : `${dateWords(first)} to ${dateWords(until - 1)}`;
   const start = `${span.from}T00:00`;
   const end = `${dateOf(until)}T00:00`;
-  const left = blackouts.map(({ from, to }) => [dayOf(from), dayOf(to) + 1] as const);
+  const left = blackouts.map(({ from, to }) => [dayNumber(from), dayNumber(to) + 1] as const);
   const out = blackoutsOf([...left, [first, until]]);
   const isOut = left.some(([from, to]) => from < until && first < to);
   const kept = left.flatMap(([from, to]) =>
@@ -106,7 +114,7 @@ export function dayEdits(before: Schedule | null, span: DaySpan): readonly SpanE
   const touched = ALL_WEEKDAYS.filter(
     (weekday) => count < 7 && Array.from({ length: count }, (_, n) => weekdayOf(first + n)).includes(weekday),
   );
-  const named = listed(touched.map((weekday) => `${weekdayWords(weekday)}s`));
+  const named = listOf(touched.map((weekday) => `${weekdayWords(weekday)}s`));
   const open: readonly number[] = weekdays.length > 0 ? weekdays : ALL_WEEKDAYS;
   const rest = open.filter((weekday) => !touched.some((one) => one === weekday));
   const more = ALL_WEEKDAYS.filter(
@@ -121,12 +129,12 @@ export function dayEdits(before: Schedule | null, span: DaySpan): readonly SpanE
     {
       id: 'out',
       words: `Leaves out ${these}`,
-      change: out.length <= MOST_BLACKOUTS ? { blackouts: out } : undefined,
+      change: out.length <= LIMITS.blackouts ? { blackouts: out } : undefined,
     },
     {
       id: 'in',
       words: `Lets ${these} in again`,
-      change: isOut && kept.length <= MOST_BLACKOUTS ? { blackouts: blackoutsOf(kept) } : undefined,
+      change: isOut && kept.length <= LIMITS.blackouts ? { blackouts: blackoutsOf(kept) } : undefined,
     },
     {
       id: 'weekdays',
@@ -178,7 +186,7 @@ export function hourEdits(before: Schedule | null, span: HourSpan): readonly Spa
   // One that would be longer than a day cannot be said as one.
   const more = together.every(([from, until]) => until - from <= DAY_MINUTES) ? together : [...now, taken];
   const within = (stretches: readonly Minutes[] | undefined) =>
-    stretches && stretches.length > 0 && stretches.length <= MOST_HOURS
+    stretches && stretches.length > 0 && stretches.length <= LIMITS.hours
       ? { hours: asHours(stretches) }
       : undefined;
   return offered(before, [
