@@ -23,7 +23,10 @@ const SIZES = [
   { width: 390, height: 844 },
 ] as const;
 
-/** What of a place cannot be reached or read: controls beside the window, and words that end where their box does. */
+/**
+ * What of a place cannot be reached or read: controls beside the window, and words that end where their box does; and what is
+ * written in a size of its own.
+ */
 const faultsOf = (page: Page): Promise<string[]> =>
   page.evaluate(async () => {
     // What follows the size of the window has followed it.
@@ -62,12 +65,19 @@ const faultsOf = (page: Page): Promise<string[]> =>
       ))
         if ((element as HTMLElement).tabIndex >= 0 && isSeen(element) && !element.closest('[inert]'))
           told(element, 'hidden, and can have the focus');
+    const root = getComputedStyle(document.documentElement);
+    const scale = new Set(
+      ['xs', 'base', 'lg', 'xl', '2xl', '3xl', '4xl'].map(
+        (step) => `${Number.parseFloat(root.getPropertyValue(`--text-${step}`)) * 16}px`,
+      ),
+    );
     for (const element of document.querySelectorAll('body *')) {
       const holdsText = [...element.childNodes].some(
         (node) => node.nodeType === 3 && node.textContent?.trim(),
       );
       if (!holdsText || !isSeen(element) || element.closest('svg')) continue;
-      const { overflowX, textOverflow } = getComputedStyle(element);
+      const { overflowX, textOverflow, fontSize } = getComputedStyle(element);
+      if (!scale.has(fontSize)) told(element, `${fontSize} is no size of the scale`);
       const isCut = element.scrollWidth > element.clientWidth + 1 && element.clientWidth > 1;
       // Who cuts on purpose says so by dots, and keeps the whole at hand.
       if (isCut && overflowX !== 'visible' && overflowX !== 'auto' && textOverflow !== 'ellipsis')

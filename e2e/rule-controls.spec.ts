@@ -9,7 +9,7 @@ test('a rule typed into the palette is said back, made, and undone as one', asyn
   await page.keyboard.press('ControlOrMeta+k');
   await page.keyboard.type('after 20 seconds on journal, not on phones, once a week, and dance');
   const proposal = page.getByRole('option', { name: /Make the rule say/ });
-  await expect(proposal).toContainText('after 20 seconds only on what begins with /journal/');
+  await expect(proposal).toContainText('after 20 seconds only on addresses that begin with /journal/');
   await expect(proposal).toContainText('Not understood: dance');
   await page.keyboard.press('Enter');
   await expect(sentence(page)).toContainText('on desktops and tablets only, once every week');
@@ -181,7 +181,7 @@ test('pages by folder, group and pattern; what they cover; any address tried; wh
   await find(never).fill('meteor');
   await never.getByRole('option', { name: /meteor/i }).click();
   await expect(sentence(page)).toContainText(
-    'only on what begins with /journal/ but not on /journal/meteor-notebook',
+    'only on addresses that begin with /journal/ but not on /journal/meteor-notebook',
   );
   await expect(page.getByText(/^Covers \d of 17 pages$/)).toBeVisible();
   const trial = page.getByLabel('Try an address');

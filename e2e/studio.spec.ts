@@ -362,7 +362,7 @@ test('Launch names a page the site does not have and an element that is on none 
   await page.getByRole('button', { name: 'Launch', exact: true }).click();
   const checks = page.getByRole('dialog').getByRole('list', { name: 'Checks' });
   await expect(checks).toContainText(
-    'known pages is among “what begins with /jornal/”. Is “/journal/” meant?',
+    'known pages is among “addresses that begin with /jornal/”. Is “/journal/” meant?',
   );
   await expect(checks).toContainText('no element “.open” in its source');
   await expect(checks).not.toContainText('begins with /shop/');

@@ -12,7 +12,7 @@ test('J07 three messages, one of them a copy that is changed, one taken away; an
   await restAll(velarium);
   await newCampaign(page, 'Dates', /Corner invitation/);
   await say(page, 'at once, on night-tours, on every device, every time');
-  await expect(sentence(page)).toContainText('what begins with /night-tours/');
+  await expect(sentence(page)).toContainText('addresses that begin with /night-tours/');
   await launch(page);
   await page.getByRole('button', { name: 'Actions for Dates' }).click();
   await page.getByRole('menuitem', { name: 'Duplicate' }).click();

@@ -28,7 +28,7 @@ test('J08 basket rescue: on leaving, first everywhere, then the basket page, on 
   await say(page, 'on leaving, everywhere, only on desktops, every time');
   const leaving = await trigger(page, 'leaving by mouse');
   await leaving.getByRole('radio', { name: 'Certain' }).check();
-  await expect(sentence(page)).toContainText('at a certain sign of leaving by mouse');
+  await expect(sentence(page)).toContainText('once leaving by mouse is certain');
   const leaves = { name: 'Basket', path: '/about', does: 'Leaves by mouse' };
   await rehearse(page, { ...leaves, how: 'likely', comesTo: 'Does not open' });
   await rehearse(page, { ...leaves, how: 'certain', comesTo: /^Opens on page 1 at/ });

@@ -260,7 +260,7 @@ export function BoardPage() {
             <section key={state ?? 'all'} aria-label={state ? groupName(state) : 'Campaigns'}>
               {state && (
                 <h2 className="sticky top-11 z-10 flex items-baseline gap-2 border-b border-line bg-paper pt-4 pb-1 font-serif text-lg">
-                  {groupName(state)} <span className="font-sans text-sm text-soft">{own.length}</span>
+                  {groupName(state)} <span className="font-sans text-soft">{own.length}</span>
                 </h2>
               )}
               <ol aria-label={state ? `${groupName(state)} campaigns` : 'Campaigns'}>

@@ -106,7 +106,7 @@ export const CampaignRow = memo(function CampaignRow(props: CampaignRowProps) {
           title={isOpen ? undefined : sentence}
           className={cx(
             'font-serif leading-snug text-soft',
-            isClose ? 'text-[0.95rem]' : 'mt-0.5 text-[1.02rem]',
+            isClose ? 'text-base' : 'mt-0.5 text-lg',
             isOpen
               ? 'text-pretty'
               : isClose

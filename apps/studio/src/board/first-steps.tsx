@@ -76,7 +76,7 @@ export function FirstSteps({ siteId, campaigns }: FirstStepsProps) {
                 {TITLES[step]}
                 {isDone && <span className="sr-only">: done</span>}
               </p>
-              <p className="text-sm text-soft">{text}</p>
+              <p className="text-soft">{text}</p>
               {!isDone && way && (
                 <Link
                   to={way.to}

@@ -25,7 +25,7 @@ const SHAPES: Readonly<Record<CampaignState, string>> = {
 
 export function StateMark({ state }: { readonly state: CampaignState }) {
   return (
-    <span className="inline-flex items-center gap-2 text-sm">
+    <span className="inline-flex items-center gap-2">
       <span aria-hidden="true" className={cx('inline-block h-2.5 w-5', SHAPES[state])} />
       {WORDS[state]}
     </span>

@@ -128,7 +128,7 @@ export function CoverGrid({ coverage, rows, nameOf, spot, onSpot, onFold }: Cove
                 aria-colindex={index + 2}
                 title={name}
                 className={cx(
-                  'absolute bottom-0 flex justify-center border-b border-line-strong pb-2 text-sm',
+                  'absolute bottom-0 flex justify-center border-b border-line-strong pb-2',
                   spot.campaign === index && 'bg-sail-wash font-semibold',
                 )}
                 style={{ left: room + start, width: wide, height: HEAD }}
@@ -204,7 +204,7 @@ function PageCell({ row, room, coverage, isChosen, onChoose, onFold }: PageCellP
         if (row.isFolder) onFold();
       }}
       className={cx(
-        'sticky left-0 z-10 flex h-full cursor-pointer items-center gap-1 border-r border-line pr-3 text-sm outline-offset-[-2px]',
+        'sticky left-0 z-10 flex h-full cursor-pointer items-center gap-1 border-r border-line pr-3 outline-offset-[-2px]',
         isChosen ? 'bg-sail-wash font-semibold' : 'bg-paper',
       )}
       style={{ width: room, paddingLeft: row.depth * 16 }}

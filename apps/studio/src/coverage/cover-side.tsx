@@ -43,7 +43,7 @@ export function Notes({ notes, onShow }: NotesProps) {
               <button
                 type="button"
                 onClick={() => onShow(note)}
-                className="flex w-full gap-2 py-1.5 text-left text-sm hover:bg-sail-wash"
+                className="flex w-full gap-2 py-1.5 text-left hover:bg-sail-wash"
               >
                 <span aria-hidden="true" className={note.code === 'never' ? 'text-halt' : 'text-hold'}>
                   {note.code === 'never' ? '■' : '◇'}
@@ -138,7 +138,7 @@ function OnPage({ siteId, coverage, page, nameOf, sentenceOf, met }: OnPageProps
   if (here.length === 0) return <p className="text-soft">Nothing can appear here.</p>;
   return (
     <>
-      <p className="text-sm text-soft">
+      <p className="text-soft">
         {counted(here.length, 'campaign')} can appear here, the first that can open first.
         {crowd.size > 1 &&
           ` ${figure(crowd.size)} of them want one place (▲): one of those is open at a time.`}
@@ -148,7 +148,7 @@ function OnPage({ siteId, coverage, page, nameOf, sentenceOf, met }: OnPageProps
           const one = coverage.campaigns[campaign];
           const second = one ? earliestOf(one.moment) : 0;
           return (
-            <li key={one?.id} className="border-b border-line py-1.5 text-sm">
+            <li key={one?.id} className="border-b border-line py-1.5">
               <span className="flex gap-2">
                 <span className="w-14 flex-none tabular-nums text-soft">
                   {second === 0 ? 'at once' : clockWords(second)}

@@ -261,7 +261,7 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
             <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
               <SearchField label="Find a page" value={words} onChange={setWords} className="w-56" />
               <Button onClick={save}>Save as CSV</Button>
-              <p role="status" className="text-sm text-soft">
+              <p role="status" className="text-soft">
                 {isBusy ? 'Reading every page by every rule …' : typed && `${figure(rows.length)} found`}
               </p>
               <ul aria-label="Signs" className="ml-auto flex flex-wrap gap-x-4 text-xs text-soft">

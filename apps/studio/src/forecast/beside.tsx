@@ -72,7 +72,7 @@ export function Beside(props: BesideProps) {
 /** What was understood, before it is replayed. */
 function Read({ of: { isOther, otherSentence, rest } }: { readonly of: OtherRule }) {
   return (
-    <div role="status" className="grid gap-1 text-sm">
+    <div role="status" className="grid gap-1">
       <p className="text-soft">
         {isOther ? (
           <>
@@ -119,7 +119,7 @@ function Both({ rule, campaign, own, other, gain }: BothProps) {
             <tr key={name} className="border-t border-line align-top">
               <th scope="row" className="max-w-md py-2 pr-4 font-normal">
                 <b className="font-semibold">{name}</b>
-                <span className="block text-sm text-soft">{sentence}</span>
+                <span className="block text-soft">{sentence}</span>
               </th>
               <td className="py-2 pr-4">{found ? <Figure of={found.reached} /> : '…'}</td>
               <td className="py-2 pr-4">{found ? <Figure of={found.showings} /> : '…'}</td>

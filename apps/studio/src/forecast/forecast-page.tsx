@@ -235,7 +235,7 @@ function Replayed(props: ReplayedProps) {
   const own = one && result?.campaigns.find(({ campaign }) => campaign === one.id);
   return (
     <div className="grid gap-8 pt-3">
-      <p role="status" className="flex min-h-8 items-center gap-3 text-sm text-soft">
+      <p role="status" className="flex min-h-8 items-center gap-3 text-soft">
         {replay.hasFailed
           ? 'The replay failed. Load the page again.'
           : isDone
@@ -244,7 +244,7 @@ function Replayed(props: ReplayedProps) {
               ? 'Stopped. What is shown is of fewer visitors, with wider intervals.'
               : `Replaying: ${figure(replay.whole.size)} of ${figure(casts.length)} questions answered …`}
         {!isDone && !replay.hasFailed && !replay.isStopped && (
-          <Button className="h-7 text-sm" onClick={replay.stop}>
+          <Button className="h-7" onClick={replay.stop}>
             Stop
           </Button>
         )}
@@ -310,7 +310,7 @@ function Replayed(props: ReplayedProps) {
         >
           <LimitControls limits={limits ?? then.manifest.site.limits} onChange={setLimits} />
           {limits && (
-            <Button className="h-7 w-fit text-sm" onClick={() => setLimits(null)}>
+            <Button className="h-7 w-fit" onClick={() => setLimits(null)}>
               As they are
             </Button>
           )}

@@ -30,16 +30,16 @@ export function ForeseenChart({ launch }: { readonly launch: Pick<Foreseen, 'for
       className="w-full max-w-2xl text-ink"
     >
       <line x1={LEFT} x2={WIDTH - 8} y1={y(0)} y2={y(0)} className="stroke-line-strong" />
-      <text x={LEFT - 6} y={y(0)} textAnchor="end" className="fill-soft text-[11px]">
+      <text x={LEFT - 6} y={y(0)} textAnchor="end" className="fill-soft text-xs">
         0
       </text>
-      <text x={LEFT - 6} y={y(most) + 8} textAnchor="end" className="fill-soft text-[11px]">
+      <text x={LEFT - 6} y={y(most) + 8} textAnchor="end" className="fill-soft text-xs">
         {figure(most)}
       </text>
-      <text x={x(0)} y={HEIGHT - 6} className="fill-soft text-[11px]">
+      <text x={x(0)} y={HEIGHT - 6} className="fill-soft text-xs">
         launched
       </text>
-      <text x={x(days)} y={HEIGHT - 6} textAnchor="end" className="fill-soft text-[11px]">
+      <text x={x(days)} y={HEIGHT - 6} textAnchor="end" className="fill-soft text-xs">
         after {days} {days === 1 ? 'day' : 'days'}
       </text>
       <polygon points={band} className="fill-hold/15" />

@@ -22,7 +22,7 @@ export function Granted({ assumptions, onChange }: GrantedProps) {
   return (
     <section aria-label="Taken for granted" className="grid content-start gap-3">
       <h2 className="font-semibold">Taken for granted</h2>
-      <p className="text-sm text-soft">
+      <p className="text-soft">
         No record tells these; the values are common practice until you know better. Clicks, hovers and
         elements reached are not known either: campaigns that wait for them alone open for nobody here. Nobody
         is held back. Pages are read evenly down to where they were left; a view whose end was not told of

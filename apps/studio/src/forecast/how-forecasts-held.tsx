@@ -20,7 +20,7 @@ export function HowForecastsHeld({ siteId }: { readonly siteId: string }) {
   return (
     <section aria-label="How forecasts have held" className="max-w-4xl pt-10">
       <h2 className="pb-1 font-semibold">How forecasts have held</h2>
-      <p className="pb-2 text-sm text-soft">
+      <p className="pb-2 text-soft">
         {of === 0
           ? 'No launch is a day old yet.'
           : `Of ${counted(of, 'launch', 'launches')}, ${held} came out within what was foreseen.`}{' '}

@@ -83,7 +83,7 @@ function InventedSiteFields({ visits: { invented, setInvented } }: { readonly vi
           onChange={(staySeconds) => setInvented({ ...invented, staySeconds })}
         />
       </div>
-      <p className="w-full max-w-3xl text-sm text-soft">
+      <p className="w-full max-w-3xl text-soft">
         Nobody was here: these visits are made up from what you say and from common practice, the same each
         time. They show how a rule behaves, not how many people it will meet.
       </p>
@@ -102,7 +102,7 @@ function LogPart({ visits, timeZone }: { readonly visits: Visits; readonly timeZ
   return (
     <section
       aria-label="The log"
-      className={`grid min-w-80 flex-1 gap-2 rounded text-sm ${isOver ? 'bg-sail-wash outline-2 outline-sail' : ''}`}
+      className={`grid min-w-80 flex-1 gap-2 rounded ${isOver ? 'bg-sail-wash outline-2 outline-sail' : ''}`}
       onDragOver={(event) => {
         event.preventDefault();
         setOver(true);

@@ -54,7 +54,7 @@ export function BringLetters({ siteId }: { readonly siteId: string }) {
                 <button
                   type="button"
                   aria-label={`Remove ${one.name}`}
-                  className="min-h-6 text-sm text-soft underline-offset-4 hover:underline"
+                  className="min-h-6 text-soft underline-offset-4 hover:underline"
                   onClick={() => remove.mutate(one.id)}
                 >
                   Remove
@@ -70,7 +70,7 @@ export function BringLetters({ siteId }: { readonly siteId: string }) {
           With Velarium come {listOf(shipped.map(({ name, licence }) => `${name} (${licence})`))}, free under
           the SIL Open Font License 1.1.
         </p>
-        <p className="text-sm text-soft">
+        <p className="text-soft">
           A WOFF2 file of up to 1,000 kB. A message loads only the letters it is written with, and waits for
           them before it is seen.
         </p>
@@ -134,7 +134,7 @@ export function BringLetters({ siteId }: { readonly siteId: string }) {
             </>
           )}
           {problem && (
-            <p role="alert" className="rounded bg-halt-wash px-3 py-2 text-sm text-halt">
+            <p role="alert" className="rounded bg-halt-wash px-3 py-2 text-halt">
               {problem.title}. {problem.detail}
             </p>
           )}

@@ -235,7 +235,7 @@ function LookEditor({ siteId, look, count, onPick }: LookEditorProps) {
             <StageFrame message={SAMPLE} device="desktop" width={600} height={375} look={style} isThumbnail />
           </div>
         )}
-        <p className="text-sm text-soft">
+        <p className="text-soft">
           {running === 0
             ? 'No campaign is running; drafts that follow this Look change when it is saved.'
             : `${running} ${running === 1 ? 'campaign is' : 'campaigns are'} running on this site. Those that follow this Look change for visitors as soon as it is saved.`}
@@ -317,7 +317,7 @@ function RoleRow({ role, palette, onChange }: RoleRowProps) {
         <ColourText label={ROLE_WORDS[role]} colour={palette[role]} onChange={onChange} />
         {ratio !== undefined && against && (
           <div className="flex items-center justify-between gap-2">
-            <p className={isLow ? 'text-sm font-medium text-halt' : 'text-sm text-soft'}>
+            <p className={isLow ? 'font-medium text-halt' : 'text-soft'}>
               {isLow ? '▲ ' : '✓ '}Contrast {ratio.toFixed(1)} to 1 with {ROLE_WORDS[against].toLowerCase()}
             </p>
             {isLow && (

@@ -200,7 +200,7 @@ function Card({ group, id, name, purpose, message, device, look, isChosen, onCho
         <span className="font-semibold">{name}</span>
         <span className="text-xs text-soft">{FORMAT_WORDS[message.format]}</span>
       </span>
-      <span className="flex justify-between text-sm text-soft">
+      <span className="flex justify-between text-soft">
         {purpose}
         {onRemove && (
           <button type="button" onClick={onRemove} className="underline-offset-4 hover:underline">

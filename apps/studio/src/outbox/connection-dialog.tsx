@@ -120,7 +120,7 @@ export function ConnectionDialog({ siteId, connection, onClose, onDone }: Connec
           />
         </div>
         <fieldset className="grid grid-cols-2 gap-1.5">
-          <legend className="mb-1 text-sm font-medium">It is told when</legend>
+          <legend className="mb-1 font-medium">It is told when</legend>
           {TOLD_EVENTS.map((event) => (
             <label key={event} className="flex items-center gap-2">
               <input

@@ -37,7 +37,7 @@ export function RequestFields({ settings, set, faultOf }: RequestFieldsProps) {
         />
       </div>
       <fieldset className="grid gap-2">
-        <legend className="mb-1 text-sm font-medium">Which answer goes under which name</legend>
+        <legend className="mb-1 font-medium">Which answer goes under which name</legend>
         <datalist id="velarium-answer-names">
           {['mail', 'email', 'name', 'question', 'page', 'campaign', 'time', 'event', 'id'].map((name) => (
             <option key={name} value={name} />
@@ -77,7 +77,7 @@ export function RequestFields({ settings, set, faultOf }: RequestFieldsProps) {
         </Button>
       </fieldset>
       <fieldset className="grid gap-2">
-        <legend className="mb-1 text-sm font-medium">Headers</legend>
+        <legend className="mb-1 font-medium">Headers</legend>
         {headers.map(({ name, value, isSecret }, at) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: a row is known by its place
           <div key={at} className="grid grid-cols-[1fr_1fr_auto_auto] items-end gap-2">

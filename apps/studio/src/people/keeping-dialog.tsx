@@ -93,7 +93,7 @@ function DoNotWrite({ siteId }: { readonly siteId: string }) {
           if (file) take.mutate(file);
           event.target.value = '';
         }}
-        className="text-sm file:mr-3 file:h-8 file:rounded file:border file:border-line-strong file:bg-sheet file:px-3"
+        className="file:mr-3 file:h-8 file:rounded file:border file:border-line-strong file:bg-sheet file:px-3"
       />
       <p className="text-xs text-soft">
         They are kept in a form that nobody can read back; to write to one of them again is not possible.

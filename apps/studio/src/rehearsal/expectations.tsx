@@ -25,7 +25,7 @@ export function Expectations({ rehearsal, judged, since, campaigns, onChange }: 
     <section aria-label="What must hold" className="grid content-start gap-3">
       <h2 className="font-serif text-xl">What must hold</h2>
       {expectations.length === 0 ? (
-        <p className="text-sm text-soft">
+        <p className="text-soft">
           Nothing yet. What is written down here is asked again at every launch, as long as the rehearsal is
           kept.
         </p>
@@ -36,7 +36,7 @@ export function Expectations({ rehearsal, judged, since, campaigns, onChange }: 
             <li key={at} className="grid grid-cols-[1fr_auto] gap-x-2 border-b border-line pb-2">
               <span>
                 <b className={holds ? 'text-clear' : 'text-halt'}>{holds ? '✓ holds' : '■ fails'}</b> {words}
-                {why && <span className="block text-sm text-soft">{why}</span>}
+                {why && <span className="block text-soft">{why}</span>}
               </span>
               <IconButton
                 label={`Remove: ${words}`}

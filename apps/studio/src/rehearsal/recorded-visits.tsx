@@ -64,7 +64,7 @@ export function RecordedVisits({ siteId, cast, write, onChoose, onClose }: Recor
             value={words}
             onChange={setWords}
           />
-          <p role="status" className="text-sm text-soft">
+          <p role="status" className="text-soft">
             {counted(found.length, 'visitor')}
             {found.length > LISTED && `, the first ${LISTED} of them below`}
           </p>

@@ -9,7 +9,7 @@ export function SinceHeld({ since }: Pick<Rehearsed, 'since'>) {
   if (!since) return null;
   const { heldAt, changes } = since;
   return (
-    <div className="grid gap-0.5 pt-1 text-sm">
+    <div className="grid gap-0.5 pt-1">
       <p>
         Held last on {when.format(new Date(heldAt))}.{' '}
         {changes.length === 0 ? 'Nothing it is played against is otherwise since.' : 'Otherwise since:'}

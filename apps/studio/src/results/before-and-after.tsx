@@ -67,7 +67,7 @@ export function BeforeAndAfter({ campaignId }: { readonly campaignId: string }) 
             placeholder={'2026-11-01,14\n2026-11-02,9'}
             onChange={(event) => setText(event.target.value)}
           />
-          <label className="w-fit text-sm">
+          <label className="w-fit">
             <span className="mr-2 font-medium">Or from a file</span>
             <input
               type="file"

@@ -57,7 +57,7 @@ function Story({
         <polygon points={band} fill="var(--color-line)" opacity="0.6" />
         {[most, 0, -most].map((value) => (
           <g key={value}>
-            <text x={LEFT - 6} y={y(value) + 4} textAnchor="end" fontSize="11" fill="var(--color-soft)">
+            <text x={LEFT - 6} y={y(value) + 4} textAnchor="end" className="text-xs" fill="var(--color-soft)">
               {pointsWords(value)}
             </text>
             <path
@@ -75,7 +75,7 @@ function Story({
         {decidedAt >= 0 && (
           <g>
             <path d={`M${x(decidedAt)} 4V${HEIGHT - 4}`} stroke="var(--color-clear)" />
-            <text x={x(decidedAt) + 4} y="14" fontSize="11" fill="var(--color-clear)">
+            <text x={x(decidedAt) + 4} y="14" className="text-xs" fill="var(--color-clear)">
               sure
             </text>
           </g>

@@ -51,7 +51,7 @@ export function ExperimentSection({ campaignId }: { readonly campaignId: string 
                     : one.ended && ENDED_WORDS[one.ended]}
                 </p>
                 <p className="font-serif text-lg leading-snug">{experimentSentence(one)}</p>
-                {one.goal && <p className="text-sm text-soft">{aimWords(one)}</p>}
+                {one.goal && <p className="text-soft">{aimWords(one)}</p>}
                 <Arms experiment={one} />
                 <Evidence experiment={one} />
               </li>

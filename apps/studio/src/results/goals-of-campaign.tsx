@@ -141,7 +141,7 @@ function GoalChoice({ siteId, campaignId, onClose }: GoalChoiceProps) {
         />
         {chosen !== null && (
           <fieldset className="grid gap-1.5">
-            <legend className="mb-1 text-sm font-medium">It is measured by</legend>
+            <legend className="mb-1 font-medium">It is measured by</legend>
             {goals.map(({ id, name }) => (
               <label key={id} className="flex items-center gap-2">
                 <input

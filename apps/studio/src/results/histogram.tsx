@@ -46,7 +46,7 @@ export function Histogram({ title, unit, edges, counts, curve = [] }: HistogramP
                 </title>
               </rect>
               {at % NAMED_EVERY === 0 && (
-                <text x={at * step + 1} y={HEIGHT + 13} fontSize="11" fill="var(--color-soft)">
+                <text x={at * step + 1} y={HEIGHT + 13} className="text-xs" fill="var(--color-soft)">
                   {`${edge} ${unit}`}
                 </text>
               )}

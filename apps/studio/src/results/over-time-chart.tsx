@@ -202,7 +202,7 @@ export function OverTimeChart(props: OverTimeProps) {
           ))}
         </p>
       )}
-      <details className="text-sm">
+      <details>
         <summary className="w-fit text-xs text-soft underline-offset-4 hover:underline">
           The same as a table
         </summary>

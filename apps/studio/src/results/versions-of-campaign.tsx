@@ -41,7 +41,7 @@ export function VersionsOfCampaign({ siteId, results, scaleTo, opened, onOpen }:
               <button
                 type="button"
                 aria-expanded={opened === one.version}
-                className="justify-self-end text-sm underline underline-offset-4"
+                className="justify-self-end underline underline-offset-4"
                 onClick={() => onOpen(opened === one.version ? null : one.version)}
               >
                 What it changed

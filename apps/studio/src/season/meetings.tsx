@@ -29,7 +29,7 @@ export function Meetings({ lanes, meet, looked, onLook }: MeetingsProps) {
                 type="button"
                 aria-pressed={isLooked(one)}
                 onClick={() => onLook(isLooked(one) ? null : one)}
-                className="flex w-full gap-2 py-1.5 text-left text-sm hover:bg-sail-wash aria-pressed:bg-sail-wash"
+                className="flex w-full gap-2 py-1.5 text-left hover:bg-sail-wash aria-pressed:bg-sail-wash"
               >
                 <span aria-hidden="true" className="text-hold">
                   ▲

@@ -42,7 +42,7 @@ export function NotesRow({ siteId, notes, window, zone, canEdit }: NotesRowProps
   });
   return (
     <div className="grid grid-cols-[16rem_minmax(0,1fr)] border-b border-line">
-      <span className="self-center text-sm text-soft">Notes of the team</span>
+      <span className="self-center text-soft">Notes of the team</span>
       <ul className="relative" aria-label="Notes" style={{ height: Math.max(1, ends.length) * ROW + 4 }}>
         {placed.map(({ note, stretch, row }) => (
           <li
@@ -105,7 +105,7 @@ function Note({
   return (
     <div className="grid gap-2">
       <p className="font-semibold">{note.text}</p>
-      <p className="text-sm text-soft">
+      <p className="text-soft">
         {note.from === note.to ? dayWords(note.from) : `${dayWords(note.from)} to ${dayWords(note.to)}`}
         {note.source === 'calendar' && ', from the calendar that was brought in'}
       </p>

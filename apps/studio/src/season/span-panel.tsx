@@ -49,7 +49,7 @@ export function SpanPanel({ schedule, span, onSpan, onChoose }: SpanPanelProps) 
         ))}
       </ul>
       {edits.length === 0 && (
-        <p className="text-sm text-soft">
+        <p className="text-soft">
           {isBackwards ? 'It ends before it begins.' : 'Nothing about this would change when it runs.'}
         </p>
       )}

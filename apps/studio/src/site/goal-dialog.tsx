@@ -164,7 +164,7 @@ function GoalPages({
         onSet={(at, rule) => set(pages.map((one, n) => (n === at ? rule : one)))}
       />
       {pages.length > 0 && covered && (
-        <p aria-live="polite" className="text-sm text-soft">
+        <p aria-live="polite" className="text-soft">
           {covered.covered.length === 0
             ? 'No known page fits: it can be reached all the same once there is one.'
             : `Reached by ${counted(covered.covered.length, 'page')}, ${counted(covered.views, 'view')} a month.`}

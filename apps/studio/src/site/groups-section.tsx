@@ -151,7 +151,7 @@ function GroupDialog({ siteId, group, onClose }: GroupDialogProps) {
           onSet={(at, rule) => setRules((old) => old.map((one, n) => (n === at ? rule : one)))}
         />
         {covered && (
-          <p aria-live="polite" className="text-sm text-soft">
+          <p aria-live="polite" className="text-soft">
             Covers {quantity(covered.covered.length, 'page')}, {covered.views.toLocaleString('en-GB')} views a
             month.
           </p>

@@ -35,7 +35,7 @@ export function LooksSection({ site }: { readonly site: Site }) {
               {isDefault && <span className="text-xs text-soft">the site’s own</span>}
             </span>
             {canEdit && (
-              <Button className="h-7 justify-self-start text-sm" onClick={() => setOpened(id)}>
+              <Button className="h-7 justify-self-start" onClick={() => setOpened(id)}>
                 Change {name}
               </Button>
             )}

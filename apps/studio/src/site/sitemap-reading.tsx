@@ -82,7 +82,7 @@ export function SitemapReading({ siteId }: { readonly siteId: string }) {
       : `${figure(reading.read)} of ${counted(reading.found, 'page')}`;
   return (
     <div className="flex items-center gap-3">
-      <label className="grid gap-0.5 text-sm text-soft">
+      <label className="grid gap-0.5 text-soft">
         <span aria-live="polite">{words}</span>
         <progress
           className="h-1.5 w-40 accent-sail"

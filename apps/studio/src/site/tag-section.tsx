@@ -76,7 +76,7 @@ velarium.q.push(['page', { kind: 'article' }]);`}
 function Line({ text }: { readonly text: string }) {
   return (
     <div className="mt-2 flex items-start gap-3 border border-line bg-sheet p-3">
-      <pre className="min-w-0 flex-1 text-sm wrap-anywhere whitespace-pre-wrap">
+      <pre className="min-w-0 flex-1 wrap-anywhere whitespace-pre-wrap">
         <code>{text || ' '}</code>
       </pre>
       <Button disabled={!text} onClick={() => copy(text)}>

@@ -27,7 +27,7 @@ export function Segments<Value extends string>({
           <label
             key={option.value}
             title={option.sign ? option.label : undefined}
-            className="relative grid h-7 min-w-0 flex-1 cursor-pointer place-items-center truncate border-l border-line px-1.5 text-sm first:border-l-0 hover:bg-sail-wash has-checked:bg-ink has-checked:text-sheet has-focus-visible:outline-2 has-focus-visible:-outline-offset-2 has-focus-visible:outline-sail"
+            className="relative grid h-7 min-w-0 flex-1 cursor-pointer place-items-center truncate border-l border-line px-1.5 first:border-l-0 hover:bg-sail-wash has-checked:bg-ink has-checked:text-sheet has-focus-visible:outline-2 has-focus-visible:-outline-offset-2 has-focus-visible:outline-sail"
           >
             <input
               type="radio"

@@ -12,7 +12,7 @@ export function Toaster() {
       toastOptions={{
         unstyled: true,
         classNames: {
-          toast: 'flex w-full items-center gap-4 rounded-md bg-ink px-4 py-3 text-sm text-sheet shadow-float',
+          toast: 'flex w-full items-center gap-4 rounded-md bg-ink px-4 py-3 text-sheet shadow-float',
           actionButton: 'ml-auto min-h-6 shrink-0 px-1 font-semibold underline underline-offset-4',
         },
       }}

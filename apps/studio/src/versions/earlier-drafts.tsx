@@ -52,7 +52,7 @@ export function EarlierDrafts({ campaign }: { readonly campaign: Campaign }) {
   return (
     <section aria-label="Earlier drafts" className="grid content-start gap-5">
       <div>
-        <label htmlFor={sliderId} className="flex flex-wrap items-baseline gap-x-3 text-sm">
+        <label htmlFor={sliderId} className="flex flex-wrap items-baseline gap-x-3">
           <span className="font-medium">Saved {words}</span>
           <span className="text-xs text-soft">
             {place === last ? 'what it says now' : `${last - place} before what it says now`}

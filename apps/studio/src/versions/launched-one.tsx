@@ -62,7 +62,7 @@ export function LaunchedOne({ siteId, launch, findings, isLooking }: LaunchedOne
         (revision === campaign.revision ? (
           <RehearsalsOfLaunch siteId={siteId} campaignId={campaignId} revision={revision} />
         ) : (
-          <p className="text-sm text-soft">
+          <p className="text-soft">
             The draft has been changed since, so the kept rehearsals are not played: they would play the
             draft.
           </p>

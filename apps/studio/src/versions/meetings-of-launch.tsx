@@ -52,7 +52,7 @@ export function MeetingsOfLaunch({ siteId, campaignId, name, document, revision 
         {own.slice(0, LISTED).map((one) => {
           const [fromMs = nowMs] = one.when[0] ?? [];
           return (
-            <li key={`${one.first} ${one.second}`} className="border-b border-line pb-1 text-sm">
+            <li key={`${one.first} ${one.second}`} className="border-b border-line pb-1">
               <span aria-hidden="true">◇ </span>
               {meetingWords(one, lanes)}
               {fromMs > nowMs && ` From ${when.format(new Date(fromMs))} on.`}

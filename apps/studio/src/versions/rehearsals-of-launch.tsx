@@ -39,7 +39,7 @@ export function RehearsalsOfLaunch({ siteId, campaignId, revision }: RehearsalsO
                 {expectations
                   .filter(({ holds }) => !holds)
                   .map(({ words, why }) => (
-                    <span key={words} className="block text-sm">
+                    <span key={words} className="block">
                       {words}: <span className="text-soft">{why}</span>
                     </span>
                   ))}

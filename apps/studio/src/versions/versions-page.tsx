@@ -154,7 +154,7 @@ function Entry({ entry: { at, what, version, byName, note }, isLive, isChosen, o
         {when.format(new Date(at))}
         {byName && `, ${byName}`}
       </span>
-      {note && <span className="block text-sm">{note}</span>}
+      {note && <span className="block">{note}</span>}
     </>
   );
   return (

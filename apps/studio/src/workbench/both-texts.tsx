@@ -24,7 +24,7 @@ export function BothTexts({ paths, mine, theirs, names }: BothTextsProps) {
               ['Theirs', theirs],
             ].map(([whose, document]) => (
               <div key={whose as string} className="border-l-2 border-line-strong pl-3">
-                <dt className="text-sm text-soft">{whose as string}</dt>
+                <dt className="text-soft">{whose as string}</dt>
                 <dd className="font-serif text-pretty">
                   {valueWords(path, document as CampaignDocument, names)}
                 </dd>

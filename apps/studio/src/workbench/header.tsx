@@ -8,6 +8,7 @@ import { useTitle } from '../app/use-title.ts';
 import { isLive, StateMark } from '../board/state-mark.tsx';
 import { useMoves } from '../board/use-moves.ts';
 import { Button, IconButton } from '../ui/button.tsx';
+import { cx } from '../ui/cx.ts';
 import { mayGlide, useGlide } from '../ui/glide.ts';
 import { tellProblem } from '../ui/toast.tsx';
 import { NoteOfTeam } from './note-of-team.tsx';
@@ -23,6 +24,44 @@ const STATUS_WORDS: Readonly<Record<SaveStatus, string>> = {
   refused: 'Not saved: the server refused the last change. Undo it or change it.',
   conflict: 'Not saved: somebody else saved first.',
 };
+
+/** The row of the header, and where a name stands in it: the same before the campaign is there, so that nothing moves. */
+export const HEADER_ROW =
+  'flex min-h-12 flex-wrap items-center gap-x-2.5 gap-y-1 border-b border-line px-5 max-lg:py-1.5';
+export const NAME_BOX = 'h-8 rounded border border-transparent px-1.5 font-semibold';
+
+/** The other places of this campaign. */
+export function PlacesOfCampaign({
+  siteId,
+  campaignId,
+}: {
+  readonly siteId: string;
+  readonly campaignId: string;
+}) {
+  const places = {
+    Board: `/sites/${siteId}/board`,
+    Results: `/sites/${siteId}/campaigns/${campaignId}/results`,
+    Rehearse: `/sites/${siteId}/rehearsal?of=${campaignId}`,
+    Versions: `/sites/${siteId}/campaigns/${campaignId}/versions`,
+  };
+  return (
+    <>
+      {Object.entries(places).map(([name, to]) => (
+        <Link
+          key={name}
+          to={to}
+          viewTransition={name === 'Board' && mayGlide()}
+          className="text-soft underline-offset-4 hover:underline"
+        >
+          {name}
+        </Link>
+      ))}
+      <span aria-hidden="true" className="text-line-strong">
+        /
+      </span>
+    </>
+  );
+}
 
 export interface WorkbenchHeaderProps {
   readonly onLaunch: () => void;
@@ -43,35 +82,8 @@ export function WorkbenchHeader({ onLaunch, flush }: WorkbenchHeaderProps) {
   const subject = () => store.getState();
   useTitle(useWorkbench((state) => state.name));
   return (
-    <div className="flex min-h-12 flex-wrap items-center gap-x-2.5 gap-y-1 border-b border-line px-5 max-lg:py-1.5">
-      <Link
-        to={`/sites/${siteId}/board`}
-        viewTransition={mayGlide()}
-        className="text-soft underline-offset-4 hover:underline"
-      >
-        Board
-      </Link>
-      <Link
-        to={`/sites/${siteId}/campaigns/${subject().id}/results`}
-        className="text-soft underline-offset-4 hover:underline"
-      >
-        Results
-      </Link>
-      <Link
-        to={`/sites/${siteId}/rehearsal?of=${subject().id}`}
-        className="text-soft underline-offset-4 hover:underline"
-      >
-        Rehearse
-      </Link>
-      <Link
-        to={`/sites/${siteId}/campaigns/${subject().id}/versions`}
-        className="text-soft underline-offset-4 hover:underline"
-      >
-        Versions
-      </Link>
-      <span aria-hidden="true" className="text-line-strong">
-        /
-      </span>
+    <div className={HEADER_ROW}>
+      <PlacesOfCampaign siteId={siteId} campaignId={subject().id} />
       <CampaignName />
       <StateMark state={campaignState} />
       {isEdited && <span className="text-xs whitespace-nowrap text-hold">◇ edits not yet published</span>}
@@ -140,7 +152,7 @@ function CampaignName() {
         if (event.key === 'Escape') setText(name);
       }}
       style={{ width: `${Math.min(Math.max(text.length, 8) + 2, 44)}ch`, ...glide('name') }}
-      className="h-8 rounded border border-transparent bg-transparent px-1.5 font-semibold hover:border-line-strong focus:border-line-strong"
+      className={cx(NAME_BOX, 'bg-transparent hover:border-line-strong focus:border-line-strong')}
     />
   );
 }

@@ -149,7 +149,7 @@ export function LaunchDialog({ onClose, flush }: LaunchDialogProps) {
       foot={
         <div className="grid gap-3">
           <LaunchWhen zone={zone} at={at} onAt={setAt} note={note} onNote={setNote} />
-          <p className="text-sm text-soft">
+          <p className="text-soft">
             {asksSecond
               ? 'In this workspace a second person agrees first. They are shown what this sheet shows, of the draft as it is now.'
               : isPublished

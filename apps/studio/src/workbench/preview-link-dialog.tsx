@@ -90,7 +90,7 @@ export function PreviewLinkDialog({
             <code className="block max-h-24 overflow-auto rounded border border-line-strong bg-sheet p-3 text-xs break-all select-all">
               {link}
             </code>
-            <p className="text-sm text-soft">
+            <p className="text-soft">
               It ends {when.format(new Date(make.data.expiresAt))}, and cannot be taken back before.
             </p>
           </div>

@@ -65,7 +65,7 @@ export function SentenceBar() {
     <div className="border-b border-line">
       <section aria-label="Rule sentence" className="flex items-start gap-3 px-5 pt-3 pb-1 max-lg:pb-3">
         <p
-          className="max-h-[5.4rem] flex-1 overflow-auto font-serif text-[1.22rem] leading-[1.5]"
+          className="max-h-[5.625rem] flex-1 overflow-auto font-serif text-xl leading-[1.5]"
           aria-live="polite"
         >
           {isEdited && <span className="text-hold">With the edits: </span>}

@@ -41,7 +41,7 @@ export function TryOnSite({ flush }: { readonly flush: () => Promise<void> }) {
   return (
     <>
       <Popover label="Try it on the site" trigger={<Button>Try it</Button>}>
-        <p className="mb-2 max-w-72 text-sm text-soft">
+        <p className="mb-2 max-w-72 text-soft">
           {covered.length > 0
             ? 'Opens a page with this draft on it, and says why it shows or not. Nothing is counted.'
             : 'Its rule covers no page yet; open any page to see what it says there.'}

@@ -51,7 +51,7 @@ export function WhyDialog({ campaignId, origin, onClose }: WhyDialogProps) {
                   </strong>
                   . They open any page of the site with it:
                 </p>
-                <code className="block rounded border border-line-strong bg-sheet p-3 text-sm break-all select-all">
+                <code className="block rounded border border-line-strong bg-sheet p-3 break-all select-all">
                   {link}
                 </code>
                 <p className="text-xs text-soft">
@@ -114,10 +114,10 @@ function Reports({ reports, campaignId }: { readonly reports: Why['reports']; re
             )}
             {others.length > 0 && (
               <details>
-                <summary className="cursor-pointer text-sm text-soft">
+                <summary className="cursor-pointer text-soft">
                   {counted(others.length, 'other campaign')}
                 </summary>
-                <ul className="grid gap-1 pt-1 pl-3 text-sm">
+                <ul className="grid gap-1 pt-1 pl-3">
                   {others.map(({ campaign, name, mark, why }) => (
                     <li key={campaign}>
                       <span className="font-medium">{name}</span> {mark}{' '}

@@ -12,7 +12,7 @@ import { ErrorState } from '../ui/states.tsx';
 import { type Autosave, startAutosave } from './autosave.ts';
 import { ConflictDialog } from './conflict-dialog.tsx';
 import { FollowOthers } from './follow-others.tsx';
-import { WorkbenchHeader } from './header.tsx';
+import { HEADER_ROW, NAME_BOX, PlacesOfCampaign, WorkbenchHeader } from './header.tsx';
 import { keepHistory, takeKeptHistory } from './kept-history.ts';
 import { LaunchDialog } from './launch-dialog.tsx';
 import { SentenceBar } from './sentence-bar.tsx';
@@ -127,9 +127,10 @@ function WorkbenchSkeleton({ siteId, campaignId }: { readonly siteId: string; re
       aria-label="Loading the campaign"
       className="grid h-full grid-rows-[3rem_5rem_1fr_7rem]"
     >
-      <div className="flex items-center border-b border-line px-5">
+      <div className={HEADER_ROW}>
+        <PlacesOfCampaign siteId={siteId} campaignId={campaignId} />
         {known ? (
-          <span className="font-semibold" style={glide('name')}>
+          <span className={cx(NAME_BOX, 'leading-7.5')} style={glide('name')}>
             {known.name}
           </span>
         ) : (

@@ -64,7 +64,7 @@ test.each([
         { kind: 'begins', address: '/b/' },
       ],
     } as const,
-    'reached /a or what begins with /b/',
+    'reached /a or addresses that begin with /b/',
   ],
   [{ kind: 'event', ...goal({ worth: TOTAL }) } as const, 'on the event “bought”, worth its “order.total”'],
   [{ kind: 'event', ...goal({ worth: BASKET }) } as const, 'on the event “bought”, worth the basket'],

@@ -179,7 +179,7 @@ it.each([
   ['/journal', '/journalism', true],
   ['/journal/', '/journal?page=2', true],
   ['https://s.example/', 'https://s.example', true],
-])('what begins with %s and %s: %s', (address, path, expected) => {
+])('addresses that begin with %s and %s: %s', (address, path, expected) => {
   const rule: Rule = {
     ...plainRule,
     reach: {

@@ -31,10 +31,34 @@ export const MONTHS = [
   'December',
 ];
 
+const WORKING_DAYS = 5;
+/** Days of a week that are said as one stretch. */
+const STRETCH = 3;
+
+/** `weekdays`, `Mondays to Saturdays`, `every day but Wednesdays`, `Mondays and Fridays`. */
+export function daysWords(days: readonly number[]): string {
+  const [first = 1] = days;
+  const plural = (day: number) => `${DAY_NAMES[day - 1]}s`;
+  const isOneStretch = days.every((day, n) => day === first + n);
+  if (!isOneStretch && days.length === DAY_NAMES.length - 1) {
+    const missing = DAY_NAMES.findIndex((_, n) => !days.includes(n + 1));
+    return `every day but ${plural(missing + 1)}`;
+  }
+  if (!isOneStretch || days.length < STRETCH) return listOf(days.map(plural));
+  if (first === 1 && days.length === WORKING_DAYS) return 'weekdays';
+  return `${plural(first)} to ${plural(first + days.length - 1)}`;
+}
+
+/** `18:00 and 22:00`, `22:00 and 02:00 the next day`. */
+export const hoursWords = ({ from, to }: Schedule['hours'][number]): string =>
+  `${from} and ${to}${to <= from ? ' the next day' : ''}`;
+
 function dateWords(date: string): string {
   const [year, month, day] = date.split('-').map(Number) as [number, number, number];
   return `${day} ${MONTHS[month - 1]} ${year}`;
 }
+const leftOutWords = ({ from, to }: Schedule['blackouts'][number]): string =>
+  from === to ? `on ${dateWords(from)}` : `from ${dateWords(from)} to ${dateWords(to)}`;
 const timeWords = (local: string): string => `${dateWords(local.slice(0, 10))} at ${local.slice(11)}`;
 
 /** `from 1 December 2026 at 09:00, on Fridays, between 18:00 and 22:00, by the site's clock`. */
@@ -42,20 +66,9 @@ export function scheduleWords({ zone, start, end, days, hours, blackouts }: Sche
   const parts = [
     ...(start ? [`from ${timeWords(start)}`] : []),
     ...(end ? [`until ${timeWords(end)}`] : []),
-    ...(days.length > 0 ? [`on ${listOf(days.map((day) => `${DAY_NAMES[day - 1]}s`))}`] : []),
-    ...(hours.length > 0
-      ? [
-          `between ${listOf(
-            hours.map(({ from, to }) => `${from} and ${to}`),
-            'or',
-          )}`,
-        ]
-      : []),
-    ...(blackouts.length > 0
-      ? [
-          `but not ${listOf(blackouts.map(({ from, to }) => (from === to ? `on ${dateWords(from)}` : `from ${dateWords(from)} to ${dateWords(to)}`)))}`,
-        ]
-      : []),
+    ...(days.length > 0 ? [`on ${daysWords(days)}`] : []),
+    ...(hours.length > 0 ? [`between ${listOf(hours.map(hoursWords), 'or')}`] : []),
+    ...(blackouts.length > 0 ? [`but not ${listOf(blackouts.map(leftOutWords), 'or')}`] : []),
   ];
   return [...(parts.length > 0 ? parts : ['at any time']), `by the ${zone}’s clock`].join(', ');
 }

@@ -12,10 +12,10 @@ export function momentWords({ join, triggers, notBeforeSeconds, againAfterSecond
   return together + arming + again;
 }
 
-export const SIGN_OF_LEAVING = {
-  early: 'an early sign of leaving',
-  likely: 'a likely sign of leaving',
-  certain: 'a certain sign of leaving',
+export const LEAVING_BY_MOUSE = {
+  early: 'at an early sign of leaving by mouse',
+  likely: 'at a likely sign of leaving by mouse',
+  certain: 'once leaving by mouse is certain',
 } as const;
 
 export const COUNTED = {
@@ -48,7 +48,7 @@ export function triggerWords(trigger: Trigger): string {
     case 'articleEnd':
       return 'at the end of the article';
     case 'exitMouse':
-      return `at ${SIGN_OF_LEAVING[trigger.certainty]} by mouse`;
+      return LEAVING_BY_MOUSE[trigger.certainty];
     case 'exitTouch':
       return trigger.by === 'scrollUp' ? 'on a quick scroll up by touch' : 'on the back gesture';
     case 'tabReturn':

@@ -10,7 +10,7 @@ import type {
 } from '@velarium/contract';
 import { DEVICES, type Source } from '@velarium/contract/values';
 import type { Names } from './names.ts';
-import { COMPARISON_WORDS, DEVICES_WORDS, listOf, quantity, quoted } from './words.ts';
+import { COMPARISON_WORDS, CONTRARY_WORDS, DEVICES_WORDS, listOf, quantity, quoted } from './words.ts';
 
 /** One page rule as the sentence says it. */
 export function pageWords(page: PageRule, names: Names): string {
@@ -20,7 +20,7 @@ export function pageWords(page: PageRule, names: Names): string {
     case 'exact':
       return page.address;
     case 'begins':
-      return `what begins with ${page.address}`;
+      return `addresses that begin with ${page.address}`;
     case 'contains':
       return `addresses with ${quoted(page.text)} in them`;
     case 'wildcard':
@@ -42,12 +42,12 @@ export function pageWords(page: PageRule, names: Names): string {
 
 export function pagesWords({ include, exclude, follows }: Pages, names: Names): string {
   const wordsOf = (page: PageRule) => pageWords(page, names);
-  const excluded = listOf(exclude.map(wordsOf));
+  const excluded = listOf(exclude.map(wordsOf), 'or');
   const followed = follows === null ? [] : [`the pages of the campaign ${quoted(names.campaign(follows))}`];
   if (include.length + followed.length === 0)
     return exclude.length === 0 ? 'on no page yet' : `on no page yet, never on ${excluded}`;
-  const isEvery = include.length === 1 && include[0]?.kind === 'every' && followed.length === 0;
-  const included = isEvery ? 'on every page' : `only on ${listOf([...followed, ...include.map(wordsOf)])}`;
+  const only = include.some(({ kind }) => kind === 'every') ? '' : 'only ';
+  const included = `${only}on ${listOf([...followed, ...include.map(wordsOf)])}`;
   return exclude.length === 0 ? included : `${included} but not on ${excluded}`;
 }
 
@@ -60,7 +60,7 @@ export function devicesWords(devices: readonly Device[]): string {
 
 /**
  * `for visitors with an earlier session and without a sign-in`; several groups stand in brackets,
- * `for visitors (with a sign-in) or not (with a first session)`. How a single condition or group is joined says nothing.
+ * `for visitors (with a sign-in) or not (in their first session)`. How a single condition or group is joined says nothing.
  */
 export function audienceWords({ match, groups }: Audience, names: Names): string {
   const said = groups.map((group) =>
@@ -114,13 +114,26 @@ export const countryName = (code: string): string =>
     ? 'an unknown country'
     : `${WITH_ARTICLE.test(code) ? 'the ' : ''}${placeName('region', code)}`;
 
-/** `with an earlier session`, `without a sign-in`, `not from Norway (no)`, `on Windows`. */
+export const FIRST_SESSION = 'their first session';
+
+/** `with an earlier session`, `without a sign-in`, `not from Norway (no)`, `on Windows`, `in their first session`. */
 export function audienceItemWords({ not, condition }: AudienceItem, names: Names): string {
   const isNot = not ? 'not ' : '';
   if (condition.kind === 'country') return `${isNot}from ${countryName(condition.code)}`;
   if (condition.kind === 'system') return `${isNot}on ${SYSTEM_WORDS[condition.is]}`;
+  if (condition.kind === 'visitor' && condition.is === 'new') return `${isNot}in ${FIRST_SESSION}`;
+  // Always known, so that what is not at most five is more than five.
+  if (condition.kind === 'sessions' || condition.kind === 'views')
+    return `with ${timesWords(condition, not ? CONTRARY_WORDS : COMPARISON_WORDS)}`;
   return `${not ? 'without' : 'with'} ${conditionWords(condition, names)}`;
 }
+
+/** `at least 3 sessions`, `fewer than 2 page views in this session`. */
+const timesWords = (
+  { kind, comparison, count }: Extract<Condition, { kind: 'sessions' | 'views' }>,
+  compared: typeof COMPARISON_WORDS,
+): string =>
+  `${compared[comparison]} ${kind === 'sessions' ? quantity(count, 'session') : `${quantity(count, 'page view')} in this session`}`;
 
 /** What somebody did with a campaign earlier. */
 export const EARLIER_WORDS = {
@@ -133,11 +146,10 @@ export const EARLIER_WORDS = {
 export function conditionWords(condition: Condition, names: Names): string {
   switch (condition.kind) {
     case 'visitor':
-      return condition.is === 'new' ? 'a first session' : 'an earlier session';
+      return condition.is === 'new' ? FIRST_SESSION : 'an earlier session';
     case 'sessions':
-      return `${COMPARISON_WORDS[condition.comparison]} ${quantity(condition.count, 'session')}`;
     case 'views':
-      return `${COMPARISON_WORDS[condition.comparison]} ${quantity(condition.count, 'page view')} in this session`;
+      return timesWords(condition, COMPARISON_WORDS);
     case 'signedIn':
       // Not the same as “without a sign-in”, which those of whom nothing is known are too.
       return condition.is ? 'a sign-in' : 'a page that says they are signed out';

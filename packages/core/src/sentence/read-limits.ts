@@ -64,7 +64,18 @@ const date = as(
 const timeOfDay = found(/\d\d:\d\d/, String);
 const localTime = as(said`${date} at ${timeOfDay}`, (parts) => parts.join('T'));
 const day = either(...DAY_NAMES.map((name, n) => words(`${name}s`, n + 1)));
-const stretch = as(said`${timeOfDay} and ${timeOfDay}`, ([from, to]) => ({ from, to }));
+const from = (first: number, last: number): number[] =>
+  Array.from({ length: Math.max(last - first + 1, 0) }, (_, n) => first + n);
+const days = either<number[]>(
+  words('weekdays', from(1, 5)),
+  as(said`${day} to ${day}`, ([first, last]) => from(first, last)),
+  as(said`every day but ${day}`, ([missing]) => from(1, 7).filter((one) => one !== missing)),
+  list(day),
+);
+const stretch = as(
+  said`${timeOfDay} and ${timeOfDay}${maybe(words(' the next day', null), null)}`,
+  ([begin, end]) => ({ from: begin, to: end }),
+);
 const daysLeftOut = either(
   as(said`on ${date}`, ([one]) => ({ from: one, to: one })),
   as(said`from ${date} to ${date}`, ([from, to]) => ({ from, to })),
@@ -79,7 +90,7 @@ const partOf = <Value, Without>(parser: Parser<readonly [Value]>, without: Witho
 
 /** What `scheduleWords` says. */
 export const schedule: Parser<Schedule> = as(
-  said`${maybe(words('at any time, ', null), null)}${partOf(said`from ${localTime}`, null)}${partOf(said`until ${localTime}`, null)}${partOf(said`on ${list(day)}`, [])}${partOf(said`between ${list(stretch, 'or')}`, [])}${partOf(said`but not ${list(daysLeftOut)}`, [])}by the ${either(words('site', 'site' as const), words('visitor', 'visitor' as const))}’s clock`,
+  said`${maybe(words('at any time, ', null), null)}${partOf(said`from ${localTime}`, null)}${partOf(said`until ${localTime}`, null)}${partOf(said`on ${days}`, [])}${partOf(said`between ${list(stretch, 'or')}`, [])}${partOf(said`but not ${list(daysLeftOut, 'or')}`, [])}by the ${either(words('site', 'site' as const), words('visitor', 'visitor' as const))}’s clock`,
   ([, start, end, days, hours, blackouts, zone]) => ({ zone, start, end, days, hours, blackouts }),
 );
 

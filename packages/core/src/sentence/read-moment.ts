@@ -1,5 +1,5 @@
 import type { DataCondition, Moment, Trigger } from '@velarium/contract';
-import { COUNTED, SIGN_OF_LEAVING } from './moment-words.ts';
+import { COUNTED, LEAVING_BY_MOUSE } from './moment-words.ts';
 import {
   as,
   either,
@@ -44,7 +44,7 @@ export const trigger: Parser<Trigger> = either<Trigger>(
     amount,
   })),
   as(said`on reaching ${ownWords}`, ([selector]) => ({ kind: 'element', selector })),
-  as(said`at ${oneOf(SIGN_OF_LEAVING)} by mouse`, ([certainty]) => ({ kind: 'exitMouse', certainty })),
+  as(oneOf(LEAVING_BY_MOUSE), (certainty) => ({ kind: 'exitMouse', certainty })),
   as(said`on a click on ${ownWords}`, ([selector]) => ({ kind: 'interact', what: 'click', selector })),
   as(said`on a hover over ${ownWords}`, ([selector]) => ({ kind: 'interact', what: 'hover', selector })),
   as(said`when ${ownWords} takes the focus`, ([selector]) => ({ kind: 'interact', what: 'focus', selector })),

@@ -18,11 +18,12 @@ import {
   BROWSER_WORDS,
   countryName,
   EARLIER_WORDS,
+  FIRST_SESSION,
   placeName,
   SYSTEM_WORDS,
   sourceWords,
 } from './reach-words.ts';
-import { COMPARISON_WORDS, DEVICES_WORDS } from './words.ts';
+import { COMPARISON_WORDS, CONTRARY_WORDS, DEVICES_WORDS } from './words.ts';
 
 /** Ids of what a site's names stand for. */
 export interface Ids {
@@ -50,7 +51,7 @@ const named = (id: (name: string) => string | undefined): Parser<string> =>
 export const pageSaid = ({ group }: Ids): Parser<PageRule> =>
   either<PageRule>(
     words('every page', { kind: 'every' }),
-    as(said`what begins with ${address}`, ([begin]) => ({ kind: 'begins', address: begin })),
+    as(said`addresses that begin with ${address}`, ([begin]) => ({ kind: 'begins', address: begin })),
     as(said`addresses with ${ownWords} in them`, ([text]) => ({ kind: 'contains', text })),
     as(said`addresses like ${address}`, ([pattern]) => ({ kind: 'wildcard', pattern })),
     as(said`addresses that match ${ownWords}`, ([pattern]) => ({ kind: 'regex', pattern })),
@@ -72,7 +73,7 @@ export function pagesSaid(ids: Ids): Parser<Pages> {
     include: all.flatMap((one) => ('kind' in one ? one : [])),
     follows: all.flatMap((one) => ('follows' in one ? one.follows : []))[0] ?? null,
   }));
-  const excluded = list(page);
+  const excluded = list(page, 'or');
   return either<Pages>(
     as(said`on no page yet${maybe(said`, never on ${excluded}`, [[]] as const)}`, ([[exclude]]) => ({
       include: [],
@@ -80,11 +81,8 @@ export function pagesSaid(ids: Ids): Parser<Pages> {
       follows: null,
     })),
     as(
-      said`${either(
-        words('on every page', { include: [{ kind: 'every' } as PageRule], follows: null }),
-        as(said`only on ${included}`, ([all]) => all),
-      )}${maybe(said` but not on ${excluded}`, [[]] as const)}`,
-      ([{ include, follows }, [exclude]]) => ({ include, exclude: [...exclude], follows }),
+      said`${maybe(words('only ', null), null)}on ${included}${maybe(said` but not on ${excluded}`, [[]] as const)}`,
+      ([, { include, follows }, [exclude]]) => ({ include, exclude: [...exclude], follows }),
     ),
   );
 }
@@ -106,26 +104,31 @@ const place = (nameOf: (code: string) => string): Parser<string> =>
   };
 
 const compared = oneOf(COMPARISON_WORDS);
+const timesSaid = (comparison: typeof compared) =>
+  either<Condition>(
+    as(said`${comparison} ${quantityOf('page view')} in this session`, ([how, count]) => ({
+      kind: 'views',
+      comparison: how,
+      count,
+    })),
+    as(said`${comparison} ${quantityOf('session')}`, ([how, count]) => ({
+      kind: 'sessions',
+      comparison: how,
+      count,
+    })),
+  );
 
 /** What is said with “with” and “without”. */
 const condition = ({ campaign }: Ids): Parser<Condition> =>
   either<Condition>(
+    // People say this too.
     words('a first session', { kind: 'visitor', is: 'new' }),
     words('an earlier session', { kind: 'visitor', is: 'returning' }),
     words('a sign-in', { kind: 'signedIn', is: true }),
     words('a page that says they are signed out', { kind: 'signedIn', is: false }),
-    as(said`${compared} ${quantityOf('page view')} in this session`, ([comparison, count]) => ({
-      kind: 'views',
-      comparison,
-      count,
-    })),
+    timesSaid(compared),
     as(said`${compared} ${quantityOf('thing')} in the basket`, ([comparison, count]) => ({
       kind: 'basketItems',
-      comparison,
-      count,
-    })),
-    as(said`${compared} ${quantityOf('session')}`, ([comparison, count]) => ({
-      kind: 'sessions',
       comparison,
       count,
     })),
@@ -173,6 +176,11 @@ export function audienceSaid(ids: Ids): Parser<Audience> {
   const item = either<AudienceItem>(
     as(said`${isNot}from ${country}`, ([not, code]) => ({ not, condition: { kind: 'country', code } })),
     as(said`${isNot}on ${oneOf(SYSTEM_WORDS)}`, ([not, is]) => ({ not, condition: { kind: 'system', is } })),
+    as(said`${isNot}in ${words(FIRST_SESSION, null)}`, ([not]) => ({
+      not,
+      condition: { kind: 'visitor', is: 'new' },
+    })),
+    as(said`with ${timesSaid(oneOf(CONTRARY_WORDS))}`, ([one]) => ({ not: true, condition: one })),
     as(said`${either(words('without', true), words('with', false))} ${condition(ids)}`, ([not, one]) => ({
       not,
       condition: one,

@@ -21,6 +21,7 @@ const exact = (...addresses: string[]) => addresses.map((address) => ({ kind: 'e
 type Group = Audience['groups'][number];
 type Item = Group['items'][number];
 const anEarlier: Item = { not: false, condition: { kind: 'visitor', is: 'returning' } };
+const inFirst: Item = { not: false, condition: { kind: 'visitor', is: 'new' } };
 const fromNorway: Item = { not: false, condition: { kind: 'country', code: 'no' } };
 const names: Names = { campaign: () => 'Sky letter', group: () => 'Night tours' };
 type Change = (input: SentenceInput) => SentenceInput;
@@ -121,7 +122,7 @@ describe('each phrase is correct in number and commas', () => {
         { kind: 'time', seconds: 25 },
         { kind: 'exitMouse', certainty: 'certain' },
       ),
-      'at the end of the article, after 25 seconds or at a certain sign of leaving by mouse on',
+      'at the end of the article, after 25 seconds or once leaving by mouse is certain on',
     ],
     [
       'all of several',
@@ -158,12 +159,12 @@ describe('each phrase is correct in number and commas', () => {
     [
       'a folder of pages',
       pages([{ kind: 'begins', address: '/journal/' }] as never),
-      'only on what begins with /journal/,',
+      'only on addresses that begin with /journal/,',
     ],
     ['one page', pages(exact('/a')), 'only on /a,'],
     ['two pages', pages(exact('/a', '/b')), 'only on /a and /b,'],
     ['three pages', pages(exact('/a', '/b', '/c')), 'only on /a, /b and /c,'],
-    ['everywhere but', pages([{ kind: 'every' }], exact('/a', '/b')), 'on every page but not on /a and /b,'],
+    ['everywhere but', pages([{ kind: 'every' }], exact('/a', '/b')), 'on every page but not on /a or /b,'],
     ['nowhere', pages([] as never), 'on no page yet,'],
     ['one condition', audience([{}, anEarlier]), 'for visitors with an earlier session,'],
     ['its opposite', audience([{}, { ...anEarlier, not: true }]), 'for visitors without an earlier session,'],
@@ -172,6 +173,26 @@ describe('each phrase is correct in number and commas', () => {
       audience([{}, anEarlier, { not: true, condition: { kind: 'signedIn', is: true } }]),
       'for visitors with an earlier session and without a sign-in,',
     ],
+    [
+      'the first session, and not',
+      audience([{ match: 'any' }, inFirst, { ...inFirst, not: true }]),
+      'for visitors in their first session or not in their first session,',
+    ],
+    ...(
+      [
+        ['atLeast', 'at least', 'fewer than'],
+        ['atMost', 'at most', 'more than'],
+        ['exactly', 'exactly', 'other than'],
+      ] as const
+    ).map(([comparison, is, isNot]): [string, Change, string] => {
+      const condition = { kind: 'sessions' as const, comparison, count: 4 };
+      return [
+        `${is}, and not`,
+        audience([{}, { not: false, condition }, { not: true, condition: { ...condition, kind: 'views' } }]),
+        `for visitors with ${is} 4 sessions and with ${isNot} 4 page views in this session,`,
+      ];
+    }),
+    ['every page among others', pages([{ kind: 'every' }, ...exact('/a')]), 'on every page and /a,'],
     [
       'a group turned round',
       audience([{ not: true, match: 'any' }, anEarlier, fromNorway]),

@@ -34,6 +34,13 @@ export const COMPARISON_WORDS: Readonly<Record<Comparison, string>> = {
   exactly: 'exactly',
 };
 
+/** What a comparison comes to where it must not hold. */
+export const CONTRARY_WORDS: Readonly<Record<Comparison, string>> = {
+  atLeast: 'fewer than',
+  atMost: 'more than',
+  exactly: 'other than',
+};
+
 /** `7 days`, `1 week`. */
 export const spanWords = ({ count, unit }: Span): string => quantity(count, unit.slice(0, -1));
 

@@ -14,13 +14,13 @@ const read = (typed: string) => {
 const TYPED: readonly (readonly [typed: string, ...said: string[]])[] = [
   // Where.
   ['everywhere but home', 'on every page but not on /,'],
-  ['everywhere except home and basket', 'on every page but not on / and /shop/basket,'],
+  ['everywhere except home and basket', 'on every page but not on / or /shop/basket,'],
   ['on every page but /contact', 'on every page but not on /contact,'],
-  ['all pages except the shop', 'on every page but not on what begins with /shop/,'],
+  ['all pages except the shop', 'on every page but not on addresses that begin with /shop/,'],
   ['on the home page', 'only on /,'],
   ['on the whole site', 'on every page,'],
-  ['only in the journal', 'only on what begins with /journal/,'],
-  ['under /journal/', 'only on what begins with /journal/,'],
+  ['only in the journal', 'only on addresses that begin with /journal/,'],
+  ['under /journal/', 'only on addresses that begin with /journal/,'],
   ['on articles', 'only on pages of the kind “article”,'],
   [
     'on night tours but not on the basket',
@@ -30,7 +30,7 @@ const TYPED: readonly (readonly [typed: string, ...said: string[]])[] = [
   ['on pages with ?ref=letter', 'only on addresses with the parameter “ref” being “letter”,'],
   ['on pages with .price', 'only on pages that hold “.price”,'],
   ['on membership and contact', 'only on /membership and /contact,'],
-  ['never in the shop', 'never on what begins with /shop/,'],
+  ['never in the shop', 'never on addresses that begin with /shop/,'],
   // When.
   ['10 seconds without moving', 'opens after 10 seconds of inactivity'],
   ['when idle for half a minute', 'opens after 30 seconds of inactivity'],
@@ -93,7 +93,7 @@ const TYPED: readonly (readonly [typed: string, ...said: string[]])[] = [
   ['with more than two things in the basket', 'with at least 3 things in the basket'],
   ['with fewer than three things in the basket', 'with at most 2 things in the basket'],
   ['with a couple of things in the basket', 'with at least 2 things in the basket'],
-  ['new visitors only', 'for visitors with a first session'],
+  ['new visitors only', 'for visitors in their first session'],
   ['for returning visitors', 'for visitors with an earlier session'],
   ['in Norway', 'for visitors from Norway (no)'],
   ['not in Germany', 'for visitors not from Germany (de)'],
@@ -123,15 +123,15 @@ const TYPED: readonly (readonly [typed: string, ...said: string[]])[] = [
   ['starting Monday at 9', 'from 30 November 2026 at 09:00,'],
   ['until 6 January', 'until 7 January 2027 at 00:00,'],
   ['until the end of the month', 'until 1 December 2026 at 00:00,'],
-  ['on weekdays', 'on Mondays, Tuesdays, Wednesdays, Thursdays and Fridays, by'],
+  ['on weekdays', 'on weekdays, by'],
   ['at weekends', 'on Saturdays and Sundays, by'],
-  ['Monday to Wednesday', 'on Mondays, Tuesdays and Wednesdays, by'],
+  ['Monday to Wednesday', 'on Mondays to Wednesdays, by'],
   ['between 9 and 17', 'between 09:00 and 17:00, by'],
   ['from 6 pm to midnight', 'between 18:00 and 24:00, by'],
   ['not on 25 December', 'but not on 25 December 2026, by'],
   [
     'on weekdays between 9 and 17 until 24 December',
-    'until 25 December 2026 at 00:00, on Mondays, Tuesdays, Wednesdays, Thursdays and Fridays, between 09:00 and 17:00, by',
+    'until 25 December 2026 at 00:00, on weekdays, between 09:00 and 17:00, by',
   ],
   // As what.
   ['as a bar at the top', 'A bar at the top opens'],
@@ -139,11 +139,11 @@ const TYPED: readonly (readonly [typed: string, ...said: string[]])[] = [
   // Several things at once.
   [
     'after 20 seconds on the journal, desktop only, not signed in, once a week until 24 December',
-    'opens after 20 seconds only on what begins with /journal/, on desktops only, for visitors without a sign-in, until 25 December 2026 at 00:00, by the site’s clock, once every week',
+    'opens after 20 seconds only on addresses that begin with /journal/, on desktops only, for visitors without a sign-in, until 25 December 2026 at 00:00, by the site’s clock, once every week',
   ],
   [
     'bar at the bottom after 5 seconds everywhere but the basket for new visitors, once per session',
-    'A bar at the bottom opens after 5 seconds on every page but not on /shop/basket, on every device, for visitors with a first session, once per session',
+    'A bar at the bottom opens after 5 seconds on every page but not on /shop/basket, on every device, for visitors in their first session, once per session',
   ],
 ];
 

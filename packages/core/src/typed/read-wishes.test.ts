@@ -21,7 +21,7 @@ describe('what is typed becomes the rule, and the sentence says it back', () => 
     [
       'after 20 seconds on journal, not on phones, once a week',
       [
-        /opens after 20 seconds only on what begins with \/journal\//,
+        /opens after 20 seconds only on addresses that begin with \/journal\//,
         /on desktops and tablets only/,
         /once every week/,
       ],
@@ -48,7 +48,7 @@ describe('what is typed becomes the rule, and the sentence says it back', () => 
     ['only on /a and /b', [/only on \/a and \/b,/]],
     [
       'on /a, /b or journal but not on /c',
-      [/only on \/a, \/b and what begins with \/journal\/ but not on \/c,/],
+      [/only on \/a, \/b and addresses that begin with \/journal\/ but not on \/c,/],
     ],
     ['on /tours/*', [/only on addresses like \/tours\/\*,/]],
     ['on /**?m=modal', [/only on addresses like \/\*\*\?m=modal,/]],
@@ -62,7 +62,7 @@ describe('what is typed becomes the rule, and the sentence says it back', () => 
     ['on the event “basket” with “total” at least 60', [/on the event “basket” with “total” at least 60/]],
     [
       'for visitors with a sign-in and without a first session',
-      [/for visitors with a sign-in and without a first session/],
+      [/for visitors with a sign-in and not in their first session/],
     ],
     ['after a close it stays away for 3 days', [/After a close it stays away for 3 days/]],
     ['a bar at the top', [/^A bar at the top opens/]],

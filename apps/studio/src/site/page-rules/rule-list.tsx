@@ -39,7 +39,7 @@ export function RuleList(props: RuleListProps) {
     rule.kind === 'exact' ? pages.find(({ path }) => path === rule.address)?.title : undefined;
   return (
     <fieldset className="grid grid-cols-[minmax(0,1fr)] gap-2">
-      <legend className="mb-1 text-sm font-medium">{label}</legend>
+      <legend className="mb-1 font-medium">{label}</legend>
       {rules.length > 0 && (
         <ol aria-label={label} className="grid gap-px">
           {rules.map((rule, at) => {
@@ -82,7 +82,7 @@ export function RuleList(props: RuleListProps) {
           onSelect: () => onAdd(rule),
         }))}
       >
-        <Button className="h-7 justify-self-start text-sm">Another kind of rule</Button>
+        <Button className="h-7 justify-self-start">Another kind of rule</Button>
       </Menu>
     </fieldset>
   );

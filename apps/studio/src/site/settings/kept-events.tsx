@@ -41,7 +41,7 @@ export function KeptEvents({ site }: { readonly site: Site }) {
           onKeep={(days) => keep.mutate(days)}
         />
       </fieldset>
-      <p className="text-sm text-soft">
+      <p className="text-soft">
         Days of visitors with campaigns go after 13 months, visits after one.
         {!isOwner && ' An owner of the workspace may change it.'}
       </p>

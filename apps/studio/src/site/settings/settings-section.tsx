@@ -57,7 +57,7 @@ export function SettingsSection({ site }: { readonly site: Site }) {
               Save
             </Button>
             {isChanged && <Button onClick={() => setSettings(site.settings)}>Take the changes back</Button>}
-            <p role="status" className="text-sm text-soft">
+            <p role="status" className="text-soft">
               {fault ?? (isChanged ? 'Not saved yet.' : 'All saved.')}
             </p>
           </div>

@@ -101,7 +101,7 @@ export function SiteForm({ site }: { readonly site: Site }) {
           Save the site
         </Button>
       ) : (
-        <p className="text-sm text-soft">Changing this takes the role owner.</p>
+        <p className="text-soft">Changing this takes the role owner.</p>
       )}
     </form>
   );

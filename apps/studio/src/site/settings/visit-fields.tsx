@@ -102,14 +102,14 @@ function ParametersSeen({ siteId, taken, onTake }: ParametersSeenProps) {
   if (left.length === 0) return null;
   return (
     <div className="grid gap-1">
-      <p className="text-sm text-soft">
+      <p className="text-soft">
         Seen in addresses in the last week. One that leads to another page, such as a date, belongs above;
         from then on its pages are counted apart.
       </p>
       <ul className="flex flex-wrap gap-1.5">
         {left.map(({ name, views, values }) => (
           <li key={name}>
-            <Button className="h-7 text-sm" onClick={() => onTake(name)}>
+            <Button className="h-7" onClick={() => onTake(name)}>
               {name}{' '}
               <span className="text-soft">{`${counted(values, 'value')} in ${counted(views, 'page view')}`}</span>
             </Button>

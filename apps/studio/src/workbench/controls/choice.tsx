@@ -14,7 +14,7 @@ export function Choice<Value extends string>({ label, value, options, onChange }
   const name = useId();
   return (
     <fieldset className="grid gap-1">
-      <legend className="mb-1 text-sm font-medium">{label}</legend>
+      <legend className="mb-1 font-medium">{label}</legend>
       {options.map((option) => (
         <label
           key={option.value}

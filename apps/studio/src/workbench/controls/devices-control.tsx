@@ -35,7 +35,7 @@ export function DevicesControl() {
     );
   return (
     <fieldset className="grid gap-2">
-      <legend className="mb-1 text-sm font-medium">Devices</legend>
+      <legend className="mb-1 font-medium">Devices</legend>
       {DEVICES.map((device) => (
         <Switch
           key={device}

@@ -46,7 +46,7 @@ export function RichTextField({ label, value, onChange, lang, dir }: RichTextFie
   return (
     <div className="grid gap-1">
       <div className="flex items-end">
-        <span id={id} className="flex-1 text-sm font-medium">
+        <span id={id} className="flex-1 font-medium">
           {label}
         </span>
         <div role="toolbar" aria-label={`Marks for ${label}`} className="flex">

@@ -94,7 +94,7 @@ export function ColourField({
         <ColourText label={label} colour={colour} onChange={set} />
         {ratio !== undefined && ground !== undefined && (
           <div className="flex items-center justify-between gap-2">
-            <p className={isLow ? 'text-sm font-medium text-halt' : 'text-sm text-soft'}>
+            <p className={isLow ? 'font-medium text-halt' : 'text-soft'}>
               {isLow ? '▲ ' : '✓ '}Contrast {ratio.toFixed(1)} to 1
               {isLow && `; ${LEAST_TEXT_CONTRAST} can be read`}
             </p>

@@ -61,7 +61,7 @@ export function FindingsFold() {
           {findings.map((finding) => {
             const { code, severity, text, blockId, mend } = finding;
             return (
-              <li key={`${code}-${blockId}-${text}`} className="grid grid-cols-[1rem_1fr] gap-x-1.5 text-sm">
+              <li key={`${code}-${blockId}-${text}`} className="grid grid-cols-[1rem_1fr] gap-x-1.5">
                 <span
                   aria-hidden="true"
                   className={

@@ -58,7 +58,7 @@ export function Outline() {
         </ul>
       </SortableList>
       {step.blocks.length === 0 && (
-        <p className="px-1.5 py-2 text-sm text-soft">This step is empty. Add a block below.</p>
+        <p className="px-1.5 py-2 text-soft">This step is empty. Add a block below.</p>
       )}
     </div>
   );

@@ -46,7 +46,7 @@ export function StepsBar() {
             type="button"
             aria-pressed={id === stepId}
             onClick={() => showStep(id)}
-            className="h-7 rounded-full border border-line-strong px-2.5 text-sm hover:border-ink aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-sheet"
+            className="h-7 rounded-full border border-line-strong px-2.5 hover:border-ink aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-sheet"
           >
             {stepName(message, id)}
           </button>

@@ -78,7 +78,7 @@ function ChangeTemplate({ onClose }: { readonly onClose: () => void }) {
     >
       <TemplateGallery siteId={siteId} onChoose={({ message: next }) => setTemplate(next)} />
       <div className="sticky -bottom-6 -mx-6 mt-4 -mb-6 flex items-center gap-4 border-t border-line bg-paper px-6 py-4">
-        <div className="grid max-h-32 min-w-0 flex-1 gap-1 overflow-y-auto text-sm" role="status">
+        <div className="grid max-h-32 min-w-0 flex-1 gap-1 overflow-y-auto" role="status">
           {!change && <span className="text-soft">Choose a template.</span>}
           {change && change.lost.length === 0 && '✓ Every word finds a place.'}
           {change && change.lostSettings.length > 0 && (

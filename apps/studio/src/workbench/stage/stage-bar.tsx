@@ -69,7 +69,7 @@ export function StageBar({ ground }: StageBarProps) {
     <div
       role="toolbar"
       aria-label="Stage"
-      className="flex h-9 items-center gap-1 overflow-x-auto px-6 text-sm whitespace-nowrap max-lg:px-4 max-lg:[&_kbd]:hidden"
+      className="flex h-9 items-center gap-1 overflow-x-auto px-6 whitespace-nowrap max-lg:px-4 max-lg:[&_kbd]:hidden"
     >
       <Flip isOn={view.shows === 'tablet'} keys="T" label="Tablet" onFlip={flip.shows} />
       <Flip isOn={view.ground === 'page'} keys="G" label="Page behind" onFlip={flip.ground} />

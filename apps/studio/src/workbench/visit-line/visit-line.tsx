@@ -79,7 +79,7 @@ export function VisitLine() {
     <section aria-label="Visit line" className="border-t border-line px-5 pt-2 pb-1.5">
       {isInFocus && (
         <div className="mb-1.5 flex min-h-7 items-center gap-2 max-lg:flex-wrap">
-          <h2 className="text-sm font-medium">A visit</h2>
+          <h2 className="font-medium">A visit</h2>
           <Select
             label="Curves of"
             isLabelHidden
@@ -100,7 +100,7 @@ export function VisitLine() {
             options={DEVICE_OPTIONS}
             onChange={(device) => setChoice({ ...choice, device })}
           />
-          <p aria-live="polite" className="min-w-0 flex-1 truncate text-sm text-soft">
+          <p aria-live="polite" className="min-w-0 flex-1 truncate text-soft">
             {curveWords(
               curves,
               choice,
@@ -111,10 +111,10 @@ export function VisitLine() {
           </p>
           {canEdit && (
             <>
-              <Button tone="quiet" className="h-7 px-2 text-sm" onClick={addTime}>
+              <Button tone="quiet" className="h-7 px-2" onClick={addTime}>
                 + Time mark
               </Button>
-              <Button tone="quiet" className="h-7 px-2 text-sm" onClick={addDepth}>
+              <Button tone="quiet" className="h-7 px-2" onClick={addDepth}>
                 + Depth mark
               </Button>
             </>

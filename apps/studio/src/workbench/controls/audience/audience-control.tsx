@@ -32,8 +32,8 @@ export function AudienceControl() {
   if (audience === null) {
     return (
       <fieldset className="grid justify-items-start gap-2">
-        <legend className="mb-1 text-sm font-medium">Audience</legend>
-        <p className="text-sm text-soft">Everybody who comes to these pages on these devices.</p>
+        <legend className="mb-1 font-medium">Audience</legend>
+        <p className="text-soft">Everybody who comes to these pages on these devices.</p>
         <AddMenu
           label="Only for some"
           onAdd={(kind) => set({ match: 'all', groups: [newGroup(kind)] }, 'begin')}
@@ -47,7 +47,7 @@ export function AudienceControl() {
   };
   return (
     <fieldset className="grid grid-cols-[minmax(0,1fr)] gap-3">
-      <legend className="mb-1 text-sm font-medium">Audience</legend>
+      <legend className="mb-1 font-medium">Audience</legend>
       {audience.groups.length > 1 && (
         <Segments
           label="A visitor must be in"
@@ -177,6 +177,6 @@ const AddMenu = ({
   readonly onAdd: (kind: Condition['kind']) => void;
 }) => (
   <Menu items={KINDS.map((kind) => ({ label: CONDITION_KINDS[kind].label, onSelect: () => onAdd(kind) }))}>
-    <Button className="h-7 justify-self-start text-sm">{label}</Button>
+    <Button className="h-7 justify-self-start">{label}</Button>
   </Menu>
 );

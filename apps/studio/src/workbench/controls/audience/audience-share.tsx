@@ -20,9 +20,9 @@ function Share({ audience }: { readonly audience: Audience }) {
   });
   if (error) {
     return (
-      <p role="alert" className="text-sm">
+      <p role="alert">
         The visitors could not be counted.{' '}
-        <Button className="h-7 text-sm" onClick={() => void refetch()}>
+        <Button className="h-7" onClick={() => void refetch()}>
           Try again
         </Button>
       </p>
@@ -34,7 +34,7 @@ function Share({ audience }: { readonly audience: Audience }) {
       <div aria-hidden className="h-1.5 bg-line">
         <div className="h-full bg-sail" style={{ inlineSize: `${share * 100}%` }} />
       </div>
-      <p role="status" className="text-sm text-soft tabular-nums">
+      <p role="status" className="text-soft tabular-nums">
         {data ? audienceShareWords(data) : 'Counting visitors …'}
         {isPlaceholderData && ' Counting anew …'}
       </p>

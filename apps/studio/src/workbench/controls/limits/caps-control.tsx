@@ -113,7 +113,7 @@ export function CapsControl() {
           ))}
           {caps.length < MOST && (
             <Button
-              className="h-7 justify-self-start text-sm"
+              className="h-7 justify-self-start"
               onClick={() => set({ caps: [...caps, { max: 1, per: 'session' }] }, `add.${Date.now()}`)}
             >
               Another cap

@@ -54,7 +54,7 @@ export function OrderControl() {
   };
   return (
     <fieldset className="grid grid-cols-[minmax(0,1fr)] gap-3">
-      <legend className="mb-1 text-sm font-medium">When two want to open at once</legend>
+      <legend className="mb-1 font-medium">When two want to open at once</legend>
       <SortableList ids={order.map((one) => one.id)} canDrag={canEdit} nameOf={nameOf} onMove={move}>
         <ol
           aria-label="Order of the site’s campaigns"
@@ -98,7 +98,7 @@ function Row({
       ref={setNodeRef}
       style={{ transform: CSS.Translate.toString(transform), transition: transition ?? undefined }}
       className={cx(
-        'flex h-7 items-center gap-2 border-b border-line px-1.5 text-sm last:border-b-0',
+        'flex h-7 items-center gap-2 border-b border-line px-1.5 last:border-b-0',
         isThis ? 'bg-sail-wash font-medium' : 'bg-sheet text-soft',
         isDragging && 'z-10 shadow-float',
       )}

@@ -1,5 +1,5 @@
 import type { Schedule } from '@velarium/contract';
-import { clockChanges, scheduleState, wallClock } from '@velarium/core';
+import { clockChanges, DAY_NAMES, scheduleState, wallClock } from '@velarium/core';
 import { X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { DayPicker } from 'react-day-picker';
@@ -13,7 +13,6 @@ import { Switch } from '../../../ui/switch.tsx';
 import { useWorkbench, useWorkbenchStore } from '../../store.ts';
 
 const DAYS = ['Mo', 'Tu', 'We', 'Th', 'Fr', 'Sa', 'Su'] as const;
-const DAY_NAMES = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
 const PLAIN: Schedule = { zone: 'site', start: null, end: null, days: [], hours: [], blackouts: [] };
 const YEAR_MS = 366 * 86_400_000;
 const MINUTE_MS = 60_000;
@@ -81,7 +80,7 @@ function ScheduleFields({ schedule, onChange }: ScheduleFieldsProps) {
               aria-pressed={schedule.days.includes(n + 1)}
               aria-label={DAY_NAMES[n]}
               onClick={() => toggleDay(n + 1)}
-              className="h-7 flex-1 rounded border border-line-strong bg-sheet text-sm hover:bg-sail-wash aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-sheet"
+              className="h-7 flex-1 rounded border border-line-strong bg-sheet hover:bg-sail-wash aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-sheet"
             >
               {day}
             </button>
@@ -138,7 +137,7 @@ function Hours({ schedule, onChange }: ScheduleFieldsProps) {
       ))}
       {hours.length < 8 && (
         <Button
-          className="h-7 justify-self-start text-sm"
+          className="h-7 justify-self-start"
           onClick={() => onChange({ hours: [...hours, { from: '18:00', to: '22:00' }] })}
         >
           {hours.length === 0 ? 'Only certain hours' : 'Another stretch'}
@@ -235,7 +234,7 @@ function Calendar({ schedule, zone, onChange }: ScheduleFieldsProps & { readonly
           outside: '[&>button]:text-soft [&>button]:italic',
         }}
         classNames={{
-          root: 'text-sm relative',
+          root: 'relative',
           months: '',
           nav: 'absolute right-0 top-0 flex gap-1',
           button_previous: 'grid size-6 place-items-center rounded hover:bg-sail-wash',

@@ -176,7 +176,7 @@ export function TrialControl() {
             onChange={(isPlanned) => set((old) => ({ ...old, trial: { ...trial, isPlanned } }))}
           />
           {forecast && (
-            <p role="status" className="text-sm text-soft">
+            <p role="status" className="text-soft">
               {trialForecastWords(forecast)}
             </p>
           )}

@@ -175,7 +175,7 @@ function OnOtherPages({ siteId, selector, pages, path }: OnOtherPagesProps) {
   if (others.length === 0 || error) return null;
   const titles = others.filter((page) => seen?.pages.includes(page.path)).map(({ title }) => title);
   return (
-    <p aria-live="polite" className="text-sm text-soft">
+    <p aria-live="polite" className="text-soft">
       {!seen
         ? 'Looking for it on other pages …'
         : titles.length === 0
@@ -192,7 +192,7 @@ interface TrailProps {
 
 /** What was pressed and what it stands in, outermost first; each can be chosen. */
 const Trail = ({ picked: { trail, at }, onStep }: TrailProps) => (
-  <ol aria-label="From the page inwards" className="flex flex-wrap items-center gap-1 text-sm">
+  <ol aria-label="From the page inwards" className="flex flex-wrap items-center gap-1">
     {trail
       .map((words, n) => ({ words, n }))
       .reverse()

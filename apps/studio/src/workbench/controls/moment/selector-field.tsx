@@ -41,7 +41,7 @@ export function SelectorField({ value, isForClick = false, onChange }: SelectorF
             onChange(event.target.value);
         }}
       />
-      <Button className="h-7 justify-self-start text-sm" onClick={() => setPicking(true)}>
+      <Button className="h-7 justify-self-start" onClick={() => setPicking(true)}>
         <Crosshair size={13} aria-hidden /> Pick it on the page
       </Button>
       {isPicking && (

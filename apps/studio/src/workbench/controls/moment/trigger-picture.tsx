@@ -120,7 +120,7 @@ const DRAWN: Readonly<Record<Exclude<TriggerKind, 'exitMouse'>, ReactNode>> = {
       <rect x="16" y="14" width="40" height="46" rx="2" className="fill-paper stroke-line-strong" />
       <rect x="32" y="11" width="40" height="46" rx="2" className="fill-paper stroke-line-strong" />
       <rect x="50" y="8" width="44" height="52" rx="2" className="fill-sheet stroke-sail" strokeWidth="1.8" />
-      <text x="72" y="41" textAnchor="middle" className="fill-sail stroke-none font-serif text-[20px]">
+      <text x="72" y="41" textAnchor="middle" className="fill-sail stroke-none font-serif text-xl">
         3
       </text>
     </>

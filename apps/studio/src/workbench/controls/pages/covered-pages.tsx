@@ -43,7 +43,7 @@ export function CoveredPages() {
           return (
             <li
               key={row.key}
-              className="group/row flex h-6 items-center gap-1.5 rounded pr-1 text-sm hover:bg-sail-wash"
+              className="group/row flex h-6 items-center gap-1.5 rounded pr-1 hover:bg-sail-wash"
               style={{ paddingLeft: row.depth * 12 }}
             >
               {row.page ? (
@@ -105,7 +105,7 @@ export function CoveredPages() {
       {rows.length > shown && (
         <button
           type="button"
-          className="justify-self-start text-sm underline underline-offset-4"
+          className="justify-self-start underline underline-offset-4"
           onClick={() => setShown(shown + 10 * ROWS)}
         >
           {(rows.length - shown).toLocaleString('en-GB')} more

@@ -78,7 +78,7 @@ export function ButtonEditor({ block, edit }: EditorProps<'button'>) {
             onChange={(newTab) => setAction({ ...action, newTab }, 'tab')}
           />
           <details open={Boolean(action.ios || action.android)}>
-            <summary className="text-sm underline-offset-4 hover:underline">
+            <summary className="underline-offset-4 hover:underline">
               Other addresses for phones of one system
             </summary>
             <div className="mt-2 grid gap-2">

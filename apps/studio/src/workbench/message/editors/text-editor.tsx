@@ -189,7 +189,7 @@ export function LinkWords() {
         />
         <OpensIn isHere={isHere} onChange={setHere} />
         {hasNoWords && (
-          <p role="alert" className="text-sm text-halt">
+          <p role="alert" className="text-halt">
             No words are chosen. Mark some in a text on the stage, then link them.
           </p>
         )}
