@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Schedule } from '@velarium/contract';
+import sharp from 'sharp';
 import { expectAccessible } from './lib/accessibility.ts';
 import { draft, publish, restAll } from './lib/api.ts';
 import { expect, test } from './lib/velarium.ts';
@@ -93,6 +94,69 @@ test('who can appear where is read by keys, each cell says why, and a page leads
   await chosen.getByRole('link', { name: 'Rehearse a visit to this page' }).click();
   await expect(page).toHaveURL(/rehearsal\?of=live&page=%2Fnight-tours%2Ffirst-light/);
   await expect(page.getByText('/night-tours/first-light').first()).toBeVisible();
+});
+
+test('the map says how often each campaign was met where, or would be, and is given as a table and as a picture', async ({
+  velarium,
+  studioPage: page,
+}) => {
+  await page.getByRole('link', { name: 'Coverage' }).click();
+  const grid = page.getByRole('grid', { name: 'What can appear where' });
+  const status = page.getByRole('main').getByRole('status').first();
+  await expect(grid.getByRole('gridcell').first()).toBeVisible();
+  await expect(grid).not.toContainText(/met/);
+
+  // The same as the raw events, slashes and tracking apart.
+  const [most] = await velarium.query<{ name: string; path: string; showings: number }>(
+    `SELECT c.name, regexp_replace(split_part(e.page, '?', 1), '(.)/+$', '\\1') AS path, count(*)::integer AS showings
+       FROM event e JOIN campaign c ON c.id = e.campaign_id JOIN site s ON s.id = c.site_id
+      WHERE e.kind = 'shown' AND e.at >= now() - interval '28 days' AND s.created_at = (SELECT min(created_at) FROM site)
+        AND c.state IN ('running', 'scheduled')
+        AND regexp_replace(split_part(e.page, '?', 1), '(.)/+$', '\\1') IN (SELECT path FROM site_page WHERE site_id = s.id)
+      GROUP BY 1, 2 ORDER BY 3 DESC LIMIT 1`,
+  );
+  if (!most) throw new Error('the demo has been met by nobody');
+  await page.getByRole('radio', { name: 'How often met' }).click();
+  await page.getByRole('searchbox', { name: 'Find a page' }).fill(most.path);
+  const met = grid.getByRole('gridcell', {
+    name: new RegExp(
+      `^${most.name}: .*; met ${most.showings.toLocaleString('en-GB')} times in the last 28 days`,
+    ),
+  });
+  await expect(met.first()).toBeVisible();
+  await expectAccessible(page);
+  const [table] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as CSV' }).click(),
+  ]);
+  const line = readFileSync(await table.path(), 'utf8')
+    .split('\r\n')
+    .find((one) => one.startsWith(`"${most.path}",`));
+  expect(line).toContain(`"${most.showings}"`);
+
+  // And as it would be: the site's own visits replayed against what runs.
+  await page.getByRole('searchbox', { name: 'Find a page' }).fill('');
+  await page.getByRole('radio', { name: 'Foreseen' }).click();
+  await expect(
+    grid.getByRole('gridcell', { name: /would be met about [\d,]+ times in 28 days/ }).first(),
+  ).toBeVisible();
+  await expect(status).toBeEmpty();
+
+  const [picture] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as picture' }).click(),
+  ]);
+  expect(picture.suggestedFilename()).toBe('coverage.png');
+  const { data, info } = await sharp(await picture.path())
+    .removeAlpha()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  expect(info.width).toBeGreaterThan(800);
+  // Paper, ink, and what lies between: something has been drawn.
+  const colours = new Set<number>();
+  for (let at = 0; at < data.length; at += 3) colours.add(data.readUIntBE(at, 3));
+  expect(colours).toContain(0xf4efe4);
+  expect(colours).toContain(0x1b2130);
 });
 
 test('what would meet, crowd or never open is found before anything is launched', async ({

@@ -113,6 +113,12 @@ it('says how often each campaign was met on a page lately, and nothing of other 
     by.ask('GET', `/sites/${owner.siteId}/met-on?${new URLSearchParams({ path })}`);
   expect((await metOn('/tours')).json()).toEqual([{ campaign: campaign.id, showings: 3, visitors: 2 }]);
   expect((await metOn('/nowhere')).json()).toEqual([]);
+  const byPage = (by = owner) => by.ask('GET', `/sites/${owner.siteId}/met-by-page`);
+  expect((await byPage()).json()).toEqual([
+    { campaign: campaign.id, path: '/tours', showings: 3 },
+    { campaign: campaign.id, path: '/about', showings: 1 },
+  ]);
+  expect((await byPage(await createWorkspace(server))).statusCode).toBe(404);
   expect((await metOn('no path')).statusCode).toBe(422);
   expect((await metOn('/tours', await createWorkspace(server))).statusCode).toBe(404);
 });

@@ -165,6 +165,8 @@ export const MOST_PAGES_OF_VISITOR = 50;
 
 /** Days over which it is told how often a campaign was met on a page. */
 export const MET_ON_DAYS = 28;
+/** Cells of the map of which it is told how often they were met: those of most showings. */
+export const MET_CELLS = 50_000;
 
 /** Letters of what a team writes down about a campaign for itself. */
 export const MOST_NOTE = 1000;

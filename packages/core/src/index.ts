@@ -33,6 +33,7 @@ export { elementsOf, unknownElements, unknownPages } from './checks/unknown-page
 export * from './checks/way-out.ts';
 export * from './coverage/coverage.ts';
 export * from './coverage/coverage-words.ts';
+export * from './coverage/how-often.ts';
 export * from './coverage/page-tree.ts';
 export * from './deliveries/delivery-words.ts';
 export * from './deliveries/mail-in.ts';

@@ -3,6 +3,7 @@ import {
   campaignPartsSchema,
   campaignResultsSchema,
   dayCountsSchema,
+  metByPageSchema,
   metOnQuestionSchema,
   metOnSchema,
   periodQuestionSchema,
@@ -44,6 +45,11 @@ export const resultRoutes: FastifyPluginAsyncZod<{ reports: Reports; weekMails: 
     '/sites/:siteId/met-on',
     { schema: { params: ofSite, querystring: metOnQuestionSchema, response: { 200: metOnSchema } } },
     ({ principal, params, query }) => reports.metOn(principal.workspaceId, params.siteId, query.path),
+  );
+  app.get(
+    '/sites/:siteId/met-by-page',
+    { schema: { params: ofSite, response: { 200: metByPageSchema } } },
+    ({ principal, params }) => reports.metByPage(principal.workspaceId, params.siteId),
   );
   app.get(
     '/sites/:siteId/results',

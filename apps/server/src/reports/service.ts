@@ -2,13 +2,14 @@ import type {
   CampaignParts,
   CampaignPartsQuestion,
   CampaignResults,
+  MetByPage,
   MetOn,
   PeriodQuestion,
   ResultMark,
   SiteResults,
   Stretch,
 } from '@velarium/contract';
-import { MET_ON_A_DAY, MET_ON_DAYS } from '@velarium/contract/values';
+import { MET_CELLS, MET_ON_A_DAY, MET_ON_DAYS } from '@velarium/contract/values';
 import { type Asked, askedDays, partsByGroup, wallClock } from '@velarium/core';
 import type { DataSource } from 'typeorm';
 import type { CampaignService } from '../campaigns/index.ts';
@@ -21,6 +22,8 @@ import { closesOf, onMessageOf, openedOf, partsOf, versionsOf } from './breakdow
 import { happenedIn } from './counts.ts';
 
 const MARKS = 400;
+/** Addresses of visits carry what tells where they came from, and slashes nobody counts. */
+const BARE_PAGE = `regexp_replace(split_part(split_part(page, '#', 1), '?', 1), '(.)/+$', '\\1')`;
 
 interface ReportServices {
   readonly db: DataSource;
@@ -118,11 +121,24 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
         `SELECT campaign_id AS campaign, count(*)::integer AS showings, count(DISTINCT visitor)::integer AS visitors
            FROM event
           WHERE campaign_id IN (SELECT id FROM campaign WHERE site_id = $1) AND kind = 'shown'
-            -- Addresses of visits carry what tells where they came from, and slashes nobody counts.
-            AND $2 IN (page, regexp_replace(split_part(split_part(page, '#', 1), '?', 1), '(.)/+$', '\\1'))
+            AND $2 IN (page, ${BARE_PAGE})
             AND at >= now() - ${MET_ON_DAYS} * interval '1 day'
           GROUP BY campaign_id`,
         [siteId, path],
+      );
+    },
+
+    /** The same of all pages at once; of more cells than anybody can look at, those that were met most. */
+    async metByPage(workspaceId: string, siteId: string): Promise<MetByPage[]> {
+      await sites.get(workspaceId, siteId);
+      const reads = await reader.current();
+      return reads.query(
+        `SELECT campaign_id AS campaign, ${BARE_PAGE} AS path, count(*)::integer AS showings
+           FROM event
+          WHERE campaign_id IN (SELECT id FROM campaign WHERE site_id = $1) AND kind = 'shown'
+            AND at >= now() - ${MET_ON_DAYS} * interval '1 day'
+          GROUP BY 1, 2 ORDER BY showings DESC, path, campaign LIMIT ${MET_CELLS}`,
+        [siteId],
       );
     },
 

@@ -5,6 +5,7 @@ import type {
   CampaignParts,
   CampaignResults,
   Experiments,
+  MetByPage,
   MetOn,
   PeriodQuestion,
   SiteResults,
@@ -42,6 +43,13 @@ export const metOnQuery = (siteId: string, path: string) =>
   queryOptions({
     queryKey: ['sites', siteId, 'met-on', path],
     queryFn: () => request<MetOn[]>('GET', `/sites/${siteId}/met-on?${new URLSearchParams({ path })}`),
+    staleTime: 60_000,
+  });
+/** How often each campaign was really met, page by page, lately. */
+export const metByPageQuery = (siteId: string) =>
+  queryOptions({
+    queryKey: ['sites', siteId, 'met-by-page'],
+    queryFn: () => request<MetByPage[]>('GET', `/sites/${siteId}/met-by-page`),
     staleTime: 60_000,
   });
 /** What one campaign did, and of whom its visitors were: two questions, of the same days. */

@@ -1,5 +1,15 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { CELL_WORDS, type Cell, type Coverage, counted, figure } from '@velarium/core';
+import {
+  CELL_WORDS,
+  type Cell,
+  type CellsSay,
+  type Coverage,
+  counted,
+  figure,
+  type HowOften,
+  oftenWords,
+  shortFigure,
+} from '@velarium/core';
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import { type KeyboardEvent, useEffect, useRef } from 'react';
 import { cx } from '../ui/cx.ts';
@@ -16,6 +26,9 @@ export const PAGE = -1;
 interface CoverGridProps {
   readonly coverage: Coverage;
   readonly rows: readonly CoverRow[];
+  readonly say: CellsSay;
+  /** Where the cells are to say it, once it is known. */
+  readonly often: HowOften | undefined;
   readonly nameOf: (campaign: string) => string;
   readonly spot: Spot;
   readonly onSpot: (spot: Spot) => void;
@@ -34,7 +47,7 @@ const HEAD = 148;
  * Pages down, campaigns across: who can appear where. Only what is in sight is drawn, which a table cannot do in both
  * directions; it is the grid of the ARIA practices: one stop for the tab key, and arrow keys from cell to cell.
  */
-export function CoverGrid({ coverage, rows, nameOf, spot, onSpot, onFold }: CoverGridProps) {
+export function CoverGrid({ coverage, rows, say, often, nameOf, spot, onSpot, onFold }: CoverGridProps) {
   const scroller = useRef<HTMLDivElement>(null);
   const { campaigns } = coverage;
   const room = matchMedia(NARROW).matches ? NAMES.narrow : NAMES.wide;
@@ -164,6 +177,8 @@ export function CoverGrid({ coverage, rows, nameOf, spot, onSpot, onFold }: Cove
                   key={campaigns[index]?.id}
                   coverage={coverage}
                   row={row}
+                  say={say}
+                  often={often}
                   campaign={index}
                   name={nameOf(campaigns[index]?.id ?? '')}
                   left={room + left}
@@ -228,6 +243,8 @@ function PageCell({ row, room, coverage, isChosen, onChoose, onFold }: PageCellP
 interface CampaignCellProps {
   readonly coverage: Coverage;
   readonly row: CoverRow;
+  readonly say: CellsSay;
+  readonly often: HowOften | undefined;
   readonly campaign: number;
   readonly name: string;
   readonly left: number;
@@ -236,13 +253,27 @@ interface CampaignCellProps {
   readonly onChoose: () => void;
 }
 
-function CampaignCell({ coverage, row, campaign, name, left, width, isChosen, onChoose }: CampaignCellProps) {
+function CampaignCell({
+  coverage,
+  row,
+  say,
+  often,
+  campaign,
+  name,
+  left,
+  width,
+  isChosen,
+  onChoose,
+}: CampaignCellProps) {
   const [only] = row.pages;
   const cell = row.pages.length === 1 && only !== undefined ? coverage.cell(only, campaign) : undefined;
   const covered = cell ? 0 : coverage.covered(row.pages, campaign);
-  const words = cell
+  const appears = cell
     ? CELL_WORDS[cell].toLowerCase()
     : `on ${figure(covered)} of ${counted(row.pages.length, 'page')}`;
+  const times = often?.times(row.pages, campaign);
+  const words = say === 'who' || times === undefined ? appears : `${appears}; ${oftenWords(times, say)}`;
+  const mayAppear = cell ? cell === 'can' || cell === 'may' : covered > 0;
   return (
     <div
       role="gridcell"
@@ -258,8 +289,29 @@ function CampaignCell({ coverage, row, campaign, name, left, width, isChosen, on
       )}
       style={{ left, width, height: ROW }}
     >
-      {cell ? <CellSign cell={cell} /> : <ShareSign share={covered / Math.max(1, row.pages.length)} />}
+      {times !== undefined && (times > 0 || mayAppear) ? (
+        <TimesSign times={times} most={often?.most ?? 0} />
+      ) : cell ? (
+        <CellSign cell={cell} />
+      ) : (
+        <ShareSign share={covered / Math.max(1, row.pages.length)} />
+      )}
     </div>
+  );
+}
+
+/** How often, on a ground that is deeper where it is often: tenfold by tenfold, for few pages have most of it. */
+function TimesSign({ times, most }: { readonly times: number; readonly most: number }) {
+  const share = times === 0 ? 0 : Math.min(1, Math.log10(1 + times) / Math.log10(1 + Math.max(most, times)));
+  return (
+    <span
+      className={cx('grid size-full place-items-center text-xs tabular-nums', times === 0 && 'text-soft')}
+      style={{
+        background: `color-mix(in srgb, var(--color-sail-wash) ${Math.round(share * 100)}%, transparent)`,
+      }}
+    >
+      {shortFigure(times)}
+    </span>
   );
 }
 
@@ -282,7 +334,7 @@ export function CellSign({ cell }: { readonly cell: Cell }) {
 }
 
 /** How many of several pages: a square that fills from below. */
-function ShareSign({ share }: { readonly share: number }) {
+export function ShareSign({ share }: { readonly share: number }) {
   const height = share === 0 ? 0 : Math.max(2, Math.round(share * 12));
   return (
     <svg viewBox="0 0 16 16" className="size-4" aria-hidden="true">

@@ -1,14 +1,18 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Device, MetOn } from '@velarium/contract';
 import {
+  type CellsSay,
   type Coverage,
   type CoverageNote,
+  capital,
   cellWords,
   clockWords,
   counted,
   earliestOf,
   figure,
+  type HowOften,
   metOnWords,
+  oftenWords,
 } from '@velarium/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -68,6 +72,8 @@ interface ChosenProps {
   readonly coverage: Coverage;
   readonly row: CoverRow;
   readonly spot: Spot;
+  readonly say: CellsSay;
+  readonly often: HowOften | undefined;
   readonly device: Device;
   readonly of: string;
   readonly nameOf: (campaign: string) => string;
@@ -75,7 +81,18 @@ interface ChosenProps {
 }
 
 /** Why a cell is as it is, or everything that can happen on a page, in order. */
-export function Chosen({ siteId, coverage, row, spot, device, of, nameOf, sentenceOf }: ChosenProps) {
+export function Chosen({
+  siteId,
+  coverage,
+  row,
+  spot,
+  say,
+  often,
+  device,
+  of,
+  nameOf,
+  sentenceOf,
+}: ChosenProps) {
   const campaign = coverage.campaigns[spot.campaign];
   const [only] = row.pages;
   const page = row.pages.length === 1 && only !== undefined ? coverage.pages[only] : undefined;
@@ -104,6 +121,9 @@ export function Chosen({ siteId, coverage, row, spot, device, of, nameOf, senten
               “{nameOf(campaign.id)}” can appear on {figure(coverage.covered(row.pages, spot.campaign))} of{' '}
               {counted(row.pages.length, 'page')}.
             </p>
+          )}
+          {often && say !== 'who' && (!page || say === 'foreseen') && (
+            <p className="text-soft">{capital(oftenWords(often.times(row.pages, spot.campaign), say))}.</p>
           )}
           <p className="border-l-2 border-sail pl-3 font-serif">{sentenceOf(campaign.id)}</p>
           <Link

@@ -1,8 +1,12 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import type { CampaignSummary, Cast, Device, PageGroup, Site, SitePage } from '@velarium/contract';
+import { MET_ON_DAYS } from '@velarium/contract/values';
 import {
   CELL_WORDS,
   CELLS,
+  CELLS_SAY,
+  type CellsSay,
+  type Coverage,
   type CoverageNote,
   counted,
   coverageTable,
@@ -31,10 +35,13 @@ import { SearchField } from '../ui/search-field.tsx';
 import { Segments } from '../ui/segments.tsx';
 import { Select } from '../ui/select.tsx';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
+import { tellProblem } from '../ui/toast.tsx';
 import { CellSign, CoverGrid, PAGE, type Spot } from './cover-grid.tsx';
+import { savePicture } from './cover-picture.tsx';
 import { type CoverRow, foundRows, groupRows, treeRows } from './cover-rows.ts';
 import { Chosen, Notes } from './cover-side.tsx';
 import { useCover } from './use-cover.ts';
+import { useOften } from './use-often.ts';
 import { ANYBODY, useVisitors } from './use-visitors.ts';
 
 /** The site’s pages against its campaigns: who can appear where, and what is missing or too much. */
@@ -74,6 +81,11 @@ export function CoveragePage() {
   return <CoverMap key={siteId} site={site} cast={cast.data} pages={pages.data} of={of} />;
 }
 
+const SAY_WORDS: Readonly<Record<CellsSay, string>> = {
+  who: 'Who can',
+  met: 'How often met',
+  foreseen: 'Foreseen',
+};
 const NOTHING: readonly Met[] = [];
 const NO_CAMPAIGNS: readonly CampaignSummary[] = [];
 const NO_GROUPS: readonly PageGroup[] = [];
@@ -102,6 +114,7 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
   const [who, setWho] = useState(ANYBODY);
   const visitor = visitors.get(who) ?? null;
   const [by, setBy] = useState<'path' | 'group'>('path');
+  const [say, setSay] = useState<CellsSay>('who');
   const [words, setWords] = useState('');
   const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
   const [spot, setSpot] = useState<Spot>({ row: 0, campaign: PAGE });
@@ -134,6 +147,7 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
   );
   const { found, isBusy, hasFailed } = useCover(task);
   const coverage = found?.coverage;
+  const { often, status, stop } = useOften(say, site, cast.manifest, coverage);
   const nameOf = (id: string) =>
     cast.campaigns.find((one) => one.id === id)?.name ?? 'A campaign that is gone';
   const sentenceOf = (id: string) => {
@@ -161,11 +175,20 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
   const save = async () => {
     const { unparse } = await import('papaparse');
     // Quoted throughout (RFC 4180), and no sheet takes a page for a formula.
-    const text = unparse(coverage ? coverageTable(coverage, nameOf) : [], {
+    const text = unparse(coverage ? coverageTable(coverage, nameOf, often) : [], {
       quotes: true,
       escapeFormulae: true,
     });
     saveFile(new Blob([text], { type: 'text/csv' }), 'coverage.csv');
+  };
+  const saveMap = async (map: Coverage) => {
+    const what = often && say !== 'who' ? `, ${SAY_WORDS[say].toLowerCase()} in ${MET_ON_DAYS} days` : '';
+    const title = `Coverage of ${site.name} on a ${DEVICE_WORDS[device]}${what}, at ${at.replace('T', ' ')}`;
+    try {
+      await savePicture({ title, coverage: map, rows, often, nameOf });
+    } catch (error) {
+      tellProblem(error);
+    }
   };
   /** Shows where a note is about: the page among those found, the campaign as its column. */
   const show = ({ page, campaign }: CoverageNote) => {
@@ -260,10 +283,22 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
           <div className="grid content-start gap-2">
             <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
               <SearchField label="Find a page" value={words} onChange={setWords} className="w-56" />
+              <div className="w-80">
+                <Segments
+                  label="Cells say"
+                  value={say}
+                  options={CELLS_SAY.map((value) => ({ value, label: SAY_WORDS[value] }))}
+                  onChange={setSay}
+                />
+              </div>
               <Button onClick={save}>Save as CSV</Button>
+              <Button onClick={() => void saveMap(coverage)}>Save as picture</Button>
               <p role="status" className="text-soft">
-                {isBusy ? 'Reading every page by every rule …' : typed && `${figure(rows.length)} found`}
+                {isBusy
+                  ? 'Reading every page by every rule …'
+                  : (status ?? (typed && `${figure(rows.length)} found`))}
               </p>
+              {stop && <Button onClick={stop}>Stop</Button>}
               <ul aria-label="Signs" className="ml-auto flex flex-wrap gap-x-4 text-xs text-soft">
                 {[...CELLS].reverse().map(
                   (cell) =>
@@ -283,6 +318,8 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
               <CoverGrid
                 coverage={coverage}
                 rows={rows}
+                say={say}
+                often={often}
                 nameOf={nameOf}
                 spot={{ ...spot, row: Math.min(spot.row, rows.length - 1) }}
                 onSpot={setSpot}
@@ -292,7 +329,11 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
           </div>
           <div className="grid content-start gap-7">
             {chosen && (
-              <Chosen {...{ siteId, coverage, device, of, nameOf, sentenceOf }} row={chosen} spot={spot} />
+              <Chosen
+                {...{ siteId, coverage, say, often, device, of, nameOf, sentenceOf }}
+                row={chosen}
+                spot={spot}
+              />
             )}
             <Notes notes={found.notes} onShow={show} />
           </div>

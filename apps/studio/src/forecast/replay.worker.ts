@@ -1,4 +1,4 @@
-import type { Assumptions, Manifest, Traffic } from '@velarium/contract';
+import type { Assumptions, Manifest, MetByPage, Traffic } from '@velarium/contract';
 import { createForecast, type Forecast } from '@velarium/core';
 
 /** What a thread is told first: what all casts it is given are replayed over. */
@@ -18,6 +18,8 @@ export interface ReplayAnswer {
   readonly forecast: Forecast;
   /** Of a whole one, whom each campaign reached, a bit for each visitor. */
   readonly who?: ReadonlyMap<string, Uint8Array>;
+  /** Of a whole one, how often each campaign was shown on each page. */
+  readonly byPage?: readonly MetByPage[];
 }
 
 /** Visitors played before a first answer, and between two signs of progress. */
@@ -36,5 +38,10 @@ addEventListener('message', ({ data }: MessageEvent<ReplayGround | ReplayTask>) 
   const forecast = createForecast(manifest, ground.traffic, ground.assumptions, ground.origin);
   for (let count = FIRST; forecast.play(count); count = PIECE)
     postMessage({ key, forecast: forecast.result() } satisfies ReplayAnswer);
-  postMessage({ key, forecast: forecast.result(), who: forecast.who() } satisfies ReplayAnswer);
+  postMessage({
+    key,
+    forecast: forecast.result(),
+    who: forecast.who(),
+    byPage: forecast.byPage(),
+  } satisfies ReplayAnswer);
 });

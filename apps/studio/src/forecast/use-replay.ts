@@ -1,4 +1,4 @@
-import type { Assumptions, Manifest, Traffic } from '@velarium/contract';
+import type { Assumptions, Manifest, MetByPage, Traffic } from '@velarium/contract';
 import { type Forecast, type ReachGain, type ReplayedCast, reachGains } from '@velarium/core';
 import { useEffect, useState } from 'react';
 import type { ReplayAnswer, ReplayGround, ReplayTask } from './replay.worker.ts';
@@ -9,9 +9,17 @@ export interface Replay {
   readonly whole: ReadonlySet<string>;
   /** How many more each campaign of a cast reaches than in the first one; of casts that are whole. */
   readonly gains: ReadonlyMap<string, readonly ReachGain[]>;
+  /** How often each campaign of a cast is shown on each page; of casts that are whole. */
+  readonly byPage: ReadonlyMap<string, readonly MetByPage[]>;
   readonly hasFailed: boolean;
 }
-const NOTHING: Replay = { forecasts: new Map(), whole: new Set(), gains: new Map(), hasFailed: false };
+const NOTHING: Replay = {
+  forecasts: new Map(),
+  whole: new Set(),
+  gains: new Map(),
+  byPage: new Map(),
+  hasFailed: false,
+};
 
 export interface Cast {
   readonly key: string;
@@ -77,6 +85,7 @@ function heard(old: Replay, casts: readonly Cast[], answers: ReadonlyMap<string,
     forecasts: new Map([...old.forecasts, ...[...answers].map(([key, one]) => [key, one.forecast] as const)]),
     whole,
     gains: new Map(gains),
+    byPage: new Map([...answers].flatMap(([key, { byPage }]) => (byPage ? [[key, byPage] as const] : []))),
     hasFailed: false,
   };
 }
@@ -98,7 +107,7 @@ export function useReplay(
     if (!casts || !traffic) return;
     setStopped(false);
     // What was found before stands until it is found anew.
-    setReplay((old) => ({ ...old, whole: new Set(), gains: new Map() }));
+    setReplay((old) => ({ ...old, whole: new Set(), gains: new Map(), byPage: new Map() }));
     const answers = new Map<string, ReplayAnswer>();
     const stop = startReplay({
       casts,

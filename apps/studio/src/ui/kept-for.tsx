@@ -1,5 +1,5 @@
 import { MOST_KEPT_DAYS } from '@velarium/contract/values';
-import { counted } from '@velarium/core';
+import { capital, counted } from '@velarium/core';
 import { useState } from 'react';
 import { Button } from './button.tsx';
 import { NumberField } from './number-field.tsx';
@@ -25,7 +25,7 @@ export function KeptFor({ what, hint, days, first, min, isBusy, onKeep }: KeptFo
   return (
     <div className="grid gap-2">
       <Switch
-        label={`${what.charAt(0).toUpperCase()}${what.slice(1)} go after a time`}
+        label={`${capital(what)} go after a time`}
         hint={hint}
         isOn={shown != null}
         onChange={(is) => {

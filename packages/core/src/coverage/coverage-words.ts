@@ -4,6 +4,7 @@ import { earliestOf, inTheWay, type Met } from '../checks/in-the-way.ts';
 import { neverFindings, scheduleFindings } from '../checks/never.ts';
 import { counted, DEVICES_WORDS, figure, listOf, quoted } from '../sentence/words.ts';
 import type { Cell, Coverage } from './coverage.ts';
+import type { HowOften } from './how-often.ts';
 
 /** A campaign that coverage is about, as people know it. */
 export interface Covering {
@@ -185,13 +186,19 @@ export function metOnWords(met: Pick<MetOn, 'showings' | 'visitors'> | undefined
   return `Met here ${times} by ${counted(met.visitors, 'visitor')} in the last ${MET_ON_DAYS} days.`;
 }
 
-/** Coverage as the lines of a table, its head first: a line a page, a column a campaign. */
-export const coverageTable = (coverage: Coverage, nameOf: (id: string) => string): string[][] => [
+/** Coverage as the lines of a table, its head first: a line a page, a column a campaign; how often, where that is asked. */
+export const coverageTable = (
+  coverage: Coverage,
+  nameOf: (id: string) => string,
+  often?: HowOften,
+): string[][] => [
   ['Page', 'Title', 'Page views of 30 days', ...coverage.campaigns.map(({ id }) => nameOf(id))],
   ...coverage.pages.map(({ path, title, views: seen }, page) => [
     path,
     title,
     String(seen),
-    ...coverage.campaigns.map((_, campaign) => CELL_WORDS[coverage.cell(page, campaign)]),
+    ...coverage.campaigns.map((_, campaign) =>
+      often ? String(often.times([page], campaign)) : CELL_WORDS[coverage.cell(page, campaign)],
+    ),
   ]),
 ];

@@ -71,6 +71,21 @@ const CAST = [
   }),
 ];
 
+it('how often each campaign is shown on each page adds up to its showings', () => {
+  const cast = manifest(campaign(A, on(time(5))), campaign(B, on(time(10))));
+  const list = crowd(300, 4);
+  const one = createForecast(cast, traffic(list, 1200), NO_LEAVING, ORIGIN);
+  while (one.play(100));
+  const byPage = one.byPage();
+  expect(new Set(byPage.map(({ path }) => path))).toEqual(new Set(['/a', '/b']));
+  for (const { campaign: id, showings } of one.result().campaigns) {
+    const sum = byPage.filter((row) => row.campaign === id).reduce((all, row) => all + row.showings, 0);
+    expect(sum).toBeGreaterThan(0);
+    // A row is rounded by itself.
+    expect(Math.abs(sum - showings.value)).toBeLessThanOrEqual(1);
+  }
+});
+
 describe('replayed traffic', () => {
   it('equals playing each visit by itself, to the last showing', () => {
     const of = manifest(...CAST);

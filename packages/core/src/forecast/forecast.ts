@@ -2,6 +2,7 @@ import type {
   Assumptions,
   Manifest,
   ManifestCampaign,
+  MetByPage,
   SiteLimits,
   Traffic,
   TrafficVisitor,
@@ -76,6 +77,15 @@ export function createForecast(
     },
     /** Whom each campaign reached of those played, a bit for each. */
     who: (): ReadonlyMap<string, Uint8Array> => new Map(tallies.map(({ campaign, who }) => [campaign, who])),
+    /** How often each campaign was shown on each page, reckoned up to all visitors of the site. */
+    byPage: (): MetByPage[] =>
+      tallies.flatMap(({ campaign, pages }) =>
+        [...pages].map(([path, count]) => ({
+          campaign,
+          path,
+          showings: Math.round((count * traffic.visitors) / played),
+        })),
+      ),
     /** What comes out of those played so far, reckoned up to all visitors of the site. */
     result(): Forecast {
       const times = played === 0 ? 0 : traffic.visitors / played;

@@ -66,6 +66,8 @@ export function createTally(campaign: string, days: number, visitors: number) {
     campaign,
     /** Whom it reached, a bit for each visitor. */
     who,
+    /** Showings by page. */
+    pages: pages as ReadonlyMap<string, number>,
 
     /** Showings of a visitor, in their order. */
     opened(nth: number, { day, device, path, second }: Showing): void {

@@ -1,5 +1,5 @@
 import type { CampaignDocument, Experiment, Moment, Trial, TrialForecast } from '@velarium/contract';
-import { counted, figure } from '../sentence/words.ts';
+import { capital, counted, figure } from '../sentence/words.ts';
 import type { ConversionCounts } from '../statistics/conversion-rate.ts';
 import { daysToGo, type ExperimentVerdict, experimentVerdict } from '../statistics/experiment.ts';
 import { visitorsASide } from '../statistics/sample-size.ts';
@@ -89,7 +89,7 @@ export function experimentSentence(experiment: Experiment): string {
       return 'Visitors are not divided as they were drawn, so no winner is named. Likely reasons: one variant fails on some browsers, robots, or a page that keeps one of them from opening.';
     case 'better': {
       const now = stories.find(({ id }) => id === arm)?.looks.at(-1) ?? look;
-      return `${sentenceCase(name(arm))} is better, by ${points(look?.low ?? 0)} to ${points(look?.high ?? 0)} points on the day it was sure${
+      return `${capital(name(arm))} is better, by ${points(look?.low ?? 0)} to ${points(look?.high ?? 0)} points on the day it was sure${
         now && look && now.day !== look.day ? ` (${points(now.low)} to ${points(now.high)} by now)` : ''
       }.${stop}`;
     }
@@ -118,7 +118,6 @@ export function experimentSentence(experiment: Experiment): string {
 }
 
 const signed = (share: number): string => `${share < 0 ? '−' : '+'}${points(share)}`;
-const sentenceCase = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 type Variant = CampaignDocument['variants'][number];
 

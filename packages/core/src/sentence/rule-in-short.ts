@@ -5,7 +5,7 @@ import { momentWords } from './moment-words.ts';
 import { type Names, NO_NAMES } from './names.ts';
 import { audienceWords, devicesWords, pagesWords, pageWords } from './reach-words.ts';
 import { placeWords, type SentenceInput } from './rule-sentence.ts';
-import { counted } from './words.ts';
+import { capital, counted } from './words.ts';
 
 /** Conditions that are still read at a glance. */
 const FEW = 2;
@@ -29,7 +29,7 @@ export function ruleInShort(
     ...(reach.audience === null ? [] : [audienceInShort(reach.audience, names)]),
     capsWords(limits.caps, null),
   ].join(', ');
-  return said.charAt(0).toUpperCase() + said.slice(1);
+  return capital(said);
 }
 
 function pagesInShort(pages: Pages, names: Names): string {

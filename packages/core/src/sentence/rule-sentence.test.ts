@@ -1,4 +1,4 @@
-import type { Audience, Trigger } from '@velarium/contract';
+import type { Audience, Pages, Trigger } from '@velarium/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { plainRule, someSentenceInput } from '../testing/arbitrary.ts';
@@ -32,7 +32,7 @@ const limits =
     rule: { ...input.rule, limits: { ...input.rule.limits, ...change } },
   });
 const pages =
-  (include: ReturnType<typeof exact> | [{ kind: 'every' }], exclude: ReturnType<typeof exact> = []): Change =>
+  (include: Pages['include'], exclude: ReturnType<typeof exact> = []): Change =>
   (input) => ({
     ...input,
     rule: { ...input.rule, reach: { ...input.rule.reach, pages: { include, exclude, follows: null } } },

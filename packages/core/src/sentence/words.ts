@@ -6,6 +6,9 @@ export function listOf(items: readonly string[], last: 'and' | 'or' = 'and'): st
   return `${items.slice(0, -1).join(', ')} ${last} ${items.at(-1)}`;
 }
 
+/** `once per visitor` as it begins a sentence: `Once per visitor`. */
+export const capital = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
+
 /** `12,345`. */
 export const figure = (count: number): string => count.toLocaleString('en-GB');
 

@@ -1,13 +1,12 @@
 import type { Anchor, Format } from '@velarium/contract';
 import { ANCHORS, FORMATS } from '@velarium/contract/values';
-import { ANCHOR_WORDS, FORMAT_ANCHORS, FORMAT_WORDS, withFormat } from '@velarium/core';
+import { ANCHOR_WORDS, capital, FORMAT_ANCHORS, FORMAT_WORDS, withFormat } from '@velarium/core';
 import { useId } from 'react';
 import { cx } from '../../ui/cx.ts';
 import { useIsReadOnly } from '../../ui/read-only.ts';
 import { Select } from '../../ui/select.tsx';
 import { useWorkbench, useWorkbenchStore } from '../store.ts';
 
-const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 const FORMAT_OPTIONS = FORMATS.map((value) => ({ value, label: capital(FORMAT_WORDS[value]) }));
 
 /** What kind of box, and where in the window. */

@@ -35,8 +35,6 @@ export function useSides(): Readonly<Record<'top' | 'bottom' | 'start' | 'end', 
     end: isRightToLeft ? 'left' : 'right',
   };
 }
-/** The same as a label by itself. */
-export const capital = (word: string): string => word.charAt(0).toUpperCase() + word.slice(1);
 
 /** What the controls of one kind of block are given. */
 export interface EditorProps<Kind extends BlockKind> {

@@ -1,5 +1,6 @@
 import type { Span } from '@velarium/contract';
 import { SPAN_UNITS } from '@velarium/contract/values';
+import { capital } from '@velarium/core';
 import { NumberField } from '../../../ui/number-field.tsx';
 import { Select } from '../../../ui/select.tsx';
 
@@ -13,7 +14,7 @@ export function SpanField({
   readonly value: Span;
   readonly onChange: (span: Span) => void;
 }) {
-  const unit = value.unit.charAt(0).toUpperCase() + value.unit.slice(1);
+  const unit = capital(value.unit);
   return (
     <div className="grid grid-cols-[5rem_1fr] items-end gap-2">
       {/* Named by its unit, so that "Days" is a field that can be asked for. */}

@@ -1,5 +1,6 @@
 import type { Trigger } from '@velarium/contract';
 import { EXIT_CERTAINTIES } from '@velarium/contract/values';
+import { capital } from '@velarium/core';
 import { EventFields } from '../../../site/event-fields.tsx';
 import { NumberField } from '../../../ui/number-field.tsx';
 import { Segments } from '../../../ui/segments.tsx';
@@ -7,7 +8,6 @@ import { Select } from '../../../ui/select.tsx';
 import { SecondsField } from './seconds-field.tsx';
 import { SelectorField } from './selector-field.tsx';
 
-const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 const COUNTED = [
   { value: 'viewsInSession', label: 'Page views of the session' },
   { value: 'viewsOfPage', label: 'Views of this page' },

@@ -1,5 +1,6 @@
 import type { Close } from '@velarium/contract';
 import { LIMITS } from '@velarium/contract/values';
+import { capital } from '@velarium/core';
 import { Field } from '../../../ui/field.tsx';
 import { Fold } from '../../../ui/fold.tsx';
 import { NumberField } from '../../../ui/number-field.tsx';
@@ -8,7 +9,7 @@ import { Switch } from '../../../ui/switch.tsx';
 import { useWorkbench } from '../../store.ts';
 import { ColourField } from '../colour-field.tsx';
 import { PictureField } from '../picture-field.tsx';
-import { capital, useEditMessage, useSides } from '../use-message.ts';
+import { useEditMessage, useSides } from '../use-message.ts';
 
 const CLOSE_PLACE = { inside: 'Inside', edge: 'On the edge', outside: 'Outside', hidden: 'None' } as const;
 

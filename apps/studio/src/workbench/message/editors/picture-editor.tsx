@@ -1,3 +1,4 @@
+import { capital } from '@velarium/core';
 import { Field } from '../../../ui/field.tsx';
 import { NumberField } from '../../../ui/number-field.tsx';
 import { Segments } from '../../../ui/segments.tsx';
@@ -7,7 +8,7 @@ import { FocusField, PictureField } from '../picture-field.tsx';
 import { Said } from '../style/said.tsx';
 import { ScopeChoice } from '../style/scope-choice.tsx';
 import { useStyling } from '../style/use-styling.ts';
-import { capital, type EditorProps, useSides } from '../use-message.ts';
+import { type EditorProps, useSides } from '../use-message.ts';
 import { AddressField } from './address-field.tsx';
 
 export function PictureEditor({ block, edit }: EditorProps<'picture'>) {

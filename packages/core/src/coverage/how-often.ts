@@ -1,0 +1,59 @@
+import type { MetByPage } from '@velarium/contract';
+import { MET_ON_DAYS } from '@velarium/contract/values';
+import { counted, figure } from '../sentence/words.ts';
+import type { Coverage } from './coverage.ts';
+
+/** How often campaigns were met on pages of the catalogue, or would be. */
+export interface HowOften {
+  /** Showings of a campaign on these pages, all of them by position. */
+  times(pages: readonly number[], campaign: number): number;
+  /** The most of one campaign on one page. */
+  readonly most: number;
+}
+
+/** What stands before the query of an address, without the slashes at its end that nobody counts. */
+const pageOf = (address: string): string => (address.split(/[?#]/, 1)[0] ?? '').replace(/(.)\/+$/, '$1');
+
+/** Finds the places of the map for what is told by names; what is told of pages nobody knows is left out. */
+export function howOften(
+  { pages, campaigns }: Pick<Coverage, 'pages' | 'campaigns'>,
+  met: readonly MetByPage[],
+): HowOften {
+  const pageAt = new Map(pages.map(({ path }, n) => [pageOf(path), n]));
+  const campaignAt = new Map(campaigns.map(({ id }, n) => [id, n]));
+  const times = new Map<number, number>();
+  for (const { campaign, path, showings } of met) {
+    const [page, column] = [pageAt.get(pageOf(path)), campaignAt.get(campaign)];
+    if (page === undefined || column === undefined) continue;
+    const at = page * campaigns.length + column;
+    times.set(at, (times.get(at) ?? 0) + showings);
+  }
+  return {
+    times: (some, campaign) =>
+      some.reduce((sum, page) => sum + (times.get(page * campaigns.length + campaign) ?? 0), 0),
+    most: Math.max(0, ...times.values()),
+  };
+}
+
+/** What the cells of the map say: who can appear, how often each was met lately, or how often it would be. */
+export const CELLS_SAY = ['who', 'met', 'foreseen'] as const;
+export type CellsSay = (typeof CELLS_SAY)[number];
+
+/** `met 128 times in the last 28 days`; `would be met about 40 times in 28 days`. */
+export function oftenWords(times: number, say: Exclude<CellsSay, 'who'>): string {
+  const often = times === 1 ? 'once' : counted(times, 'time');
+  if (say === 'met')
+    return times === 0
+      ? `not met in the last ${MET_ON_DAYS} days`
+      : `met ${often} in the last ${MET_ON_DAYS} days`;
+  return times === 0
+    ? `would not be met in ${MET_ON_DAYS} days`
+    : `would be met ${times === 1 ? often : `about ${often}`} in ${MET_ON_DAYS} days`;
+}
+
+const THOUSAND = 1000;
+/** `7`, `840`, `1.2k`, `34k`: as much as a small cell holds. */
+export const shortFigure = (count: number): string =>
+  count < THOUSAND
+    ? figure(count)
+    : `${count < 10 * THOUSAND ? Math.floor(count / 100) / 10 : figure(Math.floor(count / THOUSAND))}k`;
