@@ -5,6 +5,7 @@ import type { CoverRow } from './cover-rows.ts';
 
 interface Picture {
   readonly title: string;
+  readonly about: string;
   readonly coverage: Coverage;
   /** As they stand on the screen, folded or not. */
   readonly rows: readonly CoverRow[];
@@ -12,7 +13,9 @@ interface Picture {
   readonly nameOf: (campaign: string) => string;
 }
 
-const [ROW, COLUMN, NAMES, HEAD, EDGE, TITLE] = [24, 44, 320, 170, 24, 34];
+const [ROW, COLUMN, NAMES, HEAD, EDGE, TITLE] = [24, 44, 320, 170, 24, 54];
+/** What its title and the line below it take. */
+const LEAST_WIDTH = 680;
 /** What a name's column holds at the size it is written in. */
 const [PATH_LETTERS, NAME_LETTERS] = [40, 24];
 /** Twice as fine as a screen, for slides and for print. */
@@ -24,7 +27,7 @@ const short = (text: string, letters: number): string =>
   text.length > letters ? `${text.slice(0, letters - 1)}…` : text;
 
 /** The map as one drawing: all of its rows and columns, also those that are out of sight. */
-function CoverPicture({ title, coverage, rows, often, nameOf }: Picture) {
+function CoverPicture({ title, about, coverage, rows, often, nameOf }: Picture) {
   const { campaigns } = coverage;
   const [width, height] = sizeOf({ coverage, rows });
   return (
@@ -42,6 +45,9 @@ function CoverPicture({ title, coverage, rows, often, nameOf }: Picture) {
       <rect width={width} height={height} fill="var(--color-paper)" />
       <text x={EDGE} y={EDGE + 12} fontSize="17">
         {title}
+      </text>
+      <text x={EDGE} y={EDGE + 32} fill="var(--color-soft)">
+        {about}
       </text>
       {campaigns.map(({ id }, n) => (
         <text
@@ -97,7 +103,7 @@ function Cell({ row, coverage, often, campaign }: CellProps) {
 }
 
 const sizeOf = ({ coverage, rows }: Pick<Picture, 'coverage' | 'rows'>): readonly [number, number] => [
-  2 * EDGE + NAMES + coverage.campaigns.length * COLUMN,
+  Math.max(LEAST_WIDTH, 2 * EDGE + NAMES + coverage.campaigns.length * COLUMN),
   2 * EDGE + TITLE + HEAD + rows.length * ROW,
 ];
 

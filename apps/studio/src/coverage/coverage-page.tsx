@@ -183,9 +183,9 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
   };
   const saveMap = async (map: Coverage) => {
     const what = often && say !== 'who' ? `, ${SAY_WORDS[say].toLowerCase()} in ${MET_ON_DAYS} days` : '';
-    const title = `Coverage of ${site.name} on a ${DEVICE_WORDS[device]}${what}, at ${at.replace('T', ' ')}`;
+    const about = `On a ${DEVICE_WORDS[device]}${what}, at ${at.replace('T', ' ')}; beside each page its page views of 30 days`;
     try {
-      await savePicture({ title, coverage: map, rows, often, nameOf });
+      await savePicture({ title: `Coverage of ${site.name}`, about, coverage: map, rows, often, nameOf });
     } catch (error) {
       tellProblem(error);
     }
@@ -281,7 +281,7 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
       ) : (
         <div className="grid grid-cols-[minmax(0,1fr)] gap-8 xl:grid-cols-[minmax(0,1fr)_22rem]">
           <div className="grid content-start gap-2">
-            <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+            <div className="flex flex-wrap items-end gap-x-4 gap-y-2">
               <SearchField label="Find a page" value={words} onChange={setWords} className="w-56" />
               <div className="w-80">
                 <Segments

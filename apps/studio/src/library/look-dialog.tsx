@@ -147,7 +147,7 @@ function LookEditor({ siteId, look, count, onPick }: LookEditorProps) {
       <div className="grid max-h-[58vh] max-lg:max-h-none content-start gap-3 overflow-auto pr-2 pl-1">
         <Field label="Name" value={name} maxLength={80} onChange={(event) => setName(event.target.value)} />
         <fieldset>
-          <legend className="mb-1 text-xs text-soft">Colours by their part</legend>
+          <legend className="mb-1 text-xs">Colours by their part</legend>
           {COLOUR_ROLES.map((role) => (
             <RoleRow
               key={role}

@@ -156,7 +156,7 @@ export function AnswerTable({ siteId, filter, isHeld, onOpen }: AnswerTableProps
         </p>
         <Popover label="Columns" trigger={<Button tone="quiet">Columns</Button>}>
           <fieldset className="grid gap-1.5">
-            <legend className="mb-1 text-xs text-soft">Shown in the table</legend>
+            <legend className="mb-1 text-xs">Shown in the table</legend>
             {COLUMNS.map(({ id, head }) => (
               <label key={id} className="flex items-center gap-2">
                 <input

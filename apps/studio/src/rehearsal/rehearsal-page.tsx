@@ -360,7 +360,7 @@ function NextPage({ paths, isFull, onAdd }: NextPageProps) {
       }}
     >
       <label className="grid gap-1">
-        <span className="font-medium">Then goes to</span>
+        <span className="text-xs">Then goes to</span>
         <input
           list="velarium-next-pages"
           value={typed}

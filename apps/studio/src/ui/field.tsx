@@ -18,7 +18,7 @@ export function Field({ label, hint, error, className, ...rest }: FieldProps) {
   const isReadOnly = useIsReadOnly();
   return (
     <div className={cx('grid gap-1', className)}>
-      <label htmlFor={id} className="font-medium">
+      <label htmlFor={id} className="text-xs">
         {label}
       </label>
       <input

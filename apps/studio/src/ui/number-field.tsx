@@ -28,7 +28,7 @@ export function NumberField(props: NumberFieldProps) {
   const take = (next: number) => onChange(Math.min(max, Math.max(min, Math.round(next))));
   return (
     <div className="grid gap-1">
-      <label htmlFor={id} className={isLabelHidden ? 'sr-only' : 'text-xs text-soft'}>
+      <label htmlFor={id} className={isLabelHidden ? 'sr-only' : 'text-xs'}>
         {label}
       </label>
       <div className="relative">

@@ -21,13 +21,13 @@ export function Segments<Value extends string>({
   const isReadOnly = useIsReadOnly();
   return (
     <fieldset className="min-w-0">
-      <legend className={isLabelHidden ? 'sr-only' : 'mb-1 text-xs text-soft'}>{label}</legend>
+      <legend className={isLabelHidden ? 'sr-only' : 'mb-1 text-xs'}>{label}</legend>
       <div className="flex overflow-hidden rounded border border-line-strong bg-sheet">
         {options.map((option) => (
           <label
             key={option.value}
             title={option.sign ? option.label : undefined}
-            className="relative grid h-7 min-w-0 flex-1 cursor-pointer place-items-center truncate border-l border-line px-1.5 first:border-l-0 hover:bg-sail-wash has-checked:bg-ink has-checked:text-sheet has-focus-visible:outline-2 has-focus-visible:-outline-offset-2 has-focus-visible:outline-sail"
+            className="relative grid h-7.5 min-w-0 flex-1 cursor-pointer place-items-center truncate border-l border-line px-1.5 first:border-l-0 hover:bg-sail-wash has-checked:bg-ink has-checked:text-sheet has-focus-visible:outline-2 has-focus-visible:-outline-offset-2 has-focus-visible:outline-sail"
           >
             <input
               type="radio"

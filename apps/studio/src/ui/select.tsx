@@ -18,7 +18,7 @@ export function Select<Value extends string>(props: SelectProps<Value>) {
   const isReadOnly = useIsReadOnly();
   return (
     <div className={cx('grid grid-cols-[minmax(0,1fr)] gap-1', className)}>
-      {!isLabelHidden && <span className="font-medium">{label}</span>}
+      {!isLabelHidden && <span className="text-xs">{label}</span>}
       <Radix.Root value={value} disabled={isReadOnly} onValueChange={(next) => onChange(next as Value)}>
         <Radix.Trigger
           aria-label={label}

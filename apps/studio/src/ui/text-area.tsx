@@ -14,7 +14,7 @@ export function TextArea({
   const isReadOnly = useIsReadOnly();
   return (
     <div className="grid gap-1">
-      <label htmlFor={id} className="font-medium">
+      <label htmlFor={id} className="text-xs">
         {label}
       </label>
       <textarea

@@ -41,7 +41,7 @@ export function AnchorGrid({ legend, format, value, onChange }: AnchorGridProps)
   const name = useId();
   return (
     <fieldset>
-      <legend className="mb-1 font-medium">{legend}</legend>
+      <legend className="mb-1 text-xs">{legend}</legend>
       <div className="grid h-[72px] w-[112px] grid-cols-3 grid-rows-3 border border-line-strong bg-sheet">
         {ANCHORS.map((one) => {
           const isPossible = FORMAT_ANCHORS[format].includes(one);

@@ -73,7 +73,7 @@ export function ColourField({
       <div className="grid gap-3">
         {hasRoles && (
           <fieldset>
-            <legend className="mb-1 text-xs text-soft">Of the Look: follows it when it changes</legend>
+            <legend className="mb-1 text-xs">Of the Look: follows it when it changes</legend>
             <div className="grid grid-cols-3 gap-1">
               {COLOUR_ROLES.map((role) => (
                 <button

@@ -72,7 +72,7 @@ export function FocusField({ picture, value: [x, y], onChange }: FocusFieldProps
   const clamp = (n: number) => Math.min(100, Math.max(0, Math.round(n)));
   return (
     <div className="grid gap-1">
-      <span className="text-xs text-soft">Kept in sight when cropped</span>
+      <span className="text-xs">Kept in sight when cropped</span>
       <button
         type="button"
         aria-label={`Point kept in sight: ${x} % from the left, ${y} % from the top. Arrow keys move it.`}

@@ -10,7 +10,8 @@ import { useGround } from './use-ground.ts';
 
 const GAP = 28;
 const PADDING = 24;
-const CAPTION = 24;
+/** Room for a line below a window, and for one more where it has more to say. */
+const [CAPTION, MORE] = [24, 16];
 /** How large a real window stands in the zoom "real". */
 const REAL = 1;
 
@@ -44,7 +45,8 @@ export function Stage() {
 
   const pageAddress = view.ground === 'page' ? ground.address : undefined;
 
-  const height = size.height - CAPTION;
+  const isToldMore = (['desktop', 'mobile'] as const).some((device) => !devices.includes(device));
+  const height = size.height - CAPTION - (isToldMore ? MORE : 0);
   const phoneWidth = Math.min((height / WINDOW_OF.mobile.height) * WINDOW_OF.mobile.width, size.width * 0.28);
   const edit = useMemo(
     () => ({ onEdit: store.getState().editMessage, onSelect: store.getState().select }),
@@ -106,12 +108,12 @@ export function Stage() {
                   {...(view.zoom === 'real' ? { scale: REAL } : {})}
                   {...(canType ? { edit } : {})}
                 />
-                <figcaption className="text-xs text-soft">
-                  {caption}
+                <figcaption className="w-0 min-w-full text-xs text-soft">
+                  {caption}{' '}
                   {scope === device && <strong className="ml-2 font-medium text-sail">▸ being set</strong>}
                   {isTranslation && <span className="ml-2">in {languageName(language)}</span>}
                   {!devices.includes(device) && (
-                    <strong className="ml-2 font-medium text-hold">
+                    <strong className="inline-block font-medium text-hold">
                       ◇ never shown on {DEVICE_WORDS[device]}s
                     </strong>
                   )}

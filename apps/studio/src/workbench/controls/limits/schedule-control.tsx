@@ -71,7 +71,7 @@ function ScheduleFields({ schedule, onChange }: ScheduleFieldsProps) {
         </p>
       )}
       <fieldset>
-        <legend className="mb-1 text-xs text-soft">On these days; none chosen is every day</legend>
+        <legend className="mb-1 text-xs">On these days; none chosen is every day</legend>
         <div className="flex gap-1">
           {DAYS.map((day, n) => (
             <button
@@ -108,7 +108,7 @@ function Hours({ schedule, onChange }: ScheduleFieldsProps) {
   const { hours } = schedule;
   return (
     <fieldset className="grid gap-1.5">
-      <legend className="mb-1 text-xs text-soft">Between these hours; none is the whole day</legend>
+      <legend className="mb-1 text-xs">Between these hours; none is the whole day</legend>
       {hours.map((stretch, at) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: stretches have no name of their own.
         <div key={at} className="flex items-center gap-2">

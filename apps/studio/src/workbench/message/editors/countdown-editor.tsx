@@ -70,7 +70,7 @@ export function CountdownEditor({ block, edit }: EditorProps<'countdown'>) {
         </div>
       )}
       <fieldset>
-        <legend className="mb-1 text-xs text-soft">Shows</legend>
+        <legend className="mb-1 text-xs">Shows</legend>
         <div className="flex flex-wrap gap-x-3">
           {COUNTDOWN_UNITS.map((unit) => (
             <label key={unit} className="flex items-center gap-1.5">

@@ -57,7 +57,7 @@ export function FilmEditor({ block, edit }: EditorProps<'film'>) {
         onChange={(event) => edit((old) => ({ ...old, title: event.target.value }), 'title')}
       />
       <div>
-        <span className="mb-1 block text-xs text-soft">Still picture until it is played</span>
+        <span className="mb-1 block text-xs">Still picture until it is played</span>
         <PictureField
           value={block.picture}
           canBeNone

@@ -59,7 +59,7 @@ export function TextEditor({ block, edit }: EditorProps<'text'>) {
   return (
     <>
       <div>
-        <span className="mb-1 block text-xs text-soft">Words chosen on the stage</span>
+        <span className="mb-1 block text-xs">Words chosen on the stage</span>
         <div
           role="toolbar"
           aria-label="Words chosen on the stage"
