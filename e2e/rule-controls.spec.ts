@@ -253,10 +253,20 @@ test('on the Board many are labelled, rested and brought back; a campaign goes t
   await page.getByRole('checkbox', { name: /Places on Friday/ }).check();
   const bar = page.getByRole('toolbar', { name: 'Chosen campaigns' });
   await bar.getByRole('button', { name: 'Label' }).click();
-  await page.getByLabel('New label').fill('autumn');
-  await page.keyboard.press('Enter');
-  await expect(page.getByRole('list', { name: 'Campaigns' }).getByText('autumn')).toHaveCount(2);
+  for (const word of ['hills', 'autumn']) {
+    await page.getByLabel('New label').fill(word);
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('list', { name: 'Campaigns' }).getByText(word)).toHaveCount(2);
+  }
   await page.keyboard.press('Escape');
+  // The older of the two is taken back, and nothing that came after it.
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'labelled “hills”' })
+    .getByRole('button', { name: 'Undo' })
+    .click();
+  await expect(page.getByRole('list', { name: 'Campaigns' }).getByText('hills')).toHaveCount(0);
+  await expect(page.getByRole('list', { name: 'Campaigns' }).getByText('autumn')).toHaveCount(2);
   await bar.getByRole('button', { name: 'Rest' }).click();
   await expect(page.getByText('2 campaigns: put to rest.')).toBeVisible();
   await page

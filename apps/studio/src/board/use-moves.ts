@@ -35,6 +35,7 @@ export function useMoves() {
       tell(
         DONE[move](campaign.name),
         undo && !isUndo ? () => mutation.mutate({ subject: campaign, move: undo, isUndo: true }) : undefined,
+        `state of ${campaign.id}`,
       );
     },
     onError: tellProblem,

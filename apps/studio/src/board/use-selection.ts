@@ -32,6 +32,7 @@ export function useSelection(siteId: string, campaigns: readonly CampaignSummary
   const queryClient = useQueryClient();
   const [ids, setIds] = useState<ReadonlySet<string>>(new Set());
   const chosen = useMemo(() => campaigns.filter(({ id }) => ids.has(id)), [campaigns, ids]);
+  const listed = () => queryClient.getQueryData(campaignsQuery(siteId).queryKey) ?? campaigns;
   const refresh = () => queryClient.invalidateQueries({ queryKey: campaignsQuery(siteId).queryKey });
 
   /** One after the other: each is a publish of the site. Those that fail are left as they are, and said. */
@@ -66,15 +67,23 @@ export function useSelection(siteId: string, campaigns: readonly CampaignSummary
   });
   const label = useMutation({
     mutationFn: async ({ word, isOn }: { word: string; isOn: boolean }) => {
-      const before = new Map(chosen.map(({ id, labels }) => [id, labels]));
-      const done = await each([...before.keys()], (id) => {
-        const old = before.get(id) ?? [];
-        const labels = isOn ? [...new Set([...old, word])] : old.filter((one) => one !== word);
-        return changeCampaign(id, { labels });
-      });
+      /** By what the list says now, which the undo may find changed. */
+      const put = (id: string, has: boolean) => {
+        const old = listed().find((one) => one.id === id)?.labels ?? [];
+        return changeCampaign(id, {
+          labels: has ? [...new Set([...old, word])] : old.filter((one) => one !== word),
+        });
+      };
+      const others = chosen.filter(({ labels }) => labels.includes(word) !== isOn);
+      const done = await each(
+        others.map(({ id }) => id),
+        (id) => put(id, isOn),
+      );
+      if (done.length === 0) return;
       tell(
         `${quantity(done.length, 'campaign')}: ${isOn ? 'labelled' : 'no longer labelled'} “${word}”.`,
-        () => void each(done, (id) => changeCampaign(id, { labels: [...(before.get(id) ?? [])] })),
+        () => void each(done, (id) => put(id, !isOn)),
+        `label ${word}`,
       );
     },
   });

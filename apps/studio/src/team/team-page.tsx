@@ -46,8 +46,10 @@ export function TeamPage() {
     mutationFn: ({ member, role }: { member: Member; role: Role }) => changeRole(member.accountId, role),
     onSuccess: (_nothing, { member, role }) => {
       void reload();
-      tell(`${member.name} is now ${role}.`, () =>
-        change.mutate({ member: { ...member, role }, role: member.role }),
+      tell(
+        `${member.name} is now ${role}.`,
+        () => change.mutate({ member: { ...member, role }, role: member.role }),
+        `role of ${member.accountId}`,
       );
     },
     onError: tellProblem,

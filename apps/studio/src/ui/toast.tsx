@@ -20,17 +20,24 @@ export function Toaster() {
   );
 }
 
-/** Says that something was done, with its undo where there is one. */
-export function tell(words: string, undo?: () => void): void {
-  tellOf(words, undo && { label: 'Undo', onClick: undo });
+/**
+ * Says that something was done, with its undo where there is one. What is said later of the same takes its place: an older
+ * undo would take back what came after it.
+ */
+export function tell(words: string, undo?: () => void, ofWhat?: string): void {
+  tellOf(words, undo && { label: 'Undo', onClick: undo }, ofWhat);
 }
 
 /** Says that something was done, with what one may want to do next. */
 export function tellOf(
   words: string,
   action?: { readonly label: string; readonly onClick: () => void },
+  ofWhat?: string,
 ): void {
-  toast(words, action ? { action, duration: 8000 } : {});
+  toast(words, {
+    ...(action ? { action, duration: 8000 } : { action: undefined }),
+    ...(ofWhat === undefined ? {} : { id: ofWhat }),
+  });
 }
 
 export function tellProblem(error: unknown): void {
