@@ -1,7 +1,7 @@
 /**
  * Breaks the core on purpose, one small fault at a time, and counts how many the core's own tests notice.
  *
- *   node scripts/mutate.mjs [how many, 200] [seed, 1]
+ *   node scripts/mutate.mjs [how many, 200] [seed, 1] [only in files whose path begins so]
  *
  * Works on copies in `.velarium/mutants` and prints what survived. Not part of the test command, for it takes long; see
  * docs/testing.md.
@@ -14,6 +14,7 @@ import { parseSync } from '@swc/core';
 import { ROOT } from './lib/root.mjs';
 
 const [count, seed] = [Number(process.argv[2] ?? 200), Number(process.argv[3] ?? 1)];
+const only = process.argv[4] ?? '';
 const CORE = `${ROOT}/packages/core/src`;
 const LONGEST_MS = 90_000;
 
@@ -81,7 +82,8 @@ const orderOf = ({ file, from, wrong }) =>
   createHash('sha256').update([seed, file, from, wrong].join(' ')).digest('hex');
 
 const files = readdirSync(CORE, { recursive: true }).filter(
-  (name) => name.endsWith('.ts') && !/\.test\.ts$|^testing\/|^templates\//.test(name),
+  (name) =>
+    name.startsWith(only) && name.endsWith('.ts') && !/\.test\.ts$|^testing\/|^templates\//.test(name),
 );
 const chosen = files
   .flatMap(placesIn)

@@ -123,6 +123,80 @@ describe('other ways of writing tokens are read, or refused by name', () => {
   });
 });
 
+describe('sizes and words of tokens', () => {
+  const accent = { $value: '#123456' };
+  const read = (tokens: object) => tokensToLook({ accent, ...tokens } as never);
+  it.each<[what: string, tokens: object, style: object]>([
+    ['pixels', { size: { text: { $value: { value: 17, unit: 'px' } } } }, { textSize: 17 }],
+    ['part of a pixel', { fontSize: { body: { $value: '15.4px' } } }, { textSize: 15 }],
+    ['letters of the root', { 'font-size': { $value: { value: 1.25, unit: 'rem' } } }, { textSize: 20 }],
+    ['too small to read', { size: { text: { $value: '12px' } } }, { textSize: 13 }],
+    ['too large for a text', { size: { text: { $value: '25px' } } }, { textSize: 24 }],
+    ['the smallest scale', { scale: { $value: 1.04 } }, { scale: 105 }],
+    ['a scale', { scale: { $value: 1.256 } }, { scale: 126 }],
+    ['the largest scale', { scale: { $value: 1.61 } }, { scale: 160 }],
+    [
+      'corners by size',
+      { radius: { lg: { $value: '61px' }, sm: { $value: '-1px' }, small: { $value: '3px' } } },
+      { corners: { box: 60, control: 3 } },
+    ],
+    ['no corners', { corners: { box: { $value: { value: -1, unit: 'px' } } } }, { corners: { box: 0 } }],
+    [
+      'words',
+      { shadow: { $value: 'floating' }, buttons: { $value: 'outline' }, fields: { $value: 'ruled' } },
+      {
+        shadow: 'floating',
+        buttons: 'outline',
+        fields: 'ruled',
+      },
+    ],
+    [
+      'the name that says most, whichever comes first',
+      { bg: { $value: '#111111' }, surface: { $value: '#222222' } },
+      {
+        palette: { surface: '#222222' },
+      },
+    ],
+    ['a name in parts', { text: { muted: { $value: '#333333' } } }, { palette: { soft: '#333333' } }],
+    [
+      'an alias of an alias',
+      { a: { $value: '#444444' }, b: { $value: '{a}' }, line: { $value: '{b}' } },
+      {
+        palette: { line: '#444444' },
+      },
+    ],
+  ])('%s', (_what, tokens, style) => expect(read(tokens).style).toMatchObject(style));
+  it.each<[what: string, tokens: object, part: string]>([
+    ['another unit', { size: { text: { $value: { value: 2, unit: 'em' } } } }, 'text size'],
+    ['a number without a unit', { size: { text: { $value: 16 } } }, 'text size'],
+    ['no number', { size: { text: { $value: { value: 'large', unit: 'px' } } } }, 'text size'],
+    ['a scale in words', { scale: { $value: 'large' } }, 'scale'],
+    ['a shadow nobody knows', { shadow: { $value: 'huge' } }, 'shadow'],
+    [
+      'two parts of a colour',
+      { line: { $value: { colorSpace: 'srgb', components: [1, 0] } } },
+      'colour line',
+    ],
+    ['an alias of nothing', { line: { $value: '{nowhere}' } }, 'colour line'],
+    ['an alias within a word', { line: { $value: 'is {accent}' } }, 'colour line'],
+  ])('%s is not taken', (_what, tokens, part) => {
+    const { missing, used } = read(tokens);
+    expect(missing).toContain(part);
+    expect(used).toEqual(['accent']);
+  });
+  it('what goes out says each part in the form of the standard', () => {
+    expect(lookToTokens('Plain', PLAIN_LOOK)).toMatchObject({
+      colour: {
+        surface: { $type: 'color', $value: { colorSpace: 'srgb', hex: PLAIN_LOOK.palette.surface } },
+      },
+      size: { text: { $type: 'dimension', $value: { value: PLAIN_LOOK.textSize, unit: 'px' } } },
+      scale: { $type: 'number', $value: PLAIN_LOOK.scale / 100 },
+    });
+    const half = lookToTokens('Half', { ...PLAIN_LOOK, palette: { ...PLAIN_LOOK.palette, ink: '#0080ff' } });
+    expect(half).toMatchObject({ colour: { ink: { $value: { components: [0, 0.502, 1] } } } });
+  });
+});
+
 describe('the cascade', () => {
   const styled = {
     all: { space: 10, align: 'center' as const },

@@ -84,21 +84,20 @@ const SAME_AS: Readonly<Record<string, readonly string[]>> = {
  */
 export function tokensToLook(file: unknown, begin: LookStyle = PLAIN_LOOK): TokensRead {
   if (!isGroup(file)) throw new TokensError('This is no design token file: it must be one JSON object.');
-  const tokens = new Map<string, { readonly type: string; readonly value: Json }>();
-  const walk = (group: Group, path: readonly string[], inherited: string) => {
-    const type = typeof group.$type === 'string' ? group.$type : inherited;
+  const tokens = new Map<string, Json>();
+  const walk = (group: Group, path: readonly string[]) => {
     if ('$value' in group) {
-      tokens.set(path.join('.'), { type, value: group.$value as Json });
+      tokens.set(path.join('.'), group.$value as Json);
       return;
     }
     for (const [key, inner] of Object.entries(group)) {
-      if (!key.startsWith('$') && isGroup(inner)) walk(inner, [...path, key], type);
+      if (!key.startsWith('$') && isGroup(inner)) walk(inner, [...path, key]);
     }
   };
-  walk(file, [], '');
+  walk(file, []);
 
   const valueAt = (path: string, seen: readonly string[] = []): Json | undefined => {
-    const value = tokens.get(path)?.value;
+    const value = tokens.get(path);
     const alias = typeof value === 'string' ? /^\{([^{}]+)\}$/.exec(value)?.[1] : undefined;
     if (alias === undefined || seen.includes(alias)) return alias === undefined ? value : undefined;
     return valueAt(alias, [...seen, path]);
@@ -271,7 +270,8 @@ const readPx =
       : (typeof value === 'string' && /^([\d.]+)(px|rem)$/.exec(value)?.slice(1)) || [];
     if (typeof amount !== 'number' && typeof amount !== 'string') return undefined;
     const number = Number(amount);
-    if (!Number.isFinite(number)) return undefined;
+    // The format knows these two.
+    if (!Number.isFinite(number) || (unit !== 'px' && unit !== 'rem')) return undefined;
     return clamp(Math.round(unit === 'rem' ? number * 16 : number), least, most);
   };
 
