@@ -79,9 +79,7 @@ export function Stage() {
       <div className="min-h-0 min-w-0 overflow-auto" style={{ padding: `0 ${PADDING}px 10px` }}>
         <div
           ref={room}
-          className={
-            view.zoom === 'real' ? 'flex size-full items-start' : 'flex size-full items-center justify-center'
-          }
+          className={cx('flex size-full items-start', view.zoom !== 'real' && 'justify-center')}
           style={{ gap: GAP }}
         >
           {height > 0 &&
