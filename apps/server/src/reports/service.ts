@@ -86,20 +86,24 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
       );
       const ids = rows.map(({ id }) => id);
       const { period, against } = await asked(reads, question, timeZone, ids);
-      const happened = await happenedIn(reads, ids, period);
-      const before = against && (await happenedIn(reads, ids, against));
-      const met: { messages: number; visitors: string }[] = await reads.query(
-        `SELECT messages, sum(visitors) AS visitors FROM met_day WHERE site_id = $1 AND day BETWEEN $2 AND $3
-          GROUP BY messages`,
-        [siteId, period.from, period.until],
-      );
+      // None waits for another: each is a look of its own at what was counted.
+      const [happened, before, met, marks] = await Promise.all([
+        happenedIn(reads, ids, period),
+        against && happenedIn(reads, ids, against),
+        reads.query<{ messages: number; visitors: string }[]>(
+          `SELECT messages, sum(visitors) AS visitors FROM met_day WHERE site_id = $1 AND day BETWEEN $2 AND $3
+            GROUP BY messages`,
+          [siteId, period.from, period.until],
+        ),
+        marksOf(reads, ids, period, timeZone),
+      ]);
       return {
         period,
         against,
         timeZone,
         points: happened.points,
         pointsAgainst: before?.points ?? [],
-        marks: await marksOf(reads, ids, period, timeZone),
+        marks,
         campaigns: rows.map(({ id, name, state }) => ({
           id,
           name,
@@ -153,21 +157,31 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
       const reads = await reader.current();
       const ids = [campaignId];
       const { period, against } = await asked(reads, question, timeZone, ids);
-      const happened = await happenedIn(reads, ids, period);
-      const before = against && (await happenedIn(reads, ids, against));
-      const others: { id: string; name: string }[] = await reads.query(
+      const stretch = { campaignId, period, timeZone };
+      const others = await reads.query<{ id: string; name: string }[]>(
         'SELECT id, name FROM campaign WHERE site_id = $1',
         [siteId],
       );
-      const [answered]: [{ answers: string; confirmed: string }] = await reads.query(
-        `SELECT count(*) AS answers, count(*) FILTER (WHERE p.state = 'confirmed') AS confirmed
+      const [happened, before, [answered], opened, closes, marks] = await Promise.all([
+        happenedIn(reads, ids, period),
+        against && happenedIn(reads, ids, against),
+        reads.query<[{ answers: string; confirmed: string }]>(
+          `SELECT count(*) AS answers, count(*) FILTER (WHERE p.state = 'confirmed') AS confirmed
            FROM lead l LEFT JOIN person p ON p.id = l.person_id
           WHERE l.campaign_id = $1 AND l.held IS NULL AND l.submitted_at >= $2::date::timestamp AT TIME ZONE $4
             AND l.submitted_at < ($3::date + 1)::timestamp AT TIME ZONE $4`,
-        [campaignId, period.from, period.until, timeZone],
-      );
-      const stretch = { campaignId, period, timeZone };
-      const opened = await openedOf(reads, stretch);
+          [campaignId, period.from, period.until, timeZone],
+        ),
+        openedOf(reads, stretch),
+        closesOf(reads, stretch),
+        // What the others did on these days belongs to what this one met.
+        marksOf(
+          reads,
+          others.map(({ id }) => id),
+          period,
+          timeZone,
+        ),
+      ]);
       return {
         id: campaignId,
         name: others.find(({ id }) => id === campaignId)?.name ?? '',
@@ -176,18 +190,12 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
         timeZone,
         points: happened.points,
         pointsAgainst: before?.points ?? [],
-        // What the others did on these days belongs to what this one met.
-        marks: await marksOf(
-          reads,
-          others.map(({ id }) => id),
-          period,
-          timeZone,
-        ),
+        marks,
         counts: happened.counts(campaignId),
         before: before?.counts(campaignId) ?? null,
         answers: Number(answered.answers),
         confirmed: Number(answered.confirmed),
-        closes: await closesOf(reads, stretch),
+        closes,
         openedSeconds: opened.seconds,
         openedDepth: opened.depth,
       };
