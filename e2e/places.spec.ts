@@ -39,7 +39,10 @@ const faultsOf = (page: Page): Promise<string[]> =>
     const scrolls = (element: Element | null): boolean => {
       for (let at = element; at && at !== document.body; at = at.parentElement) {
         const { overflowX } = getComputedStyle(at);
-        if ((overflowX === 'auto' || overflowX === 'scroll') && at.scrollWidth > at.clientWidth) return true;
+        // What scrolls down alone is not meant to scroll across, though a browser lets it.
+        const isMeant = !at.classList.contains('overflow-y-auto');
+        if ((overflowX === 'auto' || overflowX === 'scroll') && at.scrollWidth > at.clientWidth && isMeant)
+          return true;
       }
       return false;
     };
@@ -57,6 +60,11 @@ const faultsOf = (page: Page): Promise<string[]> =>
         !scrolls(control.parentElement)
       )
         told(control, 'outside');
+      const down = control.closest('.overflow-y-auto');
+      if (down && width > 0 && isSeen(control) && !scrolls(control.parentElement)) {
+        const edge = down.getBoundingClientRect().left + down.clientLeft + down.clientWidth;
+        if (right > edge + 1) told(control, 'beside what scrolls down');
+      }
     }
     // What is hidden from readers is no place for the focus; behind a dialog it cannot come there.
     if (!document.querySelector('[role=dialog]'))

@@ -53,7 +53,7 @@ export function Palette() {
           }
           className="w-full border-b border-line bg-transparent px-5 py-4 font-serif text-xl outline-none placeholder:text-base placeholder:text-soft"
         />
-        <Cmdk.List className="max-h-80 overflow-auto p-2">
+        <Cmdk.List className="max-h-80 overflow-y-auto p-2">
           {!proposal && (
             <Cmdk.Empty className="px-3 py-6 text-center text-soft">Nothing by that name here.</Cmdk.Empty>
           )}

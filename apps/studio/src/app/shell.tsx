@@ -45,7 +45,7 @@ export function Shell() {
   }
   if (!session.data) return <Navigate to="/sign-in" state={{ from: location.pathname }} replace />;
   return (
-    <div className="grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[auto_1fr]">
+    <div className="grid h-full grid-rows-[auto_1fr]">
       <button
         type="button"
         onClick={() => place.current?.focus()}
@@ -58,7 +58,7 @@ export function Shell() {
         workspace={session.data.workspace.name}
         isOwner={session.data.role === 'owner'}
       />
-      <main ref={place} tabIndex={-1} className="min-h-0 overflow-auto outline-none">
+      <main ref={place} tabIndex={-1} className="min-h-0 overflow-y-auto outline-none">
         <Outlet />
       </main>
       <OfflineNotice />

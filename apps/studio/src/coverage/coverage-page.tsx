@@ -279,7 +279,7 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
       ) : !found || !coverage ? (
         <Skeleton rows={8} label="Reading every page by every rule" />
       ) : (
-        <div className="grid grid-cols-[minmax(0,1fr)] gap-8 xl:grid-cols-[minmax(0,1fr)_22rem]">
+        <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_22rem]">
           <div className="grid content-start gap-2">
             <div className="flex flex-wrap items-end gap-x-4 gap-y-2">
               <SearchField label="Find a page" value={words} onChange={setWords} className="w-56" />

@@ -144,7 +144,7 @@ function LookEditor({ siteId, look, count, onPick }: LookEditorProps) {
 
   return (
     <div className="grid gap-6 lg:grid-cols-[19rem_1fr]">
-      <div className="grid max-h-[58vh] max-lg:max-h-none content-start gap-3 overflow-auto pr-2 pl-1">
+      <div className="grid max-h-[58vh] max-lg:max-h-none content-start gap-3 overflow-y-auto pr-2 pl-1">
         <Field label="Name" value={name} maxLength={80} onChange={(event) => setName(event.target.value)} />
         <fieldset>
           <legend className="mb-1 text-xs">Colours by their part</legend>

@@ -32,7 +32,7 @@ export function PageFields(props: PageFieldsProps) {
     set({ happenings: page.happenings.map((one, n) => (n === at ? next : one)) });
   return (
     <section aria-label={`Page ${position + 1} of the visit`} className="grid gap-3">
-      <div className="grid items-end gap-2 sm:grid-cols-[minmax(10rem,1fr)_6rem_6rem_8rem_auto]">
+      <div className="grid items-end gap-2 md:grid-cols-[minmax(10rem,1fr)_6rem_6rem_8rem_auto]">
         <CheckedField
           label={`Page ${position + 1}`}
           value={page.path}

@@ -150,7 +150,7 @@ function Weeks({ site, season, pages, campaigns }: WeeksProps) {
           Each campaign has its lane here, from its first day to its last.
         </EmptyState>
       ) : (
-        <div className="grid grid-cols-[minmax(0,1fr)] gap-8 xl:grid-cols-[minmax(0,1fr)_20rem]">
+        <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_20rem]">
           <section aria-label="Weeks" className="overflow-x-auto">
             <div className="relative min-w-[44rem]">
               <div aria-hidden="true" className="pointer-events-none absolute inset-y-0 right-0 left-64">

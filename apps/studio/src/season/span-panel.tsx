@@ -30,14 +30,14 @@ export function SpanPanel({ schedule, span, onSpan, onChoose }: SpanPanelProps) 
     />
   );
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)] gap-3">
+    <div className="grid gap-3">
       <div className={cx('grid gap-3', !isDays && 'grid-cols-2')}>
         {field('from', isDays ? 'First day' : 'From', span.from)}
         {field('to', isDays ? 'Last day' : 'Until', shownTo)}
       </div>
       <ul className="grid gap-1.5" aria-label="What to do">
         {edits.map(({ id, words, schedule: next }) => (
-          <li key={id} className="grid grid-cols-[minmax(0,1fr)]">
+          <li key={id} className="grid">
             <button
               type="button"
               className="rounded border border-line-strong bg-sheet px-3 py-1.5 text-left font-medium hover:border-ink"

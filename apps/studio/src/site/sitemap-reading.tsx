@@ -57,7 +57,7 @@ export function SitemapReading({ siteId }: { readonly siteId: string }) {
   if (!isUnderWay)
     return (
       <form
-        className="flex items-end gap-2"
+        className="flex flex-wrap items-end gap-2"
         onSubmit={(event) => {
           event.preventDefault();
           begin.mutate();

@@ -21,7 +21,7 @@ export function TagSection({ site }: { readonly site: Site }) {
   const snippet = data?.snippet ?? '';
   const edge = edgeOf(snippet);
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)] gap-6">
+    <div className="grid gap-6">
       <Heard site={site} />
       <section>
         <h2 className="font-serif text-xl">Put this line into the head of every page</h2>

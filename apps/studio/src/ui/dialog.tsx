@@ -27,7 +27,7 @@ export function Dialog({ isOpen, onClose, title, description, children, foot, cl
         <Radix.Content
           {...(description ? {} : { 'aria-describedby': undefined })}
           className={cx(
-            'settle fixed top-1/2 left-1/2 z-40 max-h-[88vh] w-[min(92vw,32rem)] -translate-x-1/2 -translate-y-1/2 overflow-auto rounded-lg bg-paper p-6 shadow-float outline-none',
+            'settle fixed top-1/2 left-1/2 z-40 max-h-[88vh] w-[min(92vw,32rem)] -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-lg bg-paper p-6 shadow-float outline-none',
             foot !== undefined && 'flex h-[min(88vh,42rem)] flex-col',
             className,
           )}
@@ -49,7 +49,7 @@ export function Dialog({ isOpen, onClose, title, description, children, foot, cl
             children
           ) : (
             <>
-              <Scrolled label={title} className="-mx-6 min-h-40 flex-1 overflow-auto px-6 pb-4">
+              <Scrolled label={title} className="-mx-6 min-h-40 flex-1 overflow-y-auto px-6 pb-4">
                 {children}
               </Scrolled>
               <div className="-mx-6 flex-none border-t border-line-strong px-6 pt-4">{foot}</div>

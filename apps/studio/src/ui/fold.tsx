@@ -22,7 +22,7 @@ export function Fold({ title, note, isOpen = false, children }: FoldProps) {
         <span className="font-medium">{title}</span>
         {note && <span className="ml-auto truncate pr-1 text-xs text-soft">{note}</span>}
       </summary>
-      <div className="grid grid-cols-[minmax(0,1fr)] gap-3 pt-1 pb-4 pl-5">{children}</div>
+      <div className="grid gap-3 pt-1 pb-4 pl-5">{children}</div>
     </details>
   );
 }

@@ -23,7 +23,7 @@ export function Popover({ trigger, label, isOpen, onOpenChange, children }: Popo
           aria-label={label}
           sideOffset={6}
           collisionPadding={12}
-          className="settle z-50 max-h-[70vh] w-80 overflow-auto rounded-md border border-line bg-paper p-4 shadow-float outline-none"
+          className="settle z-50 max-h-[70vh] w-80 overflow-y-auto rounded-md border border-line bg-paper p-4 shadow-float outline-none"
         >
           {children}
           <Radix.Arrow className="fill-line" />

@@ -17,7 +17,7 @@ export function Select<Value extends string>(props: SelectProps<Value>) {
   const { label, value, options, onChange, isLabelHidden = false, className } = props;
   const isReadOnly = useIsReadOnly();
   return (
-    <div className={cx('grid grid-cols-[minmax(0,1fr)] gap-1', className)}>
+    <div className={cx('grid gap-1', className)}>
       {!isLabelHidden && <span className="text-xs">{label}</span>}
       <Radix.Root value={value} disabled={isReadOnly} onValueChange={(next) => onChange(next as Value)}>
         <Radix.Trigger
@@ -31,7 +31,7 @@ export function Select<Value extends string>(props: SelectProps<Value>) {
           <Radix.Content
             position="popper"
             sideOffset={4}
-            className="settle z-50 max-h-72 min-w-(--radix-select-trigger-width) overflow-auto rounded-md border border-line bg-sheet p-1 shadow-float"
+            className="settle z-50 max-h-72 min-w-(--radix-select-trigger-width) overflow-y-auto rounded-md border border-line bg-sheet p-1 shadow-float"
           >
             <Radix.Viewport>
               {options.map((option) => (

@@ -112,7 +112,7 @@ function Versions({ campaign, history, earlier }: VersionsProps) {
           With its first launch a version is kept, whole: its words, its rule, its Look as it was.
         </EmptyState>
       ) : (
-        <div className="grid grid-cols-[minmax(0,1fr)] gap-8 lg:grid-cols-[21rem_minmax(0,1fr)]">
+        <div className="grid gap-8 lg:grid-cols-[21rem_minmax(0,1fr)]">
           <div className="grid content-start gap-3">
             <ol aria-label="History" className="border-t border-line-strong">
               {history.entries.map((entry) => (

@@ -46,7 +46,7 @@ export function TryOnSite({ flush }: { readonly flush: () => Promise<void> }) {
             ? 'Opens a page with this draft on it, and says why it shows or not. Nothing is counted.'
             : 'Its rule covers no page yet; open any page to see what it says there.'}
         </p>
-        <ul className="grid max-h-72 gap-px overflow-auto">
+        <ul className="grid max-h-72 gap-px overflow-y-auto">
           {offered.slice(0, SHOWN).map(({ path, title }) => (
             <li key={path}>
               <button

@@ -80,7 +80,7 @@ function Workbench({ campaign }: { readonly campaign: Campaign }) {
   return (
     <WorkbenchProvider value={store}>
       {/* The panel has most to show, so it goes down beside the visit line too. */}
-      <div className="grid min-h-full grid-cols-[minmax(0,1fr)] grid-rows-[auto_auto_minmax(22rem,1fr)_auto] lg:h-full lg:grid-cols-[minmax(0,1fr)_21rem] lg:grid-rows-[auto_minmax(0,1fr)_auto]">
+      <div className="grid min-h-full grid-rows-[auto_auto_minmax(22rem,1fr)_auto] lg:h-full lg:grid-cols-[minmax(0,1fr)_21rem] lg:grid-rows-[auto_minmax(0,1fr)_auto]">
         <div className="min-w-0 lg:col-span-2">
           <WorkbenchHeader onLaunch={() => setLaunching(true)} flush={flush} />
           <SentenceBar />

@@ -133,7 +133,7 @@ export function PageFinder({ siteId, hasGroups, named, onAdd, onRemoveLast }: Pa
           label="Pages of the site"
           // Over what follows, so that nothing moves under a pointer; a press in it keeps the focus in the field.
           onMouseDown={(event) => event.preventDefault()}
-          className="absolute inset-x-0 top-full z-20 mt-1 max-h-52 overflow-auto rounded-md border border-line bg-sheet p-1 shadow-float"
+          className="absolute inset-x-0 top-full z-20 mt-1 max-h-52 overflow-y-auto rounded-md border border-line bg-sheet p-1 shadow-float"
         >
           {options.map(({ key, title, note, rule }) => (
             <Command.Item

@@ -38,7 +38,7 @@ export function RuleList(props: RuleListProps) {
   const titleOf = (rule: PageRule) =>
     rule.kind === 'exact' ? pages.find(({ path }) => path === rule.address)?.title : undefined;
   return (
-    <fieldset className="grid grid-cols-[minmax(0,1fr)] gap-2">
+    <fieldset className="grid gap-2">
       <legend className="mb-1 font-medium">{label}</legend>
       {rules.length > 0 && (
         <ol aria-label={label} className="grid gap-px">

@@ -144,7 +144,7 @@ export function FollowUpDialog({ campaignId, form, followUp, onClose }: FollowUp
             </p>
           )}
         </nav>
-        <div className="grid content-start gap-3 overflow-auto px-1 pb-2">
+        <div className="grid content-start gap-3 overflow-y-auto px-1 pb-2">
           {part === 'confirmation' && (
             <>
               <Switch

@@ -74,7 +74,7 @@ export function AddBlock() {
           align="start"
           sideOffset={8}
           collisionPadding={12}
-          className="settle z-50 grid max-h-[80vh] w-[21rem] gap-3 overflow-auto rounded-md border border-line bg-paper p-4 shadow-float outline-none"
+          className="settle z-50 grid max-h-[80vh] w-[21rem] gap-3 overflow-y-auto rounded-md border border-line bg-paper p-4 shadow-float outline-none"
         >
           {KINDS.map(({ name, kinds }) => (
             <section key={name} aria-label={name}>

@@ -94,7 +94,7 @@ export function BlockPanel({ block }: { readonly block: Block }) {
     onError: tellProblem,
   });
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)] gap-3 border-t border-line pt-3">
+    <div className="grid gap-3 border-t border-line pt-3">
       <div className="flex items-center gap-2">
         <BlockSign block={block} kind={block.kind} />
         <h3 className="flex-1 font-serif text-lg leading-none">{BLOCK_WORDS[block.kind]}</h3>

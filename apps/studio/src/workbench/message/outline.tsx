@@ -51,7 +51,7 @@ export function Outline() {
         The box
       </button>
       <SortableList ids={ids} canDrag={canEdit} nameOf={nameOf} onMove={move}>
-        <ul aria-label="Blocks" className="max-h-64 overflow-auto">
+        <ul aria-label="Blocks" className="max-h-64 overflow-y-auto">
           {step.blocks.map((block) => (
             <OutlineItem key={block.id} block={block} />
           ))}

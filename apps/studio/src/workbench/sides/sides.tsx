@@ -50,7 +50,7 @@ export function Sides() {
         key={side}
         id={id}
         aria-label={label}
-        className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)] content-start gap-5 overflow-auto px-4 pt-4 pb-6"
+        className="grid min-h-0 flex-1 content-start gap-5 overflow-y-auto px-4 pt-4 pb-6"
       >
         <ReadOnly value={!canEdit}>{CONTENT[side]}</ReadOnly>
       </section>

@@ -46,7 +46,7 @@ export function AudienceControl() {
     set(groups.length === 0 ? null : { ...audience, groups }, `${at}.${key}`);
   };
   return (
-    <fieldset className="grid grid-cols-[minmax(0,1fr)] gap-3">
+    <fieldset className="grid gap-3">
       <legend className="mb-1 font-medium">Audience</legend>
       {audience.groups.length > 1 && (
         <Segments

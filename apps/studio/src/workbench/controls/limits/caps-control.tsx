@@ -53,7 +53,7 @@ export function CapsControl() {
       `kind.${next}`,
     );
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)] gap-3">
+    <div className="grid gap-3">
       <Choice
         label="How often"
         value={kind}

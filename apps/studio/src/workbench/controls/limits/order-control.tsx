@@ -53,12 +53,12 @@ export function OrderControl() {
     );
   };
   return (
-    <fieldset className="grid grid-cols-[minmax(0,1fr)] gap-3">
+    <fieldset className="grid gap-3">
       <legend className="mb-1 font-medium">When two want to open at once</legend>
       <SortableList ids={order.map((one) => one.id)} canDrag={canEdit} nameOf={nameOf} onMove={move}>
         <ol
           aria-label="Order of the site’s campaigns"
-          className="max-h-52 overflow-auto border-y border-line"
+          className="max-h-52 overflow-y-auto border-y border-line"
         >
           {order.map((one) => (
             <Row key={one.id} place={one} isThis={one.id === id} canMove={canEdit && one.id === id} />

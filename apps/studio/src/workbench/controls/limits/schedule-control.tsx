@@ -27,7 +27,7 @@ export function ScheduleControl() {
       .editRule((rule) => ({ ...rule, limits: { ...rule.limits, schedule: next } }), `schedule.${key}`);
   const change = (of: Partial<Schedule>) => schedule && set({ ...schedule, ...of }, Object.keys(of).join());
   return (
-    <fieldset aria-label="When it runs" className="grid grid-cols-[minmax(0,1fr)] gap-3">
+    <fieldset aria-label="When it runs" className="grid gap-3">
       <Switch
         label="Runs at certain times only"
         isOn={schedule !== null}

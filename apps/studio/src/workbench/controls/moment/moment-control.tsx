@@ -24,7 +24,7 @@ export function MomentControl() {
   // What was just added lies open: it is there to be set.
   const [added, setAdded] = useState<number | null>(null);
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)] gap-3">
+    <div className="grid gap-3">
       {triggers.length > 1 && (
         <Segments
           label="It opens at"

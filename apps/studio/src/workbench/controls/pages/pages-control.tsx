@@ -40,7 +40,7 @@ export function PagesControl() {
     }, `mode.${next}`);
   };
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)] gap-4">
+    <div className="grid gap-4">
       <Choice
         label="Pages"
         value={mode}

@@ -71,7 +71,7 @@ function ChangeSaved({ saved, Editor, onClose }: ChangeSavedProps) {
       className="w-[min(94vw,46rem)]"
     >
       <div className="grid grid-cols-[20rem_1fr] gap-6">
-        <div className="grid max-h-[60vh] content-start gap-3 overflow-auto pr-2 pl-1">
+        <div className="grid max-h-[60vh] content-start gap-3 overflow-y-auto pr-2 pl-1">
           <Field
             label="Name"
             value={name}
