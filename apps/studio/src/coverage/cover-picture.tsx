@@ -20,8 +20,8 @@ const LEAST_WIDTH = 680;
 const [PATH_LETTERS, NAME_LETTERS] = [40, 24];
 /** Twice as fine as a screen, for slides and for print. */
 const SHARPNESS = 2;
-/** A canvas holds no more pixels a side. */
-const MOST_PIXELS = 16_000;
+/** A canvas holds no more pixels a side, and nobody looks through more rows. */
+const [MOST_PIXELS, MOST_ROWS] = [16_000, 600];
 
 const short = (text: string, letters: number): string =>
   text.length > letters ? `${text.slice(0, letters - 1)}…` : text;
@@ -107,8 +107,9 @@ const sizeOf = ({ coverage, rows }: Pick<Picture, 'coverage' | 'rows'>): readonl
   2 * EDGE + TITLE + HEAD + rows.length * ROW,
 ];
 
-/** Gives the map as a picture (PNG) of what is unfolded. Fails where the browser cannot draw it. */
-export async function savePicture(picture: Picture): Promise<void> {
+/** Gives the map as a picture (PNG) of what is unfolded; how many rows are not in it. Fails where the browser cannot draw it. */
+export async function savePicture({ rows, ...map }: Picture): Promise<number> {
+  const picture = { ...map, rows: rows.slice(0, MOST_ROWS) };
   const { renderToStaticMarkup } = await import('react-dom/server');
   const colours = getComputedStyle(document.documentElement);
   // A drawing by itself knows nothing of the studio's colours.
@@ -128,4 +129,5 @@ export async function savePicture(picture: Picture): Promise<void> {
   const file = await new Promise<Blob | null>((done) => canvas.toBlob(done, 'image/png'));
   if (!file) throw new Error('This browser could not draw the picture. Fold some of its rows.');
   saveFile(file, 'coverage.png');
+  return rows.length - picture.rows.length;
 }

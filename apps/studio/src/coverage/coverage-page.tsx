@@ -35,7 +35,7 @@ import { SearchField } from '../ui/search-field.tsx';
 import { Segments } from '../ui/segments.tsx';
 import { Select } from '../ui/select.tsx';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
-import { tellProblem } from '../ui/toast.tsx';
+import { tell, tellProblem } from '../ui/toast.tsx';
 import { CellSign, CoverGrid, PAGE, type Spot } from './cover-grid.tsx';
 import { savePicture } from './cover-picture.tsx';
 import { type CoverRow, foundRows, groupRows, treeRows } from './cover-rows.ts';
@@ -185,7 +185,10 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
     const what = often && say !== 'who' ? `, ${SAY_WORDS[say].toLowerCase()} in ${MET_ON_DAYS} days` : '';
     const about = `On a ${DEVICE_WORDS[device]}${what}, at ${at.replace('T', ' ')}; beside each page its page views of 30 days`;
     try {
-      await savePicture({ title: `Coverage of ${site.name}`, about, coverage: map, rows, often, nameOf });
+      const title = `Coverage of ${site.name}`;
+      const left = await savePicture({ title, about, coverage: map, rows, often, nameOf });
+      if (left > 0)
+        tell(`The last ${counted(left, 'row')} are not in the picture. Fold what it need not show.`);
     } catch (error) {
       tellProblem(error);
     }

@@ -31,7 +31,7 @@ export function howOften(
   return {
     times: (some, campaign) =>
       some.reduce((sum, page) => sum + (times.get(page * campaigns.length + campaign) ?? 0), 0),
-    most: Math.max(0, ...times.values()),
+    most: [...times.values()].reduce((most, one) => Math.max(most, one), 0),
   };
 }
 
