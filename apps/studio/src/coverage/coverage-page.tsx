@@ -188,7 +188,7 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
       const title = `Coverage of ${site.name}`;
       const left = await savePicture({ title, about, coverage: map, rows, often, nameOf });
       if (left > 0)
-        tell(`The last ${counted(left, 'row')} are not in the picture. Fold what it need not show.`);
+        tell(`Left out of the picture: the last ${counted(left, 'row')}. Fold what it need not show.`);
     } catch (error) {
       tellProblem(error);
     }
