@@ -225,7 +225,7 @@ export const metOnSchema = z.array(
   z.strictObject({ campaign: z.uuid(), showings: z.number().int(), visitors: z.number().int() }),
 );
 export type MetOn = z.infer<typeof metOnSchema>[number];
-/** The same of every page at once, by the address of the visit without what follows its path. */
+/** The same of every page at once, by the address of the visit, without what follows its path where that tells no pages apart. */
 export const metByPageSchema = z.array(
   z.strictObject({ campaign: z.uuid(), path: z.string(), showings: z.number().int() }),
 );

@@ -134,10 +134,12 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
 
     /** The same of all pages at once; of more cells than anybody can look at, those that were met most. */
     async metByPage(workspaceId: string, siteId: string): Promise<MetByPage[]> {
-      await sites.get(workspaceId, siteId);
+      const { settings } = await sites.get(workspaceId, siteId);
       const reads = await reader.current();
+      // Where more than the path tells pages apart, core does that with the whole address.
+      const isByPath = settings.pageParameters.length === 0 && !settings.hashRoutes;
       return reads.query(
-        `SELECT campaign_id AS campaign, ${BARE_PAGE} AS path, count(*)::integer AS showings
+        `SELECT campaign_id AS campaign, ${isByPath ? BARE_PAGE : 'page'} AS path, count(*)::integer AS showings
            FROM event
           WHERE campaign_id IN (SELECT id FROM campaign WHERE site_id = $1) AND kind = 'shown'
             AND at >= now() - ${MET_ON_DAYS} * interval '1 day'

@@ -267,13 +267,12 @@ function CampaignCell({
 }: CampaignCellProps) {
   const [only] = row.pages;
   const cell = row.pages.length === 1 && only !== undefined ? coverage.cell(only, campaign) : undefined;
-  const covered = cell ? 0 : coverage.covered(row.pages, campaign);
+  const covered = coverage.covered(row.pages, campaign);
   const appears = cell
     ? CELL_WORDS[cell].toLowerCase()
     : `on ${figure(covered)} of ${counted(row.pages.length, 'page')}`;
   const times = often?.times(row.pages, campaign);
   const words = say === 'who' || times === undefined ? appears : `${appears}; ${oftenWords(times, say)}`;
-  const mayAppear = cell ? cell === 'can' || cell === 'may' : covered > 0;
   return (
     <div
       role="gridcell"
@@ -289,7 +288,7 @@ function CampaignCell({
       )}
       style={{ left, width, height: ROW }}
     >
-      {times !== undefined && (times > 0 || mayAppear) ? (
+      {times !== undefined && (times > 0 || covered > 0) ? (
         <TimesSign times={times} most={often?.most ?? 0} />
       ) : cell ? (
         <CellSign cell={cell} />

@@ -83,8 +83,9 @@ interface CellProps extends Pick<Picture, 'coverage' | 'often'> {
 }
 
 function Cell({ row, coverage, often, campaign }: CellProps) {
-  const times = often?.times(row.pages, campaign) ?? 0;
-  if (times > 0)
+  const times = often?.times(row.pages, campaign);
+  const covered = coverage.covered(row.pages, campaign);
+  if (times !== undefined && (times > 0 || covered > 0))
     return (
       <text x={COLUMN / 2} y={16} textAnchor="middle">
         {shortFigure(times)}
@@ -96,7 +97,7 @@ function Cell({ row, coverage, often, campaign }: CellProps) {
       {row.pages.length === 1 && only !== undefined ? (
         <CellSign cell={coverage.cell(only, campaign)} />
       ) : (
-        <ShareSign share={coverage.covered(row.pages, campaign) / Math.max(1, row.pages.length)} />
+        <ShareSign share={covered / Math.max(1, row.pages.length)} />
       )}
     </svg>
   );

@@ -182,8 +182,11 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
     saveFile(new Blob([text], { type: 'text/csv' }), 'coverage.csv');
   };
   const saveMap = async (map: Coverage) => {
-    const what = often && say !== 'who' ? `, ${SAY_WORDS[say].toLowerCase()} in ${MET_ON_DAYS} days` : '';
-    const about = `On a ${DEVICE_WORDS[device]}${what}, at ${at.replace('T', ' ')}; beside each page its page views of 30 days`;
+    const when = at.replace('T', ' ');
+    const about =
+      often && say !== 'who'
+        ? `${SAY_WORDS[say]}, ${MET_ON_DAYS} days and all devices, at ${when}; beside each page its page views of 30 days`
+        : `Who can appear on a ${DEVICE_WORDS[device]}, at ${when}; beside each page its page views of 30 days`;
     try {
       const title = `Coverage of ${site.name}`;
       const left = await savePicture({ title, about, coverage: map, rows, often, nameOf });

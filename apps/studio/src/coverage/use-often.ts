@@ -37,15 +37,22 @@ export function useOften(
     site.origins[0] ?? 'https://site.example',
   );
   const told = say === 'met' ? met.data : say === 'foreseen' ? replay.byPage.get(CAST) : undefined;
-  const often = useMemo(() => (coverage && told ? howOften(coverage, told) : undefined), [coverage, told]);
+  const often = useMemo(
+    () => (coverage && told ? howOften(coverage, told, site.settings) : undefined),
+    [coverage, told, site.settings],
+  );
   if (say === 'who' || often) return { often, status: undefined, stop: undefined };
   const nothing = { often: undefined, stop: undefined };
-  if (met.isError || traffic.isError || replay.hasFailed)
+  if (say === 'met' ? met.isError : traffic.isError || replay.hasFailed)
     return { ...nothing, status: 'It could not be read how often. Load the page again.' };
   if (say === 'met') return { ...nothing, status: 'Reading how often each was met …' };
   if (isEmpty)
     return { ...nothing, status: 'Nothing has been recorded on this site yet, so nothing can be foreseen.' };
-  if (replay.isStopped) return { ...nothing, status: 'Stopped. Choose again to begin anew.' };
+  if (replay.isStopped)
+    return {
+      ...nothing,
+      status: 'Stopped before the last visitor. Choose another and come back to begin anew.',
+    };
   const share = visits ? (replay.forecasts.get(CAST)?.played ?? 0) / visits.list.length : 0;
   return {
     often: undefined,

@@ -1,6 +1,7 @@
 import type { MetByPage } from '@velarium/contract';
 import { MET_ON_DAYS } from '@velarium/contract/values';
-import { counted, figure } from '../sentence/words.ts';
+import { countedPath, type PageParts } from '../pages/counted-path.ts';
+import { figure } from '../sentence/words.ts';
 import type { Coverage } from './coverage.ts';
 
 /** How often campaigns were met on pages of the catalogue, or would be. */
@@ -11,19 +12,21 @@ export interface HowOften {
   readonly most: number;
 }
 
-/** What stands before the query of an address, without the slashes at its end that nobody counts. */
-const pageOf = (address: string): string => (address.split(/[?#]/, 1)[0] ?? '').replace(/(.)\/+$/, '$1');
-
-/** Finds the places of the map for what is told by names; what is told of pages nobody knows is left out. */
+/**
+ * Finds the places of the map for what is told by names and addresses, these as the site counts its pages; what is told of pages
+ * nobody knows is left out.
+ */
 export function howOften(
   { pages, campaigns }: Pick<Coverage, 'pages' | 'campaigns'>,
   met: readonly MetByPage[],
+  parts: PageParts,
 ): HowOften {
-  const pageAt = new Map(pages.map(({ path }, n) => [pageOf(path), n]));
+  const counted = countedPath(parts);
+  const pageAt = new Map(pages.map(({ path }, n) => [counted(path), n]));
   const campaignAt = new Map(campaigns.map(({ id }, n) => [id, n]));
   const times = new Map<number, number>();
   for (const { campaign, path, showings } of met) {
-    const [page, column] = [pageAt.get(pageOf(path)), campaignAt.get(campaign)];
+    const [page, column] = [pageAt.get(counted(path)), campaignAt.get(campaign)];
     if (page === undefined || column === undefined) continue;
     const at = page * campaigns.length + column;
     times.set(at, (times.get(at) ?? 0) + showings);
@@ -39,16 +42,16 @@ export function howOften(
 export const CELLS_SAY = ['who', 'met', 'foreseen'] as const;
 export type CellsSay = (typeof CELLS_SAY)[number];
 
-/** `met 128 times in the last 28 days`; `would be met about 40 times in 28 days`. */
+/** `met 128 times in the last 28 days on all devices`; `would be met about 40 times in 28 days on all devices`. */
 export function oftenWords(times: number, say: Exclude<CellsSay, 'who'>): string {
-  const often = times === 1 ? 'once' : counted(times, 'time');
+  const often = times === 1 ? 'once' : `${figure(times)} times`;
   if (say === 'met')
     return times === 0
       ? `not met in the last ${MET_ON_DAYS} days`
-      : `met ${often} in the last ${MET_ON_DAYS} days`;
+      : `met ${often} in the last ${MET_ON_DAYS} days on all devices`;
   return times === 0
     ? `would not be met in ${MET_ON_DAYS} days`
-    : `would be met ${times === 1 ? often : `about ${often}`} in ${MET_ON_DAYS} days`;
+    : `would be met ${times === 1 ? often : `about ${often}`} in ${MET_ON_DAYS} days on all devices`;
 }
 
 const THOUSAND = 1000;

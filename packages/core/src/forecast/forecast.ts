@@ -9,7 +9,7 @@ import type {
 } from '@velarium/contract';
 import { createPlayer } from '../rehearsal/play.ts';
 import { pairedDifference } from '../statistics/paired.ts';
-import { asVisit, pathOf, staysOf, usualReactions } from './as-visit.ts';
+import { asVisit, staysOf, usualReactions } from './as-visit.ts';
 import { type CampaignForecast, createTally, type Estimate } from './tally.ts';
 
 export interface Forecast {
@@ -59,7 +59,7 @@ export function createForecast(
         byId.get(campaign)?.opened(nth, {
           day: Math.min(days - 1, Math.max(0, Math.floor((wallMs + second * 1000 - beganMs) / DAY_MS))),
           device: visitor.device,
-          path: pathOf(visit.pages[n]?.path ?? ''),
+          page: visit.pages[n]?.path ?? '',
           second,
         });
     }

@@ -2,6 +2,7 @@ import type { Device } from '@velarium/contract';
 import { DEVICES } from '@velarium/contract/values';
 import type { PlayedPage } from '../rehearsal/play-page.ts';
 import { wilson, Z_95 } from '../statistics/wilson.ts';
+import { pathOf } from './as-visit.ts';
 import { createWay, type WayToShowing } from './way.ts';
 
 /** A count of the whole site's visitors, with its 95 % interval. */
@@ -34,7 +35,8 @@ interface Showing {
   /** Days since the first of which anything is known. */
   readonly day: number;
   readonly device: Device;
-  readonly path: string;
+  /** Its address, with what follows the path. */
+  readonly page: string;
   readonly second: number;
 }
 
@@ -66,11 +68,11 @@ export function createTally(campaign: string, days: number, visitors: number) {
     campaign,
     /** Whom it reached, a bit for each visitor. */
     who,
-    /** Showings by page. */
+    /** Showings by address. */
     pages: pages as ReadonlyMap<string, number>,
 
     /** Showings of a visitor, in their order. */
-    opened(nth: number, { day, device, path, second }: Showing): void {
+    opened(nth: number, { day, device, page, second }: Showing): void {
       if (latest.nth !== nth) {
         latest = { nth, times: 0 };
         reached++;
@@ -82,7 +84,7 @@ export function createTally(campaign: string, days: number, visitors: number) {
       latest.times++;
       showings++;
       devices[device]++;
-      addOne(pages, path);
+      addOne(pages, page);
       if (seconds.length < SECONDS_KEPT) seconds.push(second);
     },
 
@@ -114,6 +116,8 @@ export function createTally(campaign: string, days: number, visitors: number) {
       const mean = played === 0 ? 0 : showings / played;
       const variance = played < 2 ? 0 : Math.max(0, (squares - played * mean * mean) / (played - 1));
       const half = Z_95 * Math.sqrt(variance * played);
+      const paths = new Map<string, number>();
+      for (const [page, count] of pages) paths.set(pathOf(page), (paths.get(pathOf(page)) ?? 0) + count);
       const ordered = [...seconds].sort((a, b) => a - b);
       return {
         campaign,
@@ -131,7 +135,7 @@ export function createTally(campaign: string, days: number, visitors: number) {
         devices: Object.fromEntries(
           DEVICES.map((device) => [device, scaled(devices[device])]),
         ) as CampaignForecast['devices'],
-        pages: mostFirst(pages)
+        pages: mostFirst(paths)
           .slice(0, PAGES_NAMED)
           .map(([path, count]) => ({ path, share: count / showings })),
         gaveWay: mostFirst(gaveWay).map(([to, views]) => ({ to, views: scaled(views) })),
