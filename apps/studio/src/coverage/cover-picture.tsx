@@ -15,7 +15,7 @@ interface Picture {
 
 const [ROW, COLUMN, NAMES, HEAD, EDGE, TITLE] = [24, 44, 320, 170, 24, 54];
 /** What its title and the line below it take. */
-const LEAST_WIDTH = 680;
+const LEAST_WIDTH = 780;
 /** What a name's column holds at the size it is written in. */
 const [PATH_LETTERS, NAME_LETTERS] = [40, 24];
 /** Twice as fine as a screen, for slides and for print. */
