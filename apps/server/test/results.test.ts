@@ -103,7 +103,7 @@ it('says how often each campaign was met on a page lately, and nothing of other 
   await store(
     event('shown', DAY_MS, { visitor }),
     event('shown', 2 * DAY_MS, { visitor, page: '/tours/?utm_source=letter' }),
-    event('shown', 3 * DAY_MS),
+    event('shown', 3 * DAY_MS, { device: 'mobile' }),
     event('shown', 29 * DAY_MS),
     event('shown', DAY_MS, { page: '/about', path: '/about' }),
     event('held', DAY_MS),
@@ -115,8 +115,9 @@ it('says how often each campaign was met on a page lately, and nothing of other 
   expect((await metOn('/nowhere')).json()).toEqual([]);
   const byPage = (by = owner) => by.ask('GET', `/sites/${owner.siteId}/met-by-page`);
   expect((await byPage()).json()).toEqual([
-    { campaign: campaign.id, path: '/tours', showings: 3 },
-    { campaign: campaign.id, path: '/about', showings: 1 },
+    { campaign: campaign.id, path: '/tours', device: 'desktop', showings: 2 },
+    { campaign: campaign.id, path: '/about', device: 'desktop', showings: 1 },
+    { campaign: campaign.id, path: '/tours', device: 'mobile', showings: 1 },
   ]);
   expect((await byPage(await createWorkspace(server))).statusCode).toBe(404);
   expect((await metOn('no path')).statusCode).toBe(422);

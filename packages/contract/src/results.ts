@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { BREAKDOWNS, CLOSE_WAYS, LIMITS, RESULT_AGAINST, RESULT_PERIODS } from './values.ts';
+import { BREAKDOWNS, CLOSE_WAYS, DEVICES, LIMITS, RESULT_AGAINST, RESULT_PERIODS } from './values.ts';
 
 /** Which days are asked about, and against which; days are the site's own. */
 export const periodQuestionSchema = z.strictObject({
@@ -227,6 +227,11 @@ export const metOnSchema = z.array(
 export type MetOn = z.infer<typeof metOnSchema>[number];
 /** The same of every page at once, by the address of the visit, without what follows its path where that tells no pages apart. */
 export const metByPageSchema = z.array(
-  z.strictObject({ campaign: z.uuid(), path: z.string(), showings: z.number().int() }),
+  z.strictObject({
+    campaign: z.uuid(),
+    path: z.string(),
+    device: z.enum(DEVICES),
+    showings: z.number().int(),
+  }),
 );
 export type MetByPage = z.infer<typeof metByPageSchema>[number];

@@ -139,11 +139,12 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
       // Where more than the path tells pages apart, core does that with the whole address.
       const isByPath = settings.pageParameters.length === 0 && !settings.hashRoutes;
       return reads.query(
-        `SELECT campaign_id AS campaign, ${isByPath ? BARE_PAGE : 'page'} AS path, count(*)::integer AS showings
+        `SELECT campaign_id AS campaign, ${isByPath ? BARE_PAGE : 'page'} AS path, device,
+                count(*)::integer AS showings
            FROM event
           WHERE campaign_id IN (SELECT id FROM campaign WHERE site_id = $1) AND kind = 'shown'
             AND at >= now() - ${MET_ON_DAYS} * interval '1 day'
-          GROUP BY 1, 2 ORDER BY showings DESC, path, campaign LIMIT ${MET_CELLS}`,
+          GROUP BY 1, 2, 3 ORDER BY showings DESC, path, campaign, device LIMIT ${MET_CELLS}`,
         [siteId],
       );
     },

@@ -272,7 +272,10 @@ function CampaignCell({
     ? CELL_WORDS[cell].toLowerCase()
     : `on ${figure(covered)} of ${counted(row.pages.length, 'page')}`;
   const times = often?.times(row.pages, campaign);
-  const words = say === 'who' || times === undefined ? appears : `${appears}; ${oftenWords(times, say)}`;
+  const words =
+    say === 'who' || !often || times === undefined
+      ? appears
+      : `${appears}; ${oftenWords(times, often.device, say)}`;
   return (
     <div
       role="gridcell"

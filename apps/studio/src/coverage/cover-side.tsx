@@ -122,8 +122,10 @@ export function Chosen({
               {counted(row.pages.length, 'page')}.
             </p>
           )}
-          {often && say !== 'who' && (!page || say === 'foreseen') && (
-            <p className="text-soft">{capital(oftenWords(often.times(row.pages, spot.campaign), say))}.</p>
+          {often && say !== 'who' && (
+            <p className="text-soft">
+              {capital(oftenWords(often.times(row.pages, spot.campaign), often.device, say))}.
+            </p>
           )}
           <p className="border-l-2 border-sail pl-3 font-serif">{sentenceOf(campaign.id)}</p>
           <Link

@@ -147,7 +147,7 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
   );
   const { found, isBusy, hasFailed } = useCover(task);
   const coverage = found?.coverage;
-  const { often, status, stop } = useOften(say, site, cast.manifest, coverage);
+  const { often, status, stop } = useOften(say, site, cast.manifest, coverage, device);
   const nameOf = (id: string) =>
     cast.campaigns.find((one) => one.id === id)?.name ?? 'A campaign that is gone';
   const sentenceOf = (id: string) => {
@@ -185,7 +185,7 @@ function CoverMap({ site, cast, pages, of }: MapProps) {
     const when = at.replace('T', ' ');
     const about =
       often && say !== 'who'
-        ? `${SAY_WORDS[say]}, ${MET_ON_DAYS} days and all devices, at ${when}; beside each page its page views of 30 days`
+        ? `${SAY_WORDS[say]} on a ${DEVICE_WORDS[device]}, in ${MET_ON_DAYS} days, at ${when}; beside each page its page views of 30 days`
         : `Who can appear on a ${DEVICE_WORDS[device]}, at ${when}; beside each page its page views of 30 days`;
     try {
       const title = `Coverage of ${site.name}`;

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import type { Manifest, Site } from '@velarium/contract';
+import type { Device, Manifest, Site } from '@velarium/contract';
 import { MET_ON_DAYS } from '@velarium/contract/values';
 import { type CellsSay, type Coverage, type HowOften, howOften, USUAL_ASSUMPTIONS } from '@velarium/core';
 import { useMemo } from 'react';
@@ -18,12 +18,13 @@ export interface Often {
   readonly stop: (() => void) | undefined;
 }
 
-/** How often each campaign of the map was met on each page, or would be: the site's own visits replayed against them. */
+/** How often each campaign of the map was met on each page with this device, or would be: the site's own visits replayed against them. */
 export function useOften(
   say: CellsSay,
   site: Site,
   manifest: Manifest,
   coverage: Coverage | undefined,
+  device: Device,
 ): Often {
   const met = useQuery({ ...metByPageQuery(site.id), enabled: say === 'met' });
   const traffic = useQuery({ ...trafficQuery(site.id, MET_ON_DAYS), enabled: say === 'foreseen' });
@@ -38,8 +39,8 @@ export function useOften(
   );
   const told = say === 'met' ? met.data : say === 'foreseen' ? replay.byPage.get(CAST) : undefined;
   const often = useMemo(
-    () => (coverage && told ? howOften(coverage, told, site.settings) : undefined),
-    [coverage, told, site.settings],
+    () => (coverage && told ? howOften(coverage, told, site.settings, device) : undefined),
+    [coverage, told, site.settings, device],
   );
   if (say === 'who' || often) return { often, status: undefined, stop: undefined };
   const nothing = { often: undefined, stop: undefined };

@@ -179,11 +179,11 @@ export function cellWords(cell: Cell, name: string, path: string, device: Device
   }
 }
 
-/** How often a campaign was really met on a page: `Met here 128 times by 120 visitors in the last 28 days.` */
+/** How often a campaign was really met on a page: `Met here 128 times by 120 visitors in the last 28 days, on any device.` */
 export function metOnWords(met: Pick<MetOn, 'showings' | 'visitors'> | undefined): string {
   if (!met || met.showings === 0) return `Nobody has met it here in the last ${MET_ON_DAYS} days.`;
   const times = met.showings === 1 ? 'once' : `${figure(met.showings)} times`;
-  return `Met here ${times} by ${counted(met.visitors, 'visitor')} in the last ${MET_ON_DAYS} days.`;
+  return `Met here ${times} by ${counted(met.visitors, 'visitor')} in the last ${MET_ON_DAYS} days, on any device.`;
 }
 
 /** Coverage as the lines of a table, its head first: a line a page, a column a campaign; how often, where that is asked. */

@@ -258,8 +258,8 @@ it('appears where the manifest’s own index says, whatever the rules', () => {
 
 it.each<[showings: number, visitors: number, words: string]>([
   [0, 0, 'Nobody has met it here in the last 28 days.'],
-  [1, 1, 'Met here once by 1 visitor in the last 28 days.'],
-  [1280, 1100, 'Met here 1,280 times by 1,100 visitors in the last 28 days.'],
+  [1, 1, 'Met here once by 1 visitor in the last 28 days, on any device.'],
+  [1280, 1100, 'Met here 1,280 times by 1,100 visitors in the last 28 days, on any device.'],
 ])('%d showings on a page, of %d visitors', (showings, visitors, words) => {
   expect(metOnWords({ showings, visitors })).toBe(words);
 });

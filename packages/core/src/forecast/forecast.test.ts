@@ -70,18 +70,21 @@ const CAST = [
   }),
 ];
 
-it('how often each campaign is shown on each page adds up to its showings', () => {
+it('how often each campaign is shown on each page adds up to its showings, on each device too', () => {
   const cast = manifest(campaign(A, on(time(5))), campaign(B, on(time(10))));
   const list = crowd(300, 4);
   const one = createForecast(cast, traffic(list, 1200), NO_LEAVING, ORIGIN);
   while (one.play(100));
   const byPage = one.byPage();
   expect(new Set(byPage.map(({ path }) => path))).toEqual(new Set(['/a', '/b']));
-  for (const { campaign: id, showings } of one.result().campaigns) {
-    const sum = byPage.filter((row) => row.campaign === id).reduce((all, row) => all + row.showings, 0);
-    expect(sum).toBeGreaterThan(0);
+  for (const { campaign: id, showings, devices } of one.result().campaigns) {
+    const sumOf = (rows: typeof byPage) => rows.reduce((all, row) => all + row.showings, 0);
+    const rows = byPage.filter((row) => row.campaign === id);
+    expect(sumOf(rows)).toBeGreaterThan(0);
     // A row is rounded by itself.
-    expect(Math.abs(sum - showings.value)).toBeLessThanOrEqual(1);
+    expect(Math.abs(sumOf(rows) - showings.value)).toBeLessThanOrEqual(2);
+    for (const device of ['desktop', 'mobile'] as const)
+      expect(Math.abs(sumOf(rows.filter((row) => row.device === device)) - devices[device])).toBeLessThan(2);
   }
 });
 

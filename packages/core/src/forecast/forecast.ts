@@ -7,6 +7,7 @@ import type {
   Traffic,
   TrafficVisitor,
 } from '@velarium/contract';
+import { DEVICES } from '@velarium/contract/values';
 import { createPlayer } from '../rehearsal/play.ts';
 import { pairedDifference } from '../statistics/paired.ts';
 import { asVisit, staysOf, usualReactions } from './as-visit.ts';
@@ -77,14 +78,17 @@ export function createForecast(
     },
     /** Whom each campaign reached of those played, a bit for each. */
     who: (): ReadonlyMap<string, Uint8Array> => new Map(tallies.map(({ campaign, who }) => [campaign, who])),
-    /** How often each campaign was shown on each page, reckoned up to all visitors of the site. */
+    /** How often each campaign was shown on each page and device, reckoned up to all visitors of the site. */
     byPage: (): MetByPage[] =>
       tallies.flatMap(({ campaign, pages }) =>
-        [...pages].map(([path, count]) => ({
-          campaign,
-          path,
-          showings: Math.round((count * traffic.visitors) / played),
-        })),
+        DEVICES.flatMap((device) =>
+          [...pages[device]].map(([path, count]) => ({
+            campaign,
+            path,
+            device,
+            showings: Math.round((count * traffic.visitors) / played),
+          })),
+        ),
       ),
     /** What comes out of those played so far, reckoned up to all visitors of the site. */
     result(): Forecast {

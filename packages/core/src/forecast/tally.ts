@@ -54,10 +54,13 @@ export function createTally(campaign: string, days: number, visitors: number) {
   /** Of the showings of each visitor, for their spread. */
   let squares = 0;
   const seconds: number[] = [];
-  const devices: Record<Device, number> = { desktop: 0, tablet: 0, mobile: 0 };
   /** Visitors by the day it reached them first. */
   const firstOn = Array.from({ length: days }, () => 0);
-  const pages = new Map<string, number>();
+  const pages = {
+    desktop: new Map<string, number>(),
+    tablet: new Map<string, number>(),
+    mobile: new Map<string, number>(),
+  } satisfies Record<Device, Map<string, number>>;
   const gaveWay = new Map<string, number>();
   const way = createWay();
   const who = new Uint8Array(Math.ceil(visitors / 8));
@@ -68,8 +71,8 @@ export function createTally(campaign: string, days: number, visitors: number) {
     campaign,
     /** Whom it reached, a bit for each visitor. */
     who,
-    /** Showings by address. */
-    pages: pages as ReadonlyMap<string, number>,
+    /** Showings by device and address. */
+    pages: pages as Readonly<Record<Device, ReadonlyMap<string, number>>>,
 
     /** Showings of a visitor, in their order. */
     opened(nth: number, { day, device, page, second }: Showing): void {
@@ -83,8 +86,7 @@ export function createTally(campaign: string, days: number, visitors: number) {
       squares += 2 * latest.times + 1;
       latest.times++;
       showings++;
-      devices[device]++;
-      addOne(pages, page);
+      addOne(pages[device], page);
       if (seconds.length < SECONDS_KEPT) seconds.push(second);
     },
 
@@ -117,7 +119,9 @@ export function createTally(campaign: string, days: number, visitors: number) {
       const variance = played < 2 ? 0 : Math.max(0, (squares - played * mean * mean) / (played - 1));
       const half = Z_95 * Math.sqrt(variance * played);
       const paths = new Map<string, number>();
-      for (const [page, count] of pages) paths.set(pathOf(page), (paths.get(pathOf(page)) ?? 0) + count);
+      for (const device of DEVICES)
+        for (const [page, count] of pages[device])
+          paths.set(pathOf(page), (paths.get(pathOf(page)) ?? 0) + count);
       const ordered = [...seconds].sort((a, b) => a - b);
       return {
         campaign,
@@ -133,7 +137,10 @@ export function createTally(campaign: string, days: number, visitors: number) {
         },
         second: ordered[Math.floor((ordered.length - 1) / 2)] ?? null,
         devices: Object.fromEntries(
-          DEVICES.map((device) => [device, scaled(devices[device])]),
+          DEVICES.map((device) => [
+            device,
+            scaled([...pages[device].values()].reduce((sum, count) => sum + count, 0)),
+          ]),
         ) as CampaignForecast['devices'],
         pages: mostFirst(paths)
           .slice(0, PAGES_NAMED)
