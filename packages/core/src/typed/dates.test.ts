@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { dateMeant, dayAfter, timeMeant } from './dates.ts';
+import { dateMeant, dayAfter, lastOf, stretchMeant, timeMeant } from './dates.ts';
 
 const WEEKDAYS = ['Sunday', 'Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday'];
 
@@ -67,3 +67,49 @@ describe('a time of day as people write it', () => {
     expect(timeMeant(said, true)).toBeUndefined();
   });
 });
+
+// Dates of Easter as almanacs give them, from memory: the earliest and latest of this century among them.
+it.each([
+  [2008, '2008-03-23'],
+  [2011, '2011-04-24'],
+  [2019, '2019-04-21'],
+  [2024, '2024-03-31'],
+  [2025, '2025-04-20'],
+  [2038, '2038-04-25'],
+] as const)('Easter of %i', (year, date) => expect(dateMeant('Easter', `${year}-01-01`)).toBe(date));
+// The day after the fourth Thursday of November; common practice.
+it.each([
+  ['2026-11-26', '2026-11-27'],
+  ['2026-11-28', '2027-11-26'],
+  ['2024-01-01', '2024-11-29'],
+] as const)('seen from %s the next Black Friday is %s', (today, date) =>
+  expect(dateMeant('Black Friday', today)).toBe(date),
+);
+it.each([
+  ['Christmas Eve', '2026-12-24'],
+  ["New Year's Eve", '2026-12-31'],
+  ['New Year’s Day', '2027-01-01'],
+  ['24/12', '2026-12-24'],
+  ['24/12/2027', '2027-12-24'],
+] as const)('%s', (said, date) => expect(dateMeant(said, '2026-11-26')).toBe(date));
+it.each([
+  ['this week', '2026-11-26', '2026-11-29'],
+  ['next week', '2026-11-30', '2026-12-06'],
+  ['this weekend', '2026-11-28', '2026-11-29'],
+  ['next weekend', '2026-12-05', '2026-12-06'],
+  ['this month', '2026-11-26', '2026-11-30'],
+  ['next month', '2026-12-01', '2026-12-31'],
+  ['November', '2026-11-26', '2026-11-30'],
+  ['all of February', '2027-02-01', '2027-02-28'],
+] as const)('%s, on a Thursday, is %s to %s', (said, first, last) =>
+  expect(stretchMeant(said, '2026-11-26')).toEqual([first, last]),
+);
+it.each([
+  [2, 'weeks', '2026-12-09'],
+  [1, 'day', '2026-11-26'],
+  [1, 'month', '2026-12-25'],
+] as const)('%i %s from today on end on %s', (count, unit, last) =>
+  expect(lastOf(count, unit, '2026-11-26')).toBe(last),
+);
+it('a month from the last of January ends in February', () =>
+  expect(lastOf(1, 'month', '2026-01-31')).toBe('2026-02-27'));

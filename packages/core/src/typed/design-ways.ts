@@ -147,6 +147,8 @@ const ALIGNED: Readonly<Record<string, Style['align']>> = {
 };
 const SHADOW_NAMES: Readonly<Record<string, Style['shadow']>> = {
   no: 'none',
+  without: 'none',
+  'without a': 'none',
   'a hair of a': 'hair',
   thin: 'hair',
   light: 'hair',
@@ -287,7 +289,7 @@ export const DESIGN_WAYS: readonly Way[] = [
       restyleBox(reading, `corners ${shape}`, device, { corners: /^r/i.test(shape) ? 16 : 0 }),
   ],
   [
-    only(`(?:with )?(${Object.keys(SHADOW_NAMES).join('|')}) shadow${ON_DEVICE}`),
+    only(`(?:with )?(?:an? )?(${Object.keys(SHADOW_NAMES).join('|')}) shadow${ON_DEVICE}`),
     ([, name = '', device], reading) =>
       restyleBox(reading, `${name} shadow`, device, { shadow: SHADOW_NAMES[name.toLowerCase()] }),
   ],
@@ -316,7 +318,7 @@ export const DESIGN_WAYS: readonly Way[] = [
   ],
   [
     only(
-      `(?:darken|dim) the page(?: behind)?(?: (?:by|to))? (\\d+) ?%|backdrop${BE} (\\d+) ?%|(no) backdrop`,
+      `(?:darken|dim) the (?:page|background)(?: behind)?(?: (?:by|to))? (\\d+) ?%|backdrop${BE} (\\d+) ?%|(no) backdrop`,
     ),
     ([, share, other, none], reading) => {
       const backdropStrength = none ? 0 : Number(share ?? other);
@@ -325,9 +327,10 @@ export const DESIGN_WAYS: readonly Way[] = [
   ],
   [
     only(
-      `(?:move|put|place|show)(?: it| the message)? (?:to|in|at|into|on) (?:the )?(.+?)(?: (?:corner|edge|side))?${ON_DEVICE}`,
+      `(?:(?:move|put|place|show|position)(?: it| the message)? (?:to|in|at|into|on)|at) (?:the )?(.+?)(?: (?:corner|edge|side))?${ON_DEVICE}|(?:(?:(?:move|put|place|show|position)(?: it| the message)? )?(?:to |in |at |into |on )?(?:the )?)?((?:top|upper|bottom|lower)[ -](?:left|right))(?: corner)?${ON_DEVICE}`,
     ),
-    ([, where = '', device], reading, { design }) => {
+    ([, said, onDevice, alone = '', aloneOnDevice], reading, { design }) => {
+      const [where, device] = [said ?? alone, onDevice ?? aloneOnDevice];
       const place = where
         .toLowerCase()
         .replace(/^bottom(?=[ -])/, 'lower')
@@ -345,21 +348,23 @@ export const DESIGN_WAYS: readonly Way[] = [
     },
   ],
   [
-    only('(?:the )?button (?:leads?|goes|links?|opens|takes (?:them|people|visitors)) ?(?:to )?(\\S+)'),
-    ([, address = ''], reading, { design }) => {
+    only(
+      '(?:link |make |let )?(?:the )?button (?:should |must |to )?(?:leads? |goes |go |links? |opens? |takes? (?:them|people|visitors) )?(?:to )?((?:/|#|https?:|mailto:|tel:)\\S*)( in a new (?:tab|window))?',
+    ),
+    ([, address = '', inNewTab], reading, { design }) => {
       if (!linkAddressSchema.safeParse(address).success || address === '') return false;
       const meant = blocksMeant(design.message, 'button', design);
       const [one] = meant;
       if (one?.kind !== 'button') return HAS_NONE;
       if (meant.length > 1) return SEVERAL;
-      return addDesign(reading, `button leads to ${address}`, (message) =>
+      return addDesign(reading, `button leads to ${address}${inNewTab ?? ''}`, (message) =>
         changeBlock(message, one.id, (block) =>
           block.kind === 'button'
             ? {
                 ...block,
                 action: {
                   kind: 'link',
-                  newTab: block.action.kind === 'link' && block.action.newTab,
+                  newTab: inNewTab !== undefined || (block.action.kind === 'link' && block.action.newTab),
                   address,
                 },
               }
@@ -369,7 +374,9 @@ export const DESIGN_WAYS: readonly Way[] = [
     },
   ],
   [
-    only('(?:the )?(button|heading|title) (?:says|reads|is called|text)(?::)? [“"](.+)[”"]'),
+    only(
+      '(?:change |set |make |let )?(?:the )?(button|heading|title)(?:’s|\'s)?(?: (?:text|label|words?))?(?: (?:should |to )?(?:says?|reads?|is called|be|is|to))*:? [“"](.+)[”"]',
+    ),
     ([, target = '', words = ''], reading, { design }) => {
       const kind = kindOf(target) ?? 'heading';
       const meant = blocksMeant(design.message, kind, design);

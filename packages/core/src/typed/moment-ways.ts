@@ -4,7 +4,8 @@ import { COUNT, numberOf, ORDINAL, only, ordinalOf, secondsOf, TIME } from './nu
 import { addTrigger, onMoment, setJoin, setOnce, type Way } from './reading.ts';
 
 /** An element of the page: `.open`, `#prices`, `[data-open]`, or any selector in quotation marks. */
-const ELEMENT = '(“[^”]+”|"[^"]+"|[.#[][^\\s,]+)';
+const ELEMENT =
+  '(?:(?:the |a |an )?(?:button|link|element|picture|image|field|form|section|heading) )?(“[^”]+”|"[^"]+"|[.#[][^\\s,]+)';
 const elementOf = (said: string): string => said.replace(/^[“"]|[”"]$/g, '');
 
 const WHO = '(?:they|the visitor|the reader|a visitor|a reader|somebody|someone|visitors|readers|people)';
@@ -22,6 +23,14 @@ const SHARES: Readonly<Record<string, number>> = {
   'a half': 50,
   'the half': 50,
   'half way': 50,
+  '1/2': 50,
+  '1/4': 25,
+  '3/4': 75,
+  '1/3': 33,
+  '2/3': 67,
+  'the middle': 50,
+  'one third': 33,
+  'one quarter': 25,
   halfway: 50,
   'a quarter': 25,
   'three quarters': 75,
@@ -39,26 +48,28 @@ const scrollTo =
   (unit: 'percent' | 'pixels'): Way[1] =>
   ([, amount = ''], reading) =>
     addTrigger(reading, { kind: 'scroll', unit, amount: SHARES[amount.toLowerCase()] ?? Number(amount) });
-const SCROLLING = `(?:(?:after|on|when|once)? ?(?:${WHO} )?(?:have |has )?scroll(?:ing|ed|s)?(?: (?:down|past|to|by|through|beyond))* |after |at |past |when )?`;
+const SCROLLING = `(?:(?:after|on|when|once)? ?(?:${WHO} )?(?:have |has )?(?:scroll(?:ing|ed|s)?|reach(?:ing|ed|es)?|gett?(?:ing|s)?|got)(?: (?:down|past|to|by|through|beyond))* |after |at |past |when )?`;
 
 /** Ways of saying when it opens and closes. */
 export const MOMENT_WAYS: readonly Way[] = [
   [
     only(
-      `(?:after )?${TIME} (?:of (?:stillness|inactivity|idleness|idling|silence|no (?:movement|activity)|doing nothing)|without (?:moving|a move|any? ?(?:movement|activity|action)|doing (?:anything|a thing))|idle|inactive|still|(?:of )?not moving)`,
+      `(?:after )?${TIME} (?:of (?:stillness|inactivity|idleness|idling|silence|no (?:movement|activity)|doing nothing)|without (?:moving|a move|(?:any )?(?:movement|activity|action|interaction|input)|doing (?:anything|a thing)|touching anything)|idle|inactive|still|(?:of )?not moving)`,
     ),
     ([, count = '', unit = ''], reading) =>
       addTrigger(reading, { kind: 'inactivity', seconds: secondsOf(count, unit) }),
   ],
   [
     only(
-      `(?:when |while |after |if )?(?:${WHO} )?(?:(?:are|is|have been|has been|being|sits?) )?(?:idle|inactive|still|(?:does?|doing) nothing|(?:does|do)(?:n’t|n't| not) move|stops? moving) for ${TIME}`,
+      `(?:when |while |after |if |once )?(?:${WHO} )?(?:(?:are|is|have been|has been|being|sits?) )?(?:idle|inactive|still|(?:without|no) (?:any )?(?:movement|activity|action|interaction)|nothing (?:happens|moves|has happened)|(?:does?|do|doing|have done|has done) nothing|(?:does|do)(?:n’t|n't| not) move|stops? moving) for ${TIME}`,
     ),
     ([, count = '', unit = ''], reading) =>
       addTrigger(reading, { kind: 'inactivity', seconds: secondsOf(count, unit) }),
   ],
   [
-    only(`(?:it )?(?:closes?|goes|disappears?|vanish(?:es)?) (?:by itself |on its own )?after ${TIME}`),
+    only(
+      `(?:it )?(?:auto(?:matically)?[- ]?)?(?:closes?|goes|disappears?|vanish(?:es)?) (?:itself |by itself |on its own |automatically )?after ${TIME}`,
+    ),
     ([, count = '', unit = ''], reading) => {
       const afterSeconds = secondsOf(count, unit);
       if (!closeSchema.shape.afterSeconds.safeParse(afterSeconds).success)
@@ -87,6 +98,23 @@ export const MOMENT_WAYS: readonly Way[] = [
   ],
   [
     only(
+      `(?:when |once |after |if )?(?:${WHO} )?(?:have |has )?(?:been|spent|stay(?:s|ed|ing)?)(?: here)? (?:on|in|across) (?:the |this |our )?(?:whole )?site (?:for )?(?:at least )?${TIME}|(?:when |once |after |if )?(?:${WHO} )?(?:have |has )?spent ${TIME} (?:on|in|across) (?:the |this |our )?(?:whole )?site`,
+    ),
+    ([, count, unit, otherCount, otherUnit], reading) =>
+      addTrigger(reading, {
+        kind: 'sessionTime',
+        seconds: secondsOf(count ?? otherCount ?? '', unit ?? otherUnit ?? ''),
+      }),
+  ],
+  [
+    only(
+      `(?:when |once |after |if )?(?:${WHO} )?(?:have |has )?(?:been|stay(?:s|ed|ing)?|spent|read(?:ing|s)?)(?: here| there)?(?: on (?:the|this|a) page)? (?:for )?(?:at least )?${TIME}(?: on (?:the|this|a) page)?`,
+    ),
+    ([, count = '', unit = ''], reading) =>
+      addTrigger(reading, { kind: 'time', seconds: secondsOf(count, unit) }),
+  ],
+  [
+    only(
       `(?:after |wait(?:ing)? |when )?${TIME}(?: (?:on (?:the|this|a|that) page|later|have passed|of reading|after (?:arriving|arrival|the page (?:opens|has opened|has loaded|is open))))?`,
     ),
     ([, count = '', unit = ''], reading) =>
@@ -94,7 +122,7 @@ export const MOMENT_WAYS: readonly Way[] = [
   ],
   [
     only(
-      '(?:at once|immediately|right away|straight ?away|instantly|as soon as (?:the page opens|possible))',
+      '(?:at once|immediately|right away|straight ?away|instantly|as soon as (?:the page (?:is open(?:ed)?|opens)|they (?:arrive|come)|possible)|on arrival|when they arrive)',
     ),
     trigger({ kind: 'time', seconds: 0 }),
   ],
@@ -105,7 +133,9 @@ export const MOMENT_WAYS: readonly Way[] = [
     trigger({ kind: 'load', when: 'loaded' }),
   ],
   [
-    only(`${SCROLLING}(\\d+(?:\\.\\d+)?) ?(?:%|per ?cent)(?: of the page| scrolled| down| deep| depth)*`),
+    only(
+      `${SCROLLING}(\\d+(?:\\.\\d+)?) ?(?:%|per ?cent)(?: of the page| scrolled| scroll| down| deep| depth)*`,
+    ),
     scrollTo('percent'),
   ],
   [
@@ -115,13 +145,15 @@ export const MOMENT_WAYS: readonly Way[] = [
     scrollTo('percent'),
   ],
   [
-    only(`${SCROLLING}(?:the )?(?:very )?(?:bottom|end|foot) of the page`),
+    only(
+      `${SCROLLING}(?:the )?(?:very )?(?:bottom|end|foot) of the page|(?:after|on|when|once)? ?(?:${WHO} )?(?:have |has )?scroll(?:ing|ed|s)?(?: down| all the way)* to the (?:very )?(?:bottom|end)`,
+    ),
     trigger({ kind: 'scroll', unit: 'percent', amount: 100 }),
   ],
   [only(`${SCROLLING}(\\d+) ?(?:px|pixels?)(?: of the page| scrolled| down)*`), scrollTo('pixels')],
   [
     only(
-      `(?:after|on|when|if|before)? ?(?:${WHO} )?(?:(?:are|is) )?(?:about to (?:leave|go)|on the way out|leaving|leaves?|exit|exit intent|goes? away)(?: (?:the|this) (?:page|site))?(?: by mouse)?|when the (?:mouse|pointer) (?:leaves|goes)(?: (?:the|for the top of the) (?:page|window))?`,
+      `(?:after|on|when|if|before)? ?(?:${WHO} )?(?:(?:are|is) )?(?:about to (?:leave|go)|on the way out|leaving|leaves?|exit|exit intent|goes? away)(?: (?:the|this) (?:page|site))?(?: by mouse)?|(?:when|as|if|on|before) (?:${WHO} )?(?:tr(?:y|ies|ying) to )?(?:clos(?:e|es|ing)|leav(?:e|es|ing)) (?:the |this )?(?:tab|window|page|browser|site)|when (?:the|their) (?:mouse|pointer|cursor) (?:leaves|goes|moves)(?: (?:out of|off|towards|to|for))?(?: the (?:top of the )?(?:page|window|screen|top|tabs?|address bar|close button))?`,
     ),
     trigger({ kind: 'exitMouse', certainty: 'likely' }),
   ],
@@ -131,7 +163,12 @@ export const MOMENT_WAYS: readonly Way[] = [
     ),
     trigger({ kind: 'exitTouch', by: 'scrollUp' }),
   ],
-  [only('(?:on|at|by)? ?(?:the )?back (?:button|gesture|key)'), trigger({ kind: 'exitTouch', by: 'back' })],
+  [
+    only(
+      `(?:on|at|by)? ?(?:the )?back (?:button|gesture|key)|(?:when|if|as) ${WHO} (?:(?:press|hit|tap|use|click)(?:es|s)?|go(?:es)?|tr(?:y|ies) to go) (?:the )?back(?: (?:button|gesture|key))?`,
+    ),
+    trigger({ kind: 'exitTouch', by: 'back' }),
+  ],
   [
     only(
       `(?:on|when|after)? ?(?:${WHO} )?(?:com(?:e|es|ing) back|return(?:s|ing)?) (?:to|from) (?:the|this|another) tab`,
@@ -140,13 +177,13 @@ export const MOMENT_WAYS: readonly Way[] = [
   ],
   [
     only(
-      '(?:at|on|after|when they reach|having read to)? ?(?:reading )?(?:the )?end(?: of (?:the|an) (?:article|text|post|story|entry))?|(?:after|having) read(?:ing)? (?:the|an) (?:whole )?(?:article|text|post|story|entry)',
+      '(?:at|on|after|when they reach|having read to)? ?(?:reading )?(?:the )?end(?: of (?:the|an) (?:article|text|post|story|entry))?|(?:after|having|once|when) (?:they (?:have )?)?(?:read(?:ing)?|finish(?:ed|ing)?(?: reading)?) (?:the|an) (?:whole )?(?:article|text|post|story|entry)|(?:after|once|when) the (?:article|text|post|story|entry) (?:has been|is|was) read(?: to the end)?',
     ),
     trigger({ kind: 'articleEnd' }),
   ],
   [
     only(
-      `(?:on|when|once|after|at)? ?(?:(?:${WHO} )?(?:reach(?:ing|es)?|see(?:ing|s)?|scroll(?:ing|s)? to|gett?(?:ing|s)? to) ${ELEMENT}|${ELEMENT} (?:comes? into (?:view|sight)|is (?:reached|seen|in view|visible|on screen)|appears))`,
+      `(?:on|when|once|after|at)? ?(?:(?:${WHO} )?(?:reach(?:ing|es)?|see(?:ing|s)?|scroll(?:ing|s)? to|gett?(?:ing|s)? to) ${ELEMENT}|${ELEMENT} (?:comes? into (?:view|sight)|is (?:reached|seen|in view|visible|on screen)|becomes visible|shows|appears))`,
     ),
     ([, one, other], reading) =>
       withElement(one ?? other ?? '', (selector) => ({ kind: 'element', selector }), reading),
@@ -169,9 +206,21 @@ export const MOMENT_WAYS: readonly Way[] = [
       addTrigger(reading, { kind: 'count', of: 'viewsInSession', atLeast: ordinalOf(nth) }),
   ],
   [
-    only(`(?:after|on) ${COUNT} pages?(?: views?)?(?: (?:in|of) (?:the|a|this) (?:session|visit))?`),
-    ([, count = ''], reading) =>
-      addTrigger(reading, { kind: 'count', of: 'viewsInSession', atLeast: numberOf(count) }),
+    only(
+      `(?:after|on|with) (?:viewing |seeing |visiting |reading )?${COUNT} pages?(?: views?)?(?: (?:in|of) (?:the|a|this) (?:session|visit))?|(?:when|once|after|if) ${WHO} (?:have |has )?(?:seen?|viewed?|visit(?:ed)?|open(?:ed)?|read) ${COUNT} (?:or more )?pages(?: (?:in|of) (?:the|a|this) (?:session|visit))?`,
+    ),
+    ([, count, other], reading) =>
+      addTrigger(reading, { kind: 'count', of: 'viewsInSession', atLeast: numberOf(count ?? other ?? '') }),
+  ],
+  [
+    only(
+      `(?:on|at|in) every (?:second|other|${ORDINAL}) (?:session|visit|page|page view)|every (?:second|other|${ORDINAL}) (?:session|visit|page|page view)`,
+    ),
+    () => 'a rule counts from a session or page on, not every so many',
+  ],
+  [
+    only(`${SCROLLING}${COUNT} screens?(?:fuls?)?(?: of the page| down)?`),
+    () => 'say how far in % of the page or in pixels',
   ],
   [
     only(`from the ${ORDINAL} (?:session|visit)(?: on(?:wards)?)?`),

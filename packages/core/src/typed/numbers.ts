@@ -19,15 +19,19 @@ const NAMED: Readonly<Record<string, number>> = {
   ten: 10,
   eleven: 11,
   twelve: 12,
+  'a dozen': 12,
+  thirteen: 13,
+  fourteen: 14,
   fifteen: 15,
-  twenty: 20,
-  thirty: 30,
-  forty: 40,
-  'forty-five': 45,
-  fifty: 50,
-  sixty: 60,
-  ninety: 90,
+  sixteen: 16,
+  seventeen: 17,
+  eighteen: 18,
+  nineteen: 19,
+  'a hundred': 100,
+  'one hundred': 100,
 };
+const TENS = ['twenty', 'thirty', 'forty', 'fifty', 'sixty', 'seventy', 'eighty', 'ninety'];
+const ONES = ['one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'];
 const ORDINALS = [
   'first',
   'second',
@@ -47,10 +51,17 @@ const TIMES: Readonly<Record<string, number>> = { once: 1, twice: 2, thrice: 3 }
 /** Longer words first: “forty-five” is not “forty”. */
 const anyOf = (words: readonly string[]): string => [...words].sort((a, b) => b.length - a.length).join('|');
 
-const WHOLE = anyOf(Object.keys(NAMED));
+/** `twenty` to `ninety-nine`, with a hyphen or a blank. */
+const COMPOUND = `(?:${TENS.join('|')})(?:[- ](?:${ONES.join('|')}))?`;
+const WHOLE = `${COMPOUND}|${anyOf(Object.keys(NAMED))}`;
 /** A number in digits or words. */
 export const COUNT = `(\\d+(?:\\.\\d+)?|${WHOLE})`;
-export const numberOf = (said: string): number => NAMED[said.trim().toLowerCase()] ?? Number(said);
+export function numberOf(said: string): number {
+  const text = said.trim().toLowerCase();
+  const [ten = '', one = ''] = text.split(/[- ]/);
+  const tens = TENS.indexOf(ten);
+  return tens < 0 ? (NAMED[text] ?? Number(said)) : (tens + 2) * 10 + ONES.indexOf(one) + 1;
+}
 
 /** A number of times: `once`, `twice`, `3 times`, `three times`. */
 export const TIMES_SAID = `(?:(${Object.keys(TIMES).join('|')})|${COUNT} times)`;

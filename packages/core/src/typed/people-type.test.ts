@@ -3,10 +3,11 @@ import { documentSentence, sentenceText } from '../sentence/rule-sentence.ts';
 import { siteWords, startOfWishes } from '../testing/site-words.ts';
 import { readWishes } from './read-wishes.ts';
 
-const words = siteWords();
+const WELCOME = '00000000-0000-4000-8000-00000000000c';
+const words = siteWords({ campaigns: [{ id: WELCOME, name: 'Welcome code' }] });
 const read = (typed: string) => {
   const { apply, rest } = readWishes(typed, words);
-  const names = { campaign: (id: string) => id, group: () => 'Night tours' };
+  const names = { campaign: () => 'Welcome code', group: () => 'Night tours' };
   return { said: sentenceText(documentSentence(apply(startOfWishes), names)), rest };
 };
 
@@ -136,6 +137,101 @@ const TYPED: readonly (readonly [typed: string, ...said: string[]])[] = [
   // As what.
   ['as a bar at the top', 'A bar at the top opens'],
   ['fly-in in the lower left corner', 'A fly-in at the lower left opens'],
+  // In other words: where.
+  ['show after 7 seconds on the shop, but not on phones', 'only on addresses that begin with /shop/'],
+  [
+    'on any page under /journal except /journal/archive',
+    'that begin with /journal/ but not on /journal/archive,',
+  ],
+  ['only on pages that begin with /tours/', 'only on addresses that begin with /tours/,'],
+  ['on addresses ending with /thanks', 'only on addresses that match “/thanks$”,'],
+  ['on pages ending in .html', 'only on addresses that match “\\\\.html$”,'],
+  ['when the URL contains ?promo', 'only on addresses with the parameter “promo”,'],
+  ['on pages of the group Night tours', 'only on the pages of the group “Night tours”,'],
+  ['on the page called Membership', 'only on /membership,'],
+  // When.
+  ['as soon as the page is open', 'opens at once'],
+  ['after one and a half minutes', 'opens after 90 seconds'],
+  ['after a minute and a half', 'opens after 90 seconds'],
+  ['after 2 min 30', 'opens after 150 seconds'],
+  ['after twenty-five seconds', 'opens after 25 seconds'],
+  ['when someone scrolls 30 percent or stays for 40 seconds', 'after 30 % of the page or after 40 seconds'],
+  ['once they have been on the site for 3 minutes', 'opens after 180 seconds in the session'],
+  ['when the reader reaches 80%', 'opens after 80 % of the page'],
+  ['at 3/4 of the page', 'opens after 75 % of the page'],
+  ['when they get to the middle of the page', 'opens after 50 % of the page'],
+  ['once the visitor scrolls down to the bottom', 'opens after 100 % of the page'],
+  ['when they have seen three pages', 'from the 3rd page view of the session onwards'],
+  ['when the cursor goes to the close button', 'leaving by mouse'],
+  ['when they try to close the tab', 'leaving by mouse'],
+  ['when they press back', 'opens on the back gesture'],
+  ['when nothing happens for a minute', 'opens after 60 seconds of inactivity'],
+  ['if they do nothing for 15 seconds', 'opens after 15 seconds of inactivity'],
+  ['when the button .book is clicked', 'opens on a click on “.book”'],
+  ['when .prices becomes visible', 'opens on reaching “.prices”'],
+  ['after the article has been read to the end', 'opens at the end of the article'],
+  ['auto close after 15s', 'It closes by itself after 15 seconds'],
+  // Who, and on what.
+  ['for logged in members', 'on no page yet, on every device, for visitors with a sign-in'],
+  ['for logged-out visitors', 'for visitors without a sign-in'],
+  ['first visit only', 'for visitors in their first session'],
+  ['everyone except new visitors', 'for visitors not in their first session'],
+  ['visitors with 3 or more visits', 'for visitors with at least 3 sessions'],
+  ['visitors from France and Belgium', 'for visitors from France (fr) or from Belgium (be)'],
+  [
+    'for visitors from Norway, Sweden and Denmark',
+    'from Norway (no) or from Sweden (se) or from Denmark (dk)',
+  ],
+  ['not from France or Belgium', 'not from France (fr) and not from Belgium (be)'],
+  ['everyone except people from France and Belgium', 'not from France (fr) and not from Belgium (be)'],
+  [
+    'from France or Belgium, not signed in',
+    '(without a sign-in) and (from France (fr) or from Belgium (be))',
+  ],
+  ['UK only', 'for visitors from the United Kingdom (gb)'],
+  ['visitors speaking English or Welsh', 'with the language English (en) or with the language Welsh (cy)'],
+  ['German speakers', 'for visitors with the language German (de)'],
+  ['cart worth more than 80', 'for visitors with a basket worth at least 80'],
+  ['when the cart is not empty', 'for visitors with at least 1 thing in the basket'],
+  ['who came via partner.example', 'with an arrival from the host “partner.example”'],
+  ['if utm_source is letter', 'with an arrival with “utm_source” being “letter”'],
+  ['who saw the Welcome code campaign', 'for visitors with an earlier showing of the campaign “Welcome code”'],
+  ['never show it to someone who closed it', 'for visitors without an earlier close of this campaign'],
+  ['who have not signed up', 'for visitors without an earlier conversion of this campaign'],
+  ['tablets excluded', 'on desktops and phones only'],
+  // How often.
+  ['max 2 per day', 'at most 2 times every day'],
+  ['2x a week', 'at most 2 times every week'],
+  ['every month', 'once every month'],
+  ['not more often than once a day', 'once every day'],
+  ['no more than once a week per visitor', 'once every week'],
+  ['don’t show again once closed', 'After a close it never comes again'],
+  ['after they refuse, hide it', 'after a no it never comes again'],
+  ['stop after three times without an answer', 'until 3 showings go unanswered'],
+  ['show to 20% of visitors', 'held back from 80 % of visitors'],
+  ['control group of 10 %', 'held back from 10 % of visitors'],
+  ['with the highest priority', 'priority 9 of 9'],
+  ['don’t show together with another message', 'giving way when another message has the floor'],
+  // In which days and hours.
+  ['only after 6 pm', 'between 18:00 and 24:00'],
+  ['until 9:30 am', 'between 00:00 and 09:30'],
+  ['every day except Sunday', 'on Mondays to Saturdays'],
+  ['on 24 December', 'from 24 December 2026 at 00:00, until 25 December 2026 at 00:00'],
+  ['on Black Friday', 'from 27 November 2026 at 00:00, until 28 November 2026 at 00:00'],
+  ['until Christmas', 'until 26 December 2026 at 00:00'],
+  ['between 1 and 24 December', 'from 1 December 2026 at 00:00, until 25 December 2026 at 00:00'],
+  ['from 1.12. to 24.12.', 'from 1 December 2026 at 00:00, until 25 December 2026 at 00:00'],
+  ['next week', 'from 30 November 2026 at 00:00, until 7 December 2026 at 00:00'],
+  ['this weekend', 'from 28 November 2026 at 00:00, until 30 November 2026 at 00:00'],
+  ['during December', 'from 1 December 2026 at 00:00, until 1 January 2027 at 00:00'],
+  ['for two weeks', 'from 26 November 2026 at 00:00, until 10 December 2026 at 00:00'],
+  ['ends on 31 December', 'until 1 January 2027 at 00:00'],
+  // As what.
+  ['bar at the bottom of the page', 'A bar at the bottom opens'],
+  ['small box bottom left', 'A fly-in at the lower left opens'],
+  ['full screen', 'A full-screen message opens'],
+  ['slide in from the right', 'A slide-in from the right opens'],
+  ['banner at the top', 'A bar at the top opens'],
   // Several things at once.
   [
     'after 20 seconds on the journal, desktop only, not signed in, once a week until 24 December',
@@ -166,6 +262,22 @@ describe('what people type is understood whole', () => {
     ['from 1 December to 31 February', ['from 1 December to 31 February (the calendar has no such day)']],
     ['everywhere but the roof', ['the roof']],
     ['from tomorrow, from Friday week', ['from Friday week']],
+    ['during business hours', ['during business hours (say from when until when)']],
+    ['on 24 and 31 December', ['on 24 and 31 December (one day, or from one day to another)']],
+    ['after two screens', ['after two screens (say how far in % of the page or in pixels)']],
+    [
+      'after 5 s on desktops, after 15 s on phones',
+      ['after 15 s on phones (a rule has one moment for all devices; a variant or a copy can have another)'],
+    ],
+    [
+      '500 px wide on desktops',
+      ['500 px wide on desktops (a design is for all devices; phones and tablets can differ)'],
+    ],
+    // What hangs on a piece that is not understood is not taken by itself: it could come to mean the opposite.
+    ['never dance for those who closed it', ['never dance for those who closed it']],
+    ['who haven’t been here for 60 days', ['who haven’t been here for 60 days']],
+    ['not on the roof or from France', ['not on the roof or from France']],
+    ['close sign on the left', ['close sign', 'on the left']],
   ])('of %j what is not understood is said: %j', (typed, rest) => {
     expect(read(typed).rest).toEqual(rest);
   });

@@ -1,12 +1,12 @@
-import type { Comparison, Condition, Device, PageRule } from '@velarium/contract';
+import type { Device, PageRule } from '@velarium/contract';
 import { pageRuleSchema } from '@velarium/contract';
-import { DEVICES, SYSTEMS } from '@velarium/contract/values';
+import { DEVICES } from '@velarium/contract/values';
 import { typedPage } from '../pages/typed-page.ts';
 import { readWhole } from '../sentence/parsers.ts';
-import { SYSTEM_WORDS } from '../sentence/reach-words.ts';
 import { pageSaid } from '../sentence/read-reach.ts';
-import { COUNT, numberOf, ORDINAL, only, ordinalOf } from './numbers.ts';
-import { type Answer, addCondition, idsOf, type Reading, type SiteWords, type Way } from './reading.ts';
+import { NAMED_PLACES, WHO_NOT_WAYS, WHO_WAYS } from './audience-ways.ts';
+import { only } from './numbers.ts';
+import { type Answer, idsOf, type Reading, type SiteWords, type Way } from './reading.ts';
 
 const DEVICE_NAMES: readonly [RegExp, Device][] = [
   [/^(?:mobile |smart)?(?:phones?|mobiles?)$|^mobile devices?$/i, 'mobile'],
@@ -35,11 +35,13 @@ function pagesMeant(typed: string, words: SiteWords): PageRule[] {
   // An address is read as somebody types it: a star or a last slash means something.
   if (told && told.kind !== 'exact') return pageRuleSchema.safeParse(told).success ? [told] : [];
   if (/^(\/|https?:)/.test(typed)) return [typedPage(typed)].filter((rule) => rule !== undefined);
+  const under = /^(?:(?:any|all|every) )?pages? under (\/[^\s*?#]*[^\s*?#/])$/i.exec(typed)?.[1];
+  if (under !== undefined) return pagesMeant(`${under}/`, words);
   const wanted = typed
     .toLowerCase()
     .replace(/^(?:on |in |under )/, '')
     .replace(
-      /^(?:the pages? (?:of|under|in)|pages? (?:of|under|in)|every(?:thing)?(?: page)? (?:under|in)|the|all|every|any)\s+(?:the\s+)?/,
+      /^(?:the pages? (?:of|under|in)|(?:any |all |every )?pages? (?:of|under|in)(?: the group)?|(?:the )?pages? (?:called|named|titled)|every(?:thing)?(?: page)? (?:under|in)|the|all|every|any)\s+(?:the\s+)?/,
       '',
     )
     .replace(/\s+(?:pages?|section|area)$/, '');
@@ -67,15 +69,37 @@ function take(list: PageRule[], typed: string, words: SiteWords): Answer {
   list.push(...meant);
   return meant.length > 0;
 }
+/** What lies under an address is a folder's; on an address is that page. */
+const inside = (where: string | undefined, typed: string): string =>
+  where?.toLowerCase() === 'under' ? typed.replace(/^\/[^\s*?#]*[^\s*?#/]$/, '$&/') : typed;
 const EVERYWHERE =
-  '(?:on |across )?(?:everywhere|anywhere|(?:every|each|any) page|all (?:the )?pages|(?:the )?(?:whole|entire) site)';
+  '(?:on |across )?(?:everywhere|anywhere|(?:every|each|any) page|all (?:the )?pages|(?:the )?(?:whole|entire) site)(?: (?:on|of|across) (?:the|this|our) site)?';
 const BUT = '(?:but(?: not)?|except(?: for)?|apart from|other than|save|without|not|never)(?: on| in)?';
 
 /** A rule by what stands in an address, or on the page. */
 const byContent: readonly Way[] = [
   [
     only(
-      '(?:only )?(?:on |where )?(?:pages |addresses |the address )?(?:that |which )?(?:with|contain(?:s|ing)?|includ(?:es?|ing)) (?:“([^”]+)”|"([^"]+)"|([\\w/-]+)) in (?:the|their) address|(?:only )?(?:on |where )?(?:pages|addresses|the address) (?:that |which )?(?:contain(?:s|ing)?|includ(?:es?|ing)) (?:“([^”]+)”|"([^"]+)"|([\\w/-]+))',
+      '(?:only )?(?:on |where |when |if )?(?:pages |addresses |the address |the page )?(?:that |which |whose address )?(?:begin(?:s|ning)?|start(?:s|ing)?) (?:with|in) [“"]?(/[^\\s”"]*)[”"]?',
+    ),
+    ([, address = ''], { include }) => add(include, { kind: 'begins', address }),
+  ],
+  [
+    only(
+      '(?:only )?(?:on |where |when |if )?(?:pages |addresses |the address |the page )?(?:that |which |whose address )?end(?:s|ing)? (?:with|in|on) [“"]?([^\\s”"]+)[”"]?',
+    ),
+    ([, ending = ''], { include }) =>
+      add(include, { kind: 'regex', pattern: `${ending.replaceAll(/[.*+?^${}()|[\]\\]/g, '\\$&')}$` }),
+  ],
+  [
+    only(
+      '(?:on |when |if |where )?(?:the )?address(?:es)? (?:contain(?:s|ing)?|has|have|with|includ(?:es?|ing)) \\?([\\w.-]+)(?:=([^\\s]+))?',
+    ),
+    ([, name = '', value], { include }) => add(include, { kind: 'parameter', name, value: value ?? null }),
+  ],
+  [
+    only(
+      '(?:only )?(?:on |where |when |if )?(?:pages |addresses |the address )?(?:that |which )?(?:with|contain(?:s|ing)?|includ(?:es?|ing)) (?:“([^”]+)”|"([^"]+)"|([\\w/-]+)) in (?:the|their) address|(?:only )?(?:on |where |when |if )?(?:pages|addresses|the address) (?:that |which )?(?:contain(?:s|ing)?|includ(?:es?|ing)) (?:“([^”]+)”|"([^"]+)"|([\\w/-]+))',
     ),
     ([, ...texts], { include }) => add(include, { kind: 'contains', text: texts.find(Boolean) ?? '' }),
   ],
@@ -93,212 +117,6 @@ const byContent: readonly Way[] = [
 ];
 const add = (list: PageRule[], rule: PageRule): Answer =>
   pageRuleSchema.safeParse(rule).success ? list.push(rule) > 0 : 'out of range';
-
-const condition =
-  (one: Condition, not = false): Way[1] =>
-  (_, reading) =>
-    addCondition(reading, one, not);
-
-const WHO =
-  '(?:(?:only )?(?:for |to )?(?:the )?(?:visitors|readers|people|those|everybody|somebody|anyone|guests)(?: who(?:’re|’ve)?)? ?)?(?:who )?(?:are |is |have |has )?';
-const NOT = "(not |never |(?:have|has|are|is)(?:n’t|n't) )?";
-const more = (said: string | undefined): Comparison =>
-  /^(?:under|below|less|fewer|at most|up to|no more)/i.test(said ?? '')
-    ? 'atMost'
-    : /^(?:exactly|just)/i.test(said ?? '')
-      ? 'exactly'
-      : 'atLeast';
-const COMPARED =
-  '(at least|more than|over|above|from|exactly|just|under|below|less than|fewer than|at most|up to|no more than)';
-const THINGS = '(?:things?|items?|articles?|products?|pieces?)';
-/** “More than three” things are four or more; of an amount of money the border itself is let be. */
-const wholeOf = (said: string | undefined, count: number): number =>
-  /^(?:more than|over|above)$/i.test(said ?? '')
-    ? count + 1
-    : /^(?:under|below|less than|fewer than)$/i.test(said ?? '')
-      ? Math.max(count - 1, 0)
-      : count;
-
-const SOURCE_NAMES: readonly [string, Extract<Condition, { kind: 'source' }>['is']][] = [
-  ['(?:an? |the )?search(?: engines?| results?)?', 'search'],
-  ['(?:an? |the )?social(?: media| networks?| sites?)?', 'social'],
-  ['(?:an? |the |our )?(?:e-?mails?|newsletters?|mailings?)', 'mail'],
-  ['(?:an? |the )?(?:other|another) (?:web ?)?sites?', 'site'],
-];
-
-const lookUp = new Map<string, ReadonlyMap<string, string>>();
-/** Codes by their English names, as CLDR has them and the browser carries them. */
-function codesOf(type: 'region' | 'language'): ReadonlyMap<string, string> {
-  const known = lookUp.get(type);
-  if (known) return known;
-  const names = new Intl.DisplayNames('en-GB', { type, fallback: 'none' });
-  const letters = [...'abcdefghijklmnopqrstuvwxyz'];
-  const codes = letters.flatMap((first) => letters.map((second) => first + second));
-  const made = new Map(
-    codes.flatMap((code) => {
-      const name = names.of(type === 'region' ? code.toUpperCase() : code);
-      return name === undefined ? [] : [[name.toLowerCase(), code] as const];
-    }),
-  );
-  lookUp.set(type, made);
-  return made;
-}
-const OTHER_NAMES: Readonly<Record<string, string>> = {
-  'the united kingdom': 'gb',
-  uk: 'gb',
-  'the uk': 'gb',
-  britain: 'gb',
-  'great britain': 'gb',
-  'the united states': 'us',
-  usa: 'us',
-  'the usa': 'us',
-  'the us': 'us',
-  'the netherlands': 'nl',
-};
-
-/** Ways of saying who. */
-const audienceWays: readonly Way[] = [
-  [
-    only(`${WHO}${NOT}(?:being )?(?:signed|logged)[- ]?in`),
-    ([, not], reading) => addCondition(reading, { kind: 'signedIn', is: true }, Boolean(not)),
-  ],
-  [
-    only(`${WHO}without (?:a sign-in|an account)|${WHO}(?:signed|logged)[- ]?out`),
-    condition({ kind: 'signedIn', is: true }, true),
-  ],
-  [
-    only(
-      '(?:only )?(?:for |to )?(?:new|first[- ]time) (?:visitors?|readers?|people|guests?)(?: only)?|(?:only )?(?:on|in|for|during) (?:the|their|a) (?:very )?first (?:session|visit)|who (?:are|is) new',
-    ),
-    condition({ kind: 'visitor', is: 'new' }),
-  ],
-  [
-    only(
-      `(?:only )?(?:for |to )?(?:returning|repeat) (?:visitors?|readers?|people|guests?)(?: only)?|${WHO}(?:been )?here before|who (?:come|came|have come) back`,
-    ),
-    condition({ kind: 'visitor', is: 'returning' }),
-  ],
-  [
-    only(`(?:only )?(?:on|in|for|during|at) (?:the|their) ${ORDINAL} (?:session|visit)(?: only)?`),
-    ([, nth = ''], reading) =>
-      addCondition(reading, { kind: 'sessions', comparison: 'exactly', count: ordinalOf(nth) }),
-  ],
-  [
-    only(`${WHO}(?:been here |with )?${COMPARED} ${COUNT} (?:sessions?|visits?|times)`),
-    ([, compared, count = ''], reading) =>
-      addCondition(reading, {
-        kind: 'sessions',
-        comparison: more(compared),
-        count: wholeOf(compared, numberOf(count)),
-      }),
-  ],
-  [
-    only(
-      `${WHO}(?:with |seen |read )?${COMPARED} ${COUNT} pages?(?: views?)?(?: seen| read)?(?: (?:in|of) (?:this|the) (?:session|visit))?`,
-    ),
-    ([, compared, count = ''], reading) =>
-      addCondition(reading, {
-        kind: 'views',
-        comparison: more(compared),
-        count: wholeOf(compared, numberOf(count)),
-      }),
-  ],
-  ...SOURCE_NAMES.map(
-    ([said, is]): Way => [
-      only(
-        `${WHO}${NOT}(?:com(?:e|es|ing) |came |arriv(?:ed|e|ing) )?(?:in )?(?:from|through|by|via) ${said}`,
-      ),
-      ([, not], reading) => addCondition(reading, { kind: 'source', is }, Boolean(not)),
-    ],
-  ),
-  [
-    only(
-      `${WHO}${NOT}(?:com(?:e|es|ing) |came |arriv(?:ed|e|ing) )?direct(?:ly)?(?: (?:visitors|arrivals))?|who (?:not )?typed the address`,
-    ),
-    ([, not], reading) => addCondition(reading, { kind: 'source', is: 'direct' }, Boolean(not)),
-  ],
-  [
-    only(
-      `${WHO}${NOT}(?:com(?:e|es|ing) |came |arriv(?:ed|e|ing) )?from (?:the (?:host|site|website) )?((?:https?://)?[\\w-]+(?:\\.[\\w-]+)*\\.[a-z]{2,}(?:/\\S*)?)`,
-    ),
-    ([, not, host = ''], reading) => addCondition(reading, { kind: 'referrer', host }, Boolean(not)),
-  ],
-  [
-    only(`${WHO}(?:arriv(?:ed|ing) )?with (?:the parameter )?(\\w+)=(\\S+)`),
-    ([, parameter = '', value = ''], reading) => addCondition(reading, { kind: 'arrival', parameter, value }),
-  ],
-  [
-    only(
-      `${WHO}${NOT}(?:having )?(?:land(?:ed|ing)?|beg[aiu]n|began|start(?:ed|ing)?|entered|arriv(?:ed|ing)) (?:on|at) (/\\S*)`,
-    ),
-    ([, not, path = ''], reading) => addCondition(reading, { kind: 'landing', path }, Boolean(not)),
-  ],
-  [
-    only(`${WHO}(?:with )?(?:an? )?(?:empty basket|basket (?:that is )?empty)|with nothing in the basket`),
-    condition({ kind: 'basketItems', comparison: 'atMost', count: 0 }),
-  ],
-  [
-    only(`${WHO}with (?:something|anything|things) in (?:the|their) basket|with a (?:full|filled) basket`),
-    condition({ kind: 'basketItems', comparison: 'atLeast', count: 1 }),
-  ],
-  [
-    only(
-      `${WHO}(?:with )?(?:${COMPARED} )?${COUNT} ${THINGS} in (?:the|their|a) basket(?:,? (?:and )?(?:worth|costing|for) (?:${COMPARED} )?(\\d+(?:\\.\\d+)?))?`,
-    ),
-    ([, compared, count = '', worthCompared, worth], reading) => {
-      const things = addCondition(reading, {
-        kind: 'basketItems',
-        comparison: more(compared),
-        count: wholeOf(compared, numberOf(count)),
-      });
-      if (things !== true || worth === undefined) return things;
-      return addCondition(reading, {
-        kind: 'basketTotal',
-        comparison: more(worthCompared),
-        amount: Number(worth),
-      });
-    },
-  ],
-  [
-    only(
-      `${WHO}(?:with )?(?:an? |the )?basket (?:is )?(?:(?:worth|of|total(?:ling)?) )?(?:${COMPARED} )?(\\d+(?:\\.\\d+)?)`,
-    ),
-    ([, compared, amount = ''], reading) =>
-      addCondition(reading, { kind: 'basketTotal', comparison: more(compared), amount: Number(amount) }),
-  ],
-  [
-    only(`(?:only )?(?:on|with|using) (?:the )?(${SYSTEMS.filter((one) => one !== 'other').join('|')})`),
-    ([, named = ''], reading) => {
-      const is = SYSTEMS.find((one) => SYSTEM_WORDS[one].toLowerCase() === named.toLowerCase());
-      return is ? addCondition(reading, { kind: 'system', is }) : false;
-    },
-  ],
-  [
-    only(
-      `${WHO}${NOT}(?:yet )?(seen|closed|converted(?: in| on| by)?|answered|signed up (?:in|to|by)|met) (?:this(?: campaign| message)?|it)(?: before| already| yet)?`,
-    ),
-    ([, not, deed = ''], reading) => {
-      const what = /^c(?:l)/i.test(deed) ? 'closed' : /^(?:se|m)/i.test(deed) ? 'seen' : 'converted';
-      return addCondition(reading, { kind: 'campaign', id: null, what }, Boolean(not));
-    },
-  ],
-  [
-    only(`${WHO}${NOT}(?:living |who are )?(?:in|from) ([a-z][a-z .’'-]+)`),
-    ([, not, name = ''], reading) => {
-      const code = OTHER_NAMES[name.toLowerCase()] ?? codesOf('region').get(name.toLowerCase());
-      return code ? addCondition(reading, { kind: 'country', code }, Boolean(not)) : false;
-    },
-  ],
-  [
-    only(
-      `${WHO}${NOT}(?:speaking|reading|whose (?:browser|language) is(?: in)?|with the language|in) ([a-z]+)`,
-    ),
-    ([, not, name = ''], reading) => {
-      const code = codesOf('language').get(name.toLowerCase());
-      return code ? addCondition(reading, { kind: 'language', code }, Boolean(not)) : false;
-    },
-  ],
-];
 
 const onDevice = (reading: Reading, name: string, isNot: boolean): Answer => {
   const device = deviceNamed(name);
@@ -328,6 +146,10 @@ export const REACH_WAYS: readonly Way[] = [
     ([, , name = ''], reading) => onDevice(reading, name, true),
   ],
   [
+    only(`${DEVICE} (?:are |is )?(?:excluded|left out|excepted)`),
+    ([, name = ''], reading) => onDevice(reading, name, true),
+  ],
+  [
     only(`(?:only |just )?(?:on |for |to )?(?:an? |the )?${DEVICE}(?: users| visitors)?(?: only| alone)?`),
     ([, name = ''], reading) => onDevice(reading, name, false),
   ],
@@ -341,16 +163,30 @@ export const REACH_WAYS: readonly Way[] = [
     },
   ],
   ...byContent,
-  ...audienceWays.slice(0, -2),
+  ...WHO_WAYS,
+  ...WHO_NOT_WAYS,
   [
-    only('(?:but )?(?:not|never|nowhere|nothing) (?:on|in|under|at) (.+)'),
-    ([, typed = ''], { exclude }, words) => take(exclude, typed, words),
+    only(
+      '(?:only )?(on|in|under) (.+?),? (?:but not|except(?: for)?|apart from|other than)(?: (on|in|under))? (.+)',
+    ),
+    ([, where, typed = '', leftWhere, left = ''], { include, exclude }, words) => {
+      const answer = take(include, inside(where, typed), words);
+      return answer === true ? take(exclude, inside(leftWhere, left), words) : answer;
+    },
   ],
   [
-    only('(?:only |just )?(?:on|in|under|anywhere (?:on|in|under)|somewhere (?:on|in|under)) (.+)'),
+    only('(?:but )?(?:not|never|nowhere|nothing) (on|in|under|at) (.+)'),
+    ([, where, typed = ''], { exclude }, words) => take(exclude, inside(where, typed), words),
+  ],
+  [
+    only('(?:only |just )?(?:anywhere |somewhere )?(on|in|under) (.+)'),
+    ([, where, typed = ''], { include }, words) => take(include, inside(where, typed), words),
+  ],
+  [
+    only('((?:all|every|any) pages? (?:of|in|under) .+)'),
     ([, typed = ''], { include }, words) => take(include, typed, words),
   ],
   // A country or a language may be called as a page is; the page goes first.
-  ...audienceWays.slice(-2),
+  ...NAMED_PLACES,
   [only('(?:only |just )(.+)'), ([, typed = ''], { include }, words) => take(include, typed, words)],
 ];

@@ -62,8 +62,26 @@ function phraseOf(piece: string, reading: Reading, site: SiteWords): Answer {
 
 /** Where it stands: `a bar at the top`, `as a fly-in in the lower right corner`. */
 function placeOf(piece: string, reading: Reading): Answer {
-  const told = piece.replace(/^(?:(?:show (?:it )?|it is )?(?:as )?)(?:an? )?/i, 'A ').replace(
-    / (?:at|in|from) (?:the )?(.+?)(?: (?:corner|edge|side))?$/i,
+  const named = piece
+    .replace(/ (?:of|on) the (?:page|window|screen|browser)$/i, '')
+    .replace(/^(?:(?:show (?:it )?|it is )?(?:as )?)(?:an? )?/i, 'A ')
+    .replace(
+      /^A (?:small |little )*(?:card|box)(?= (?:at|in|from|bottom|top|upper|lower|left|right))/i,
+      'A fly-in',
+    )
+    .replace(/^A (?:(?:sticky|small|little|thin|narrow|big|large|simple|wide) )+(?=[a-z])/i, 'A ')
+    .replace(/^A ((?:top|bottom|left|right)(?:[ -](?:left|right))?) ([a-z-]+)$/i, 'A $2 at the $1')
+    .replace(/^A (?:popup)\b/i, 'A pop-up')
+    .replace(/^A (?:overlay|dialog(?:ue)?)\b/i, 'A modal')
+    .replace(
+      /^A (?:full[- ]screen|over the whole (?:window|screen)|whole[- ]screen)(?: message)?/i,
+      'A full-screen message',
+    )
+    .replace(/^A (?:slide|slides|sliding)(?: it)? in\b/i, 'A slide-in')
+    .replace(/^A (?:banner|strip)\b/i, 'A bar')
+    .replace(/^(A [a-z-]+) (?=(?:bottom|top|upper|lower|left|right)\b)/i, '$1 at the ');
+  const told = named.replace(
+    / (?:at|in|from|on|to) (?:the )?(.+?)(?: (?:corner|edge|side))?$/i,
     (_, where: string) =>
       ` at the ${where
         .replace(/^bottom(?=.)/i, 'lower')

@@ -4,6 +4,7 @@ import { withFormat } from '../message/placement.ts';
 import { experimentWords } from '../sentence/limits-words.ts';
 import { readSentence } from '../sentence/read-sentence.ts';
 import type { SentenceInput } from '../sentence/rule-sentence.ts';
+import { BEGINS_ANEW, isWithin, joinBefore, type Piece, piecesOf, withItsTail, wordsOf } from './pieces.ts';
 import { readPiece } from './read-piece.ts';
 import {
   type Answer,
@@ -13,8 +14,8 @@ import {
   type Reading,
   type SiteWords,
   setJoin,
-  setMatch,
 } from './reading.ts';
+import { isFiller, plainly, withoutFiller } from './spoken.ts';
 
 export interface Wishes {
   /** What the wishes make of a campaign; the same one where nothing was understood. */
@@ -26,29 +27,22 @@ export interface Wishes {
   readonly rest: readonly string[];
 }
 
-/** More than anybody types into a palette; a whole sentence of the product's own may be longer. */
-const MOST_LETTERS = 400;
+/** A whole sentence of the product’s own may be long. */
 const MOST_SENTENCE_LETTERS = 900_000;
 /** Pieces that can belong together, as in the name of a page. */
 const MOST_PIECES = 10;
 
-/** Words with which something new begins. */
-const BEGINS =
-  '(?:only|just|not|never|no|for|on|in|under|from|until|till|before|between|starting|once|twice|every|after|at|when|if|while|with|without|who|closes?|weekdays|weekends?|as an?|priority|hold)';
-/** After these what follows belongs to what was begun. */
-const GOES_ON =
-  '(?:only|just|not|never|no|closes?|itself|and|or|but|on|at|for|once|each|times|of|is|as|from|after|except|apart|before|who|in|with)';
-/** Between two pieces: commas, conjunctions, and the blank before a word that begins a new one. */
-const BETWEEN = new RegExp(
-  `[,;.]\\s+(?:(?:and|or|then|but)\\s+)?|,(?!\\d)|;|\\s+(?:and|or|then|but)\\s+|\\s+(?=everywhere\\b)|\\s+(?=${BEGINS}\\b)(?<!\\b${GOES_ON} )`,
-  'gi',
-);
 /** How a piece begins that the next ones may leave out: “not on tablets or phones”. */
 const LEAD =
-  /^(?:only on|not on|never on|not from|not in|only in|not|no|without|on|in|under|after|from|with|for|only)(?= )/i;
-const BEGINS_ANEW = new RegExp(`^(?:everywhere|${BEGINS})\\b`, 'i');
+  /^(?:(?:only )?(?:for |to )?(?:the )?(?:visitors|people|readers|those|everybody|anyone)(?: who)?(?: (?:are|come|came))? (?:not )?(?:from|in|with|on)|(?:visitors |people )?(?:speaking|reading)|only on|not on|never on|not from|not in|only in|not|no|without|on|in|under|after|from|with|for|only)(?= )/i;
 const LEFT_OUT = /\b(?:but|except|apart from|other than)\b/i;
-const leadOf = (piece: string): string => (LEFT_OUT.test(piece) ? 'not on' : (LEAD.exec(piece)?.[0] ?? ''));
+/** From whom it keeps away: “everyone except people from France”, and from Belgium too. */
+const KEEPS_FROM = /(?:^not (?:for|to)|\b(?:but|except|excluding))\b.*\b(from|speaking)\b/i;
+function leadOf(piece: string): string {
+  const from = KEEPS_FROM.exec(piece)?.[1];
+  if (from !== undefined) return `not ${from}`;
+  return LEFT_OUT.test(piece) ? 'not on' : (LEAD.exec(piece)?.[0] ?? '');
+}
 
 /** A whole sentence of the product's own takes the place of the whole rule. */
 function ofSentence({ format, anchor, closing, rule, variants }: SentenceInput, document: CampaignDocument) {
@@ -87,24 +81,53 @@ export function readWishes(typed: string, site: SiteWords): Wishes {
   const reading = newReading(site.today);
   const { pieces, beyond } = piecesOf(text);
   const rest: string[] = [];
-  let isAny = false;
   let lead = '';
-  let before: Grown;
+  let before: Taken | undefined;
+  /** Whether what was said just before was not understood. */
+  let isRefused = false;
+  /** Devices of which a moment was said. */
+  const moments: string[] = [];
   for (let at = 0; at < pieces.length; ) {
-    const taken = takeLongest(text, pieces, at, lead, reading, site);
-    const { piece, answer, count } = taken;
-    const grown = answer === true ? taken.grown : undefined;
-    if (answer === true) {
-      isAny = true;
-      lead = leadOf(piece);
-      const join = grown !== undefined && grown === before ? joinBefore(text, pieces, at) : undefined;
-      const joined = join ? (grown === 'triggers' ? setJoin : setMatch)(reading, join) : true;
+    const state = keepState(reading);
+    const taken = takeLongest(
+      text,
+      pieces,
+      at,
+      { lead, mustLead: isRefused && joinBefore(text, pieces, at) !== undefined },
+      reading,
+      site,
+    );
+    const { piece, answer, count, grown } = taken;
+    if (answer !== true) {
+      const whole = withItsTail(text, pieces, at, count);
+      if (!(whole.count === 1 && pieces.length > 1 && isFiller(piece)))
+        rest.push(typeof answer === 'string' ? `${piece} (${answer})` : whole.words);
+      at += typeof answer === 'string' ? count : whole.count;
+      before = undefined;
+      // What is added to it by a word is of its kind, or is not understood either.
+      [lead, isRefused] = [leadOf(piece), true];
+      continue;
+    }
+    [lead, isRefused] = [leadOf(piece), false];
+    const join = joinBefore(text, pieces, at);
+    if (grown === 'triggers' && before?.grown === 'triggers' && join) {
+      const joined = setJoin(reading, join);
       if (joined !== true) rest.push(`“${join === 'all' ? 'and' : 'or'}” before ${piece} (${joined})`);
-    } else rest.push(typeof answer === 'string' ? `${piece} (${answer})` : piece);
-    before = grown;
+    }
+    if (grown === 'conditions' && before?.grown === 'conditions' && isAlternative(reading, taken, join))
+      reading.alternatives.add(state.conditions);
+    const bound = grown === 'devices' && before && isWithin(text, pieces, at) ? before : undefined;
+    const why = bound && whyNotOfOneDevice(bound, piece, moments);
+    if (bound && why) {
+      // Which device has what would be lost.
+      restore(reading, bound.state);
+      rest.push(`${bound.piece} ${piece} (${why})`);
+    } else if (bound?.grown === 'triggers') moments.push(piece);
+    before = { ...taken, state };
     at += count;
   }
   if (beyond !== '') rest.push(beyond);
+  const isAny = reading.settings.size > 0 || LISTS.some((name) => reading[name].length > 0);
   return {
     apply: isAny ? changeOf(reading) : (document) => document,
     isUnderstood: isAny,
@@ -113,45 +136,49 @@ export function readWishes(typed: string, site: SiteWords): Wishes {
   };
 }
 
-interface Piece {
-  readonly from: number;
-  readonly to: number;
+/** Of these a visitor has one at a time: who names two means either. */
+const ONE_AT_A_TIME: ReadonlySet<string> = new Set([
+  'country',
+  'language',
+  'source',
+  'system',
+  'browser',
+  'referrer',
+  'landing',
+]);
+
+/** Whether a condition just read is another way of meeting the one before it. */
+function isAlternative({ conditions }: Reading, { isLed }: Taken, join: 'any' | 'all' | undefined): boolean {
+  const [first, second] = conditions.slice(-2);
+  if (!first || !second) return false;
+  const isSame = first.condition.kind === second.condition.kind && first.not === second.not;
+  // “Not from France or Belgium” keeps both away.
+  if (isSame && second.not && isLed) return false;
+  if (isSame && !second.not && (isLed || join !== undefined) && ONE_AT_A_TIME.has(second.condition.kind))
+    return true;
+  return join === 'any';
 }
 
-function piecesOf(text: string): { pieces: Piece[]; beyond: string } {
-  const cut = text.length > MOST_LETTERS ? Math.max(text.lastIndexOf(' ', MOST_LETTERS), 1) : text.length;
-  const read = text.slice(0, cut).replace(/[,;.\s]+$/, '');
-  const pieces: Piece[] = [];
-  let from = 0;
-  for (const { index, 0: between } of read.matchAll(BETWEEN)) {
-    if (index > from) pieces.push({ from, to: index });
-    from = index + between.length;
-  }
-  if (read.length > from) pieces.push({ from, to: read.length });
-  return { pieces, beyond: text.slice(cut).trim() };
-}
-
-const wordsOf = (text: string, first: Piece, last: Piece): string =>
-  text
-    .slice(first.from, last.to)
-    .trim()
-    .replace(/\s+/g, ' ')
-    .replace(/^(?:and|or|then|but) /i, '');
-
-/** The words between a piece and the one before, as the way of joining two triggers. */
-function joinBefore(text: string, pieces: readonly Piece[], at: number): 'any' | 'all' | undefined {
-  const between = text.slice(pieces[at - 1]?.to, pieces[at]?.from);
-  return /\band\b/i.test(between) ? 'all' : /\bor\b/i.test(between) ? 'any' : undefined;
-}
-
-/** What there can be several of, joined by a word. */
-type Grown = 'triggers' | 'conditions' | undefined;
+/** What there can be several of. */
+type Grown = 'triggers' | 'conditions' | 'devices' | 'designs' | undefined;
 
 interface Taken {
   readonly piece: string;
   readonly answer: Answer;
   readonly count: number;
   readonly grown: Grown;
+  /** Whether its beginning was that of the piece before. */
+  readonly isLed: boolean;
+  /** Of the reading before it. */
+  readonly state: State;
+}
+
+/** Why what was just said cannot be said of one kind of device; nothing where it can. */
+function whyNotOfOneDevice({ grown }: Taken, device: string, moments: readonly string[]): string | undefined {
+  if (grown === 'designs') return 'a design is for all devices; phones and tablets can differ';
+  return grown === 'triggers' && moments.some((other) => other !== device)
+    ? 'a rule has one moment for all devices; a variant or a copy can have another'
+    : undefined;
 }
 
 /** The longest run of pieces from here on that means something; one of them, not understood, where none does. */
@@ -159,41 +186,81 @@ function takeLongest(
   text: string,
   pieces: readonly Piece[],
   at: number,
-  lead: string,
+  { lead, mustLead }: { readonly lead: string; readonly mustLead: boolean },
   reading: Reading,
   site: SiteWords,
 ): Taken {
   const first = pieces[at] as Piece;
   let refused: Taken | undefined;
-  const take = (piece: string, count: number): Taken => {
-    const before = { triggers: reading.triggers.length, conditions: reading.conditions.length };
+  const state = keepState(reading);
+  const take = (piece: string, count: number, isLed: boolean): Taken => {
     const answer = readWholly(piece, reading, site);
-    const grown = (['triggers', 'conditions'] as const).find((name) => reading[name].length > before[name]);
-    return { piece, answer, count, grown };
+    const grown = (['triggers', 'conditions', 'devices', 'designs'] as const).find(
+      (name) => reading[name].length > state[name],
+    );
+    return { piece, answer, count, grown, isLed, state };
   };
   for (let count = Math.min(MOST_PIECES, pieces.length - at); count > 0; count--) {
     const piece = wordsOf(text, first, pieces[at + count - 1] as Piece);
-    const isLed = lead !== '' && !BEGINS_ANEW.test(piece);
-    for (const said of isLed ? [`${lead} ${piece}`, piece] : [piece]) {
-      const taken = take(said, count);
+    const isNew = BEGINS_ANEW.test(piece);
+    const isLed = lead !== '' && !isNew;
+    const bare = withoutFiller(piece);
+    const ways =
+      mustLead && !isNew
+        ? isLed
+          ? [`${lead} ${piece}`]
+          : []
+        : [...(isLed ? [`${lead} ${piece}`] : []), piece, ...(bare === piece ? [] : [bare])];
+    for (const said of ways) {
+      const taken = take(said, count, isLed && said !== piece);
       if (taken.answer === true) return taken;
       if (typeof taken.answer === 'string') refused ??= { ...taken, piece };
     }
   }
-  return refused ?? { piece: wordsOf(text, first, first), answer: false, count: 1, grown: undefined };
+  return (
+    refused ?? {
+      piece: wordsOf(text, first, first),
+      answer: false,
+      count: 1,
+      grown: undefined,
+      isLed: false,
+      state,
+    }
+  );
 }
 
-/** Reads a piece whole; of one that cannot be nothing stays. */
+const LISTS = [
+  'triggers',
+  'include',
+  'exclude',
+  'caps',
+  'conditions',
+  'devices',
+  'withoutDevices',
+  'designs',
+] as const;
+/** How far a reading has come. */
+type State = Readonly<Record<(typeof LISTS)[number], number>> & { readonly settings: Reading['settings'] };
+
+function keepState(reading: Reading): State {
+  const lengths = Object.fromEntries(LISTS.map((name) => [name, reading[name].length]));
+  return { ...(lengths as Record<(typeof LISTS)[number], number>), settings: new Map(reading.settings) };
+}
+function restore(reading: Reading, state: State): void {
+  for (const name of LISTS) reading[name].splice(state[name]);
+  reading.settings.clear();
+  for (const [name, setting] of state.settings) reading.settings.set(name, setting);
+}
+
+/** Reads a piece whole, as it is or in plainer words; of one that cannot be nothing stays. */
 function readWholly(piece: string, reading: Reading, site: SiteWords): Answer {
-  const { triggers, include, exclude, caps, conditions, devices, withoutDevices, designs, settings } =
-    reading;
-  const lists = [triggers, include, exclude, caps, conditions, devices, withoutDevices, designs];
-  const lengths = lists.map(({ length }) => length);
-  const known = new Map(settings);
-  const answer = readPiece(piece, reading, site);
-  if (answer === true) return true;
-  for (const [n, list] of lists.entries()) list.splice(lengths[n] ?? 0);
-  settings.clear();
-  for (const [name, setting] of known) settings.set(name, setting);
-  return answer;
+  const state = keepState(reading);
+  let refused: Answer = false;
+  for (const said of new Set([piece, plainly(piece)])) {
+    const answer = readPiece(said, reading, site);
+    if (answer === true) return true;
+    restore(reading, state);
+    refused = refused || answer;
+  }
+  return refused;
 }

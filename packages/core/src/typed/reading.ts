@@ -51,6 +51,8 @@ export interface Reading {
   readonly exclude: PageRule[];
   readonly caps: Cap[];
   readonly conditions: AudienceItem[];
+  /** Where in the list a condition is another way of meeting the one before it. */
+  readonly alternatives: Set<number>;
   readonly devices: Device[];
   readonly withoutDevices: Device[];
   /** What becomes of the message's design, each said back in words. */
@@ -65,6 +67,7 @@ export const newReading = (today: string): Reading => ({
   exclude: [],
   caps: [],
   conditions: [],
+  alternatives: new Set(),
   devices: [],
   withoutDevices: [],
   designs: [],
@@ -107,9 +110,6 @@ export function setOnce({ settings }: Reading, name: string, value: unknown, cha
 }
 export const setJoin = (reading: Reading, join: Moment['join']): Answer =>
   setOnce(reading, 'join', join, onMoment({ join }));
-/** How conditions are joined; it is part of what they become. */
-export const setMatch = (reading: Reading, match: 'all' | 'any'): Answer =>
-  setOnce(reading, 'match', match, (document) => document);
 
 const MOST_TRIGGERS = 12;
 const MOST_CAPS = 8;
@@ -172,10 +172,22 @@ const ofPages = ({ include, exclude }: Reading): Change =>
       },
     },
   }));
-function ofConditions({ conditions, settings }: Reading): Change {
-  const match = settings.get('match')?.value === '"any"' ? 'any' : 'all';
+/** Alternatives are groups of their own; whatever must hold by itself stands together. */
+function ofConditions({ conditions, alternatives }: Reading): Change {
+  const runs: AudienceItem[][] = [];
+  for (const [n, one] of conditions.entries())
+    if (alternatives.has(n)) runs.at(-1)?.push(one);
+    else runs.push([one]);
+  const alone = runs.filter(({ length }) => length === 1).flat();
+  const group = (match: 'all' | 'any', items: AudienceItem[]) => ({ not: false, match, items });
   return onReach({
-    audience: audienceSchema.parse({ match: 'all', groups: [{ not: false, match, items: conditions }] }),
+    audience: audienceSchema.parse({
+      match: 'all',
+      groups: [
+        ...(alone.length > 0 ? [group('all', alone)] : []),
+        ...runs.filter(({ length }) => length > 1).map((items) => group('any', items)),
+      ],
+    }),
   });
 }
 

@@ -1,0 +1,64 @@
+import { COUNT, numberOf } from './numbers.ts';
+
+const MINUTE = '(?:m|mins?|minutes?)';
+const HOUR = '(?:h|hours?)';
+const UNIT = '(seconds?|minutes?|hours?|days?|weeks?|months?)';
+const SECOND = '(?:s|secs?|seconds?)';
+
+const PART = 'heading|headline|title|text|button';
+const QUALITY =
+  '(?:(?:much |a little |a bit |slightly |a lot )?(?:larger|bigger|smaller)|bold|dark [a-z]+|light [a-z]+|white|black|red|green|blue|yellow|orange|grey|gray|brown|pink|purple)';
+
+/** Other words for a thing, and times told in two parts, each as the ways of reading know them. */
+const SPOKEN: readonly (readonly [RegExp, (...found: string[]) => string])[] = [
+  [/\b(?:shopping )?(?:carts?|trolleys?)\b|\bshopping basket\b/gi, () => 'basket'],
+  [/\bURLs\b/gi, () => 'addresses'],
+  [/\bURL\b/gi, () => 'address'],
+  [/\b(\d+) ?[x×](?= (?:per|an?|each|every|in)\b)/gi, (_, count) => `${count} times`],
+  [/ please$/i, () => ''],
+  // A quality before the thing, or a doing.
+  [
+    new RegExp(`^(?:an? |the )?(${QUALITY}) (${PART})(?= on | for |$)`, 'i'),
+    (_, quality, part) => `${part} ${quality}`,
+  ],
+  [new RegExp(`^cent(?:re|er) (?:the )?(${PART})$`, 'i'), (_, part) => `${part} centred`],
+  [
+    new RegExp(`^align (?:the )?(?:(${PART}|everything) )?(?:to the )?(left|right)$`, 'i'),
+    (_, part, side) => `${part ?? 'everything'} ${side}`,
+  ],
+  [/^font size (\d+)(?: ?px)?(?= on | for |$)/i, (_, size) => `text ${size} px`],
+  [new RegExp(`\\b${COUNT}(?: or more\\b|\\+(?= ))`, 'gi'), (_, count) => `at least ${count}`],
+  [new RegExp(`\\b${COUNT} or (?:fewer|less)\\b`, 'gi'), (_, count) => `at most ${count}`],
+  [/\bone time\b/gi, () => 'once'],
+  [/\b(\d+) time\b/gi, (_, count) => `${count} times`],
+  [
+    new RegExp(`\\b${COUNT} and a half ${UNIT}`, 'gi'),
+    (_, count, unit) => `${numberOf(count ?? '') + 0.5} ${unit}`,
+  ],
+  [new RegExp(`\\b(?:an?|one) ${UNIT} and a half\\b`, 'gi'), (_, unit) => `1.5 ${unit}s`],
+  [
+    new RegExp(`\\b${COUNT} ?${MINUTE}(?: and| ,)? ${COUNT}(?: ?${SECOND})?$`, 'i'),
+    (_, minutes, seconds) => `${numberOf(minutes ?? '') * 60 + numberOf(seconds ?? '')} seconds`,
+  ],
+  [
+    new RegExp(`\\b${COUNT} ?${HOUR}(?: and| ,)? ${COUNT} ?${MINUTE}$`, 'i'),
+    (_, hours, minutes) => `${numberOf(hours ?? '') * 60 + numberOf(minutes ?? '')} minutes`,
+  ],
+];
+
+/** The same in plainer words; what stands in quotation marks is somebody's own. */
+export const plainly = (piece: string): string =>
+  /[“"]/.test(piece)
+    ? piece
+    : SPOKEN.reduce(
+        (said, [words, write]) => said.replace(words, (...found) => write(...(found as string[]))),
+        piece,
+      );
+
+/** What begins a wish and says nothing of it: `show it`, `it should open`. */
+const FILLER =
+  '(?:please |it should |it |i want it to |we want it to )*(?:show|display|open|appear|come|present|pop up)(?:s|ing)?(?: (?:it|this|them|the (?:message|campaign|pop-?up|box)))?';
+const ALL_FILLER = new RegExp(`^${FILLER}$`, 'i');
+const BEGINS_AS_FILLER = new RegExp(`^${FILLER}(?: only)? (?=\\S)`, 'i');
+export const isFiller = (piece: string): boolean => ALL_FILLER.test(piece);
+export const withoutFiller = (piece: string): string => piece.replace(BEGINS_AS_FILLER, '');
