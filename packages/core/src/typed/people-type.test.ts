@@ -195,7 +195,10 @@ const TYPED: readonly (readonly [typed: string, ...said: string[]])[] = [
   ['when the cart is not empty', 'for visitors with at least 1 thing in the basket'],
   ['who came via partner.example', 'with an arrival from the host “partner.example”'],
   ['if utm_source is letter', 'with an arrival with “utm_source” being “letter”'],
-  ['who saw the Welcome code campaign', 'for visitors with an earlier showing of the campaign “Welcome code”'],
+  [
+    'who saw the Welcome code campaign',
+    'for visitors with an earlier showing of the campaign “Welcome code”',
+  ],
   ['never show it to someone who closed it', 'for visitors without an earlier close of this campaign'],
   ['who have not signed up', 'for visitors without an earlier conversion of this campaign'],
   ['tablets excluded', 'on desktops and phones only'],
