@@ -6,19 +6,18 @@
  *
  * Prints what docs/scaling.md says was measured. Takes a minute; no part of `npm test`.
  */
-import { randomBytes } from 'node:crypto';
 import { existsSync, readFileSync } from 'node:fs';
 import pg from 'pg';
-import { answerOf, createInstallation, letterOf } from '../../bench/installation.ts';
+import { createInstallation, letterOf } from '../../bench/installation.ts';
 import { ensureDebian } from '../lib/install.mjs';
 import { choosePorts } from '../lib/ports.mjs';
 import { startCache } from './cache.mjs';
+import { missingOf, startLoad } from './load.mjs';
 import { startPooler } from './pooler.mjs';
 import { startStandby } from './standby.mjs';
 
 const EDGES = 3;
 const WORKERS = 2;
-const SENDERS = 8;
 const BEFORE_MS = 6000;
 const AFTER_MS = 10_000;
 const PUBLISHES = 10;
@@ -148,64 +147,11 @@ try {
   say('of 1,000 requests for the tag and its manifest a caching proxy answered itself', hits.hit);
 
   // The database is killed under load.
-  let isSending = true;
-  const kept = { events: [], answers: [] };
-  const refused = [];
-  let unserved = 0;
-  let served = 0;
-  const note = (isTaken, list, id) => {
-    if (isTaken) list.push(id);
-    else refused.push(performance.now());
-  };
-  const send = async (n) => {
-    for (let at = 0; isSending; at++) {
-      const { address } = edges[(n + at) % EDGES];
-      const answer = answerOf(letter.id, n * 10_000 + at);
-      const time = Date.now().toString(16).padStart(12, '0');
-      const id = `${time.slice(0, 8)}-${time.slice(8)}-7${randomBytes(2).toString('hex').slice(1)}-8${randomBytes(2).toString('hex').slice(1)}-${randomBytes(6).toString('hex')}`;
-      const event = { id, kind: 'pageview', session: id, page: '/journal', device: 'desktop' };
-      const taken = (path, body, of) =>
-        fetch(`${address}${path}`, {
-          method: 'POST',
-          headers: of,
-          body,
-          signal: AbortSignal.timeout(8000),
-        }).then(
-          ({ ok }) => ok,
-          () => false,
-        );
-      note(
-        await taken(
-          '/collect',
-          JSON.stringify({ site: SITE, visitor: randomBytes(16).toString('hex'), events: [event] }),
-          { ...answer.headers, origin: env.VELARIUM_DEMO_ORIGINS.split(',')[0] },
-        ),
-        kept.events,
-        id,
-      );
-      note(
-        await taken('/submit', answer.body, {
-          ...answer.headers,
-          origin: env.VELARIUM_DEMO_ORIGINS.split(',')[0],
-        }),
-        kept.answers,
-        answer.id,
-      );
-      await wait(20);
-    }
-  };
-  const look = async () => {
-    for (let at = 0; isSending; at++) {
-      const isThere = await fetch(`${edges[at % EDGES].address}/tag/${SITE}/manifest.json`).then(
-        async (answer) => (await answer.text()) !== '' && answer.ok,
-        () => false,
-      );
-      if (isThere) served += 1;
-      else unserved += 1;
-      await wait(10);
-    }
-  };
-  const busy = [...Array.from({ length: SENDERS }, (_, n) => send(n)), look()];
+  const load = startLoad({
+    edges: () => edges.map(({ address }) => address),
+    campaign: letter.id,
+    origin: env.VELARIUM_DEMO_ORIGINS.split(',')[0],
+  });
   await wait(BEFORE_MS);
   const [pid] = readFileSync(`${home}/pg/data/postmaster.pid`, 'utf8').split('\n');
   const killedMs = performance.now();
@@ -215,8 +161,8 @@ try {
   pooler.turnTo(standby.port);
   const promotedMs = performance.now() - killedMs;
   await wait(AFTER_MS);
-  isSending = false;
-  await Promise.all(busy);
+  await load.stop();
+  const { kept, refused, manifests } = load;
   const after = refused.filter((at) => at >= killedMs);
   say('the standby had taken the database’s place', `${(promotedMs / 1000).toFixed(1)} s after the kill`);
   say('an edge said meanwhile that it was ready', (await asked).status === 200 ? 'yes' : 'no');
@@ -226,26 +172,19 @@ try {
       ? 'none was'
       : `${((Math.max(...after) - killedMs) / 1000).toFixed(1)} s after the kill (${after.length} in all; before it ${refused.length - after.length})`,
   );
-  say('manifests served, and not served, all the while', `${served}, ${unserved}`);
+  say('manifests served, and not served, all the while', `${manifests.served}, ${manifests.unserved}`);
 
   const db = new pg.Client({
     connectionString: cluster.url.replace(`:${cluster.port}/`, `:${standby.port}/`),
   });
   await db.connect();
-  const missing = async (ids, table) => {
-    const { rows } = await db.query(
-      `SELECT count(*)::int AS count FROM unnest($1::uuid[]) AS id WHERE NOT EXISTS (SELECT FROM ${table} one WHERE one.id = id.id)`,
-      [ids],
-    );
-    return rows[0].count;
-  };
   say(
     'events acknowledged, and missing afterwards',
-    `${kept.events.length}, ${await missing(kept.events, 'event')}`,
+    `${kept.events.length}, ${await missingOf(db, kept.events, 'event')}`,
   );
   say(
     'answers acknowledged, and missing afterwards',
-    `${kept.answers.length}, ${await missing(kept.answers, 'lead')}`,
+    `${kept.answers.length}, ${await missingOf(db, kept.answers, 'lead')}`,
   );
   const { rows: sizes } = await db.query(
     `SELECT sum(pg_total_relation_size(inhrelid)) / (SELECT count(*) FROM event) AS bytes FROM pg_inherits

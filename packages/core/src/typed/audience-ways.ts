@@ -86,7 +86,7 @@ export const WHO_WAYS: readonly Way[] = [
   ],
   [
     only(
-      `${WHO}without (?:a sign-in|an account|a log-?in)|${WHO}(?:signed|logged)[- ]?out(?: ${PEOPLE})?|(?:only )?(?:for |to )(?:signed|logged)[- ]?out(?: ${PEOPLE})?|(?:for |to )?non-?members`,
+      `${WHO}without (?:a sign-in|an account|a log-?in)|${WHO}(?:signed|logged)[- ]?out(?: ${PEOPLE})?|(?:only |for |to )+(?:signed|logged)[- ]?out(?: ${PEOPLE})?|(?:for |to )?non-?members`,
     ),
     condition({ kind: 'signedIn', is: true }, true),
   ],

@@ -48,7 +48,7 @@ const scrollTo =
   (unit: 'percent' | 'pixels'): Way[1] =>
   ([, amount = ''], reading) =>
     addTrigger(reading, { kind: 'scroll', unit, amount: SHARES[amount.toLowerCase()] ?? Number(amount) });
-const SCROLLING = `(?:(?:after|on|when|once)? ?(?:${WHO} )?(?:have |has )?(?:scroll(?:ing|ed|s)?|reach(?:ing|ed|es)?|gett?(?:ing|s)?|got)(?: (?:down|past|to|by|through|beyond))* |after |at |past |when )?`;
+const SCROLLING = `(?:(?:after|on|when|once)? ?(?:${WHO} )?(?:have |has )?(?:scroll(?:ing|ed|s)?|reach(?:ing|ed|es)?|gett?(?:ing|s)?|got|read(?:ing|s)?|see(?:n|ing)?)(?: (?:down|past|to|by|through|beyond))* |after |at |past |when )?`;
 
 /** Ways of saying when it opens and closes. */
 export const MOMENT_WAYS: readonly Way[] = [
@@ -91,7 +91,7 @@ export const MOMENT_WAYS: readonly Way[] = [
   ],
   [
     only(
-      `(?:after )?${TIME} (?:(?:in|into|of|since the start of) (?:the|this|a) (?:session|visit)|(?:on|across) the (?:whole )?site)`,
+      `(?:after )?${TIME} (?:(?:in|into|of|since the start of) (?:the|this|a) (?:session|visit)|(?:on|across) (?:the )?(?:whole )?site)`,
     ),
     ([, count = '', unit = ''], reading) =>
       addTrigger(reading, { kind: 'sessionTime', seconds: secondsOf(count, unit) }),
@@ -115,7 +115,7 @@ export const MOMENT_WAYS: readonly Way[] = [
   ],
   [
     only(
-      `(?:after |wait(?:ing)? |when )?${TIME}(?: (?:on (?:the|this|a|that) page|later|have passed|of reading|after (?:arriving|arrival|the page (?:opens|has opened|has loaded|is open))))?`,
+      `(?:only )?(?:after |wait(?:ing)? |when )?${TIME}(?: (?:on (?:the|this|a|that) page|later|have passed|of reading|after (?:arriving|arrival|the page (?:opens|has opened|has loaded|is open))))?`,
     ),
     ([, count = '', unit = ''], reading) =>
       addTrigger(reading, { kind: 'time', seconds: secondsOf(count, unit) }),
@@ -153,13 +153,13 @@ export const MOMENT_WAYS: readonly Way[] = [
   [only(`${SCROLLING}(\\d+) ?(?:px|pixels?)(?: of the page| scrolled| down)*`), scrollTo('pixels')],
   [
     only(
-      `(?:after|on|when|if|before)? ?(?:${WHO} )?(?:(?:are|is) )?(?:about to (?:leave|go)|on the way out|leaving|leaves?|exit|exit intent|goes? away)(?: (?:the|this) (?:page|site))?(?: by mouse)?|(?:when|as|if|on|before) (?:${WHO} )?(?:tr(?:y|ies|ying) to )?(?:clos(?:e|es|ing)|leav(?:e|es|ing)) (?:the |this )?(?:tab|window|page|browser|site)|when (?:the|their) (?:mouse|pointer|cursor) (?:leaves|goes|moves)(?: (?:out of|off|towards|to|for))?(?: the (?:top of the )?(?:page|window|screen|top|tabs?|address bar|close button))?`,
+      `(?:after|on|when|if|before|who)? ?(?:${WHO} )?(?:(?:are|is) )?(?:about to (?:leave|go)|on the way out|leaving|leaves?|exit|exit intent|goes? away)(?: (?:the|this) (?:page|site))?(?: by mouse)?|(?:when|as|if|on|before) (?:${WHO} )?(?:tr(?:y|ies|ying) to )?(?:clos(?:e|es|ing)|leav(?:e|es|ing)) (?:the |this )?(?:tab|window|page|browser|site)|when (?:the|their) (?:mouse|pointer|cursor) (?:leaves|goes|moves)(?: (?:out of|off|towards|to|for))?(?: the (?:top of the )?(?:page|window|screen|top|tabs?|address bar|close button))?`,
     ),
     trigger({ kind: 'exitMouse', certainty: 'likely' }),
   ],
   [
     only(
-      '(?:on |after )?(?:a )?(?:quick(?:ly)?|fast|sudden) ?scroll(?:ing)?(?: back)? up(?: by touch)?|(?:on |after )?scrolling (?:back )?up (?:quickly|fast)',
+      '(?:on |after )?(?:a )?(?:quick(?:ly)?|fast|sudden) ?scroll(?:ing)?(?: back)? up(?: by touch)?|(?:on |after |when |while )?(?:they )?scroll(?:ing)? (?:back )?up(?: (?:quickly|fast))?',
     ),
     trigger({ kind: 'exitTouch', by: 'scrollUp' }),
   ],

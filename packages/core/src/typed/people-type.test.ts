@@ -237,6 +237,52 @@ const TYPED: readonly (readonly [typed: string, ...said: string[]])[] = [
   ['banner at the top', 'A bar at the top opens'],
   // Several things at once.
   [
+    'show a bar at the top of every page until 24 December',
+    'A bar at the top opens after 8 seconds on every page, on every device, until 25 December 2026',
+  ],
+  [
+    'fly-in bottom left after scrolling 60% of the page on the journal, only for visitors who came from a newsletter',
+    'A fly-in at the lower left opens after 60 % of the page only on addresses that begin with /journal/, on every device, for visitors with an arrival from mail',
+  ],
+  [
+    'as a full-screen message on leaving on desktops, never to those who already signed up',
+    'A full-screen message opens at a likely sign of leaving by mouse on no page yet, on desktops only, for visitors without an earlier conversion of this campaign',
+  ],
+  [
+    'pop-up in the middle, 10 seconds after arrival, for new visitors, at weekends',
+    'A pop-up in the centre opens after 10 seconds',
+    'for visitors in their first session, on Saturdays and Sundays',
+  ],
+  [
+    'show between 9am and 5pm on weekdays, not on 25 and 26 December',
+    'on weekdays, between 09:00 and 17:00, but not on 25 December 2026 or on 26 December 2026',
+  ],
+  [
+    'for people with more than 2 items in their basket who are about to leave',
+    'at a likely sign of leaving by mouse',
+    'for visitors with at least 3 things in the basket',
+  ],
+  ['first-time visitors coming from search', 'in their first session and with an arrival from search'],
+  ['only signed-out visitors, on the third page view', 'from the 3rd page view', 'without a sign-in'],
+  ['after reading half the page or clicking .book', 'after 50 % of the page or on a click on “.book”'],
+  ['only on mobile, when scrolling up quickly', 'on a quick scroll up by touch', 'on phones only'],
+  ['at most 1 per session and 3 per week', 'once per session and at most 3 times every week'],
+  [
+    'only English-speaking visitors from the UK or Ireland',
+    'with the language English (en)) and (from the United Kingdom (gb) or from Ireland (ie))',
+  ],
+  ['from Monday until Friday', 'from 30 November 2026 at 00:00, until 5 December 2026 at 00:00'],
+  ['from 1 to 3 pm', 'between 13:00 and 15:00'],
+  ['9 to 5 pm', 'between 09:00 and 17:00'],
+  [
+    'anywhere under /shop/ except /shop/basket and /shop/star-chart',
+    'only on addresses that begin with /shop/ but not on /shop/basket or /shop/star-chart',
+  ],
+  ['on pages with .price or #map', 'pages that hold “.price” and pages that hold “#map”'],
+  ['on the shop but only after 10 seconds', 'after 10 seconds only on addresses that begin with /shop/'],
+  ['10 seconds, shop, no phones', 'only on addresses that begin with /shop/, on desktops and tablets only'],
+  ['leaving, basket, desktop, daily', 'only on /shop/basket, on desktops only, once every day'],
+  [
     'after 20 seconds on the journal, desktop only, not signed in, once a week until 24 December',
     'opens after 20 seconds only on addresses that begin with /journal/, on desktops only, for visitors without a sign-in, until 25 December 2026 at 00:00, by the site’s clock, once every week',
   ],
@@ -265,6 +311,9 @@ describe('what people type is understood whole', () => {
     ['from 1 December to 31 February', ['from 1 December to 31 February (the calendar has no such day)']],
     ['everywhere but the roof', ['the roof']],
     ['from tomorrow, from Friday week', ['from Friday week']],
+    ['after 5 or 15 seconds', ['after 5 or 15 seconds']],
+    ['shop', ['shop']],
+    ['until 1 December, from 24 December', ['from 24 December (it would end before it begins)']],
     ['during business hours', ['during business hours (say from when until when)']],
     ['on 24 and 31 December', ['on 24 and 31 December (one day, or from one day to another)']],
     ['after two screens', ['after two screens (say how far in % of the page or in pixels)']],

@@ -3,7 +3,7 @@ const MOST_LETTERS = 400;
 
 /** Words with which something new begins. */
 const BEGINS =
-  '(?:only|just|not|never|no|for|on|in|under|from|until|till|before|between|starting|once|twice|every|after|at|when|if|while|with|without|who|closes?|weekdays|weekends?|as an?|priority|hold)';
+  '(?:only|just|not|never|no|for|on|in|under|from|until|till|before|between|starting|once|twice|every|after|at|when|if|while|with|without|who|closes?|weekdays|weekends?|coming|arriving|landing|speaking|as an?|priority|hold)';
 /** After these what follows belongs to what was begun. */
 const GOES_ON =
   '(?:only|just|not|never|no|closes?|itself|and|or|but|on|at|for|once|each|times|of|is|as|from|after|except|apart|before|who|in|with)';
@@ -70,6 +70,10 @@ export function withItsTail(
   const tail = CLAUSE.test(piece) ? /^/ : REFUSES.test(piece) ? TAIL.ofNo : TAIL.ofAny;
   const hangs = (next: number): boolean => {
     if (REFUSES.test(piece) && joinBefore(text, pieces, next) === 'any') return true;
+    // “After 5 or 15 seconds”, “on 25 and 26 December”: one says of what the other is.
+    const said = text.slice(pieces[next - 1]?.from, pieces[next - 1]?.to);
+    if (/\d$/.test(said) && joinBefore(text, pieces, next) && /^\d/.test(text.slice(pieces[next]?.from)))
+      return true;
     const { from, to } = pieces[next] as Piece;
     return isWithin(text, pieces, next) && tail.test(text.slice(from, to));
   };

@@ -29,7 +29,7 @@ function titlesOf(pages: SiteWords['pages']): readonly string[] {
 }
 
 /** The pages somebody means by a word: as the sentence says them, a group, a kind, a folder or a page, in this order. */
-function pagesMeant(typed: string, words: SiteWords): PageRule[] {
+function pagesMeant(typed: string, words: SiteWords, isExact = false): PageRule[] {
   const { pages, groups, kinds } = words;
   const told = readWhole(pageSaid(idsOf(words)), typed);
   // An address is read as somebody types it: a star or a last slash means something.
@@ -59,6 +59,7 @@ function pagesMeant(typed: string, words: SiteWords): PageRule[] {
   const path = `/${wanted.replaceAll(' ', '-')}`;
   if (pages.some((one) => one.path.startsWith(`${path}/`))) return [{ kind: 'begins', address: `${path}/` }];
   if (pages.some((one) => one.path === path)) return [{ kind: 'exact', address: path }];
+  if (isExact) return [];
   const parts = pages.filter((_, n) => titles[n]?.includes(wanted));
   return parts.length === 1 && parts[0] ? [{ kind: 'exact', address: parts[0].path }] : [];
 }
@@ -167,7 +168,7 @@ export const REACH_WAYS: readonly Way[] = [
   ...WHO_NOT_WAYS,
   [
     only(
-      '(?:only )?(on|in|under) (.+?),? (?:but not|except(?: for)?|apart from|other than)(?: (on|in|under))? (.+)',
+      '(?:only )?(?:anywhere |somewhere |everywhere )?(on|in|under) (.+?),? (?:but not|except(?: for)?|apart from|other than)(?: (on|in|under))? (.+)',
     ),
     ([, where, typed = '', leftWhere, left = ''], { include, exclude }, words) => {
       const answer = take(include, inside(where, typed), words);
@@ -179,7 +180,7 @@ export const REACH_WAYS: readonly Way[] = [
     ([, where, typed = ''], { exclude }, words) => take(exclude, inside(where, typed), words),
   ],
   [
-    only('(?:only |just )?(?:anywhere |somewhere )?(on|in|under) (.+)'),
+    only('(?:only |just )?(?:anywhere |somewhere |everywhere )?(on|in|under) (.+)'),
     ([, where, typed = ''], { include }, words) => take(include, inside(where, typed), words),
   ],
   [
@@ -188,5 +189,15 @@ export const REACH_WAYS: readonly Way[] = [
   ],
   // A country or a language may be called as a page is; the page goes first.
   ...NAMED_PLACES,
+  // In shorthand, beside something else: “10 seconds, shop, no phones”.
+  [
+    only('(.+)'),
+    ([, typed = ''], reading, words) => {
+      const isBeside = reading.settings.size + reading.triggers.length + reading.devices.length > 0;
+      const meant = isBeside ? pagesMeant(typed, words, true) : [];
+      reading.include.push(...meant);
+      return meant.length > 0;
+    },
+  ],
   [only('(?:only |just )(.+)'), ([, typed = ''], { include }, words) => take(include, typed, words)],
 ];

@@ -23,9 +23,16 @@ import {
   setOnce,
   type Way,
 } from './reading.ts';
+import { SCHEDULE_WAYS } from './schedule-ways.ts';
 
 /** Ways of saying a thing, the more particular first. */
-const WAYS: readonly Way[] = [...MOMENT_WAYS, ...LIMITS_WAYS, ...DESIGN_WAYS, ...REACH_WAYS];
+const WAYS: readonly Way[] = [
+  ...MOMENT_WAYS,
+  ...LIMITS_WAYS,
+  ...SCHEDULE_WAYS,
+  ...DESIGN_WAYS,
+  ...REACH_WAYS,
+];
 
 /** Phrases of the limits as the sentence itself says them, one setting each. */
 const limitsPhrase = either<Partial<Rule['limits']>>(
@@ -63,7 +70,7 @@ function phraseOf(piece: string, reading: Reading, site: SiteWords): Answer {
 /** Where it stands: `a bar at the top`, `as a fly-in in the lower right corner`. */
 function placeOf(piece: string, reading: Reading): Answer {
   const named = piece
-    .replace(/ (?:of|on) the (?:page|window|screen|browser)$/i, '')
+    .replace(/ (?:of|on) (?:the|every|each) (?:page|window|screen|browser)$/i, '')
     .replace(/^(?:(?:show (?:it )?|it is )?(?:as )?)(?:an? )?/i, 'A ')
     .replace(
       /^A (?:small |little )*(?:card|box)(?= (?:at|in|from|bottom|top|upper|lower|left|right))/i,
@@ -94,6 +101,7 @@ function placeOf(piece: string, reading: Reading): Answer {
   const where = told.slice(2 + FORMAT_WORDS[format].length).replace(/^ at the /, '');
   const anchor = where === '' ? undefined : FORMAT_ANCHORS[format].find((one) => ANCHOR_WORDS[one] === where);
   if (where !== '' && !anchor) return false;
+  if (/ (?:every|each) page$/i.test(piece)) reading.include.push({ kind: 'every' });
   return setOnce(reading, 'place', [format, anchor], ({ message, ...rest }) => {
     const changed = withFormat(message, format);
     return { ...rest, message: anchor ? { ...changed, anchor } : changed };
