@@ -21,7 +21,11 @@ interface Proposal {
   readonly show: () => () => void;
   readonly run: () => void;
 }
-type Reader = (typed: string) => Proposal | undefined;
+/** A wish that cannot be had, and why. */
+interface Refusal {
+  readonly refused: string;
+}
+type Reader = (typed: string) => Proposal | Refusal | undefined;
 
 interface CommandStore {
   /** Reads free words where the place one is in can; one place at a time. */

@@ -9,7 +9,9 @@ export function Palette() {
   const groups = useCommandStore((store) => store.groups);
   const reader = useCommandStore((store) => store.reader);
   const [typed, setTyped] = useState('');
-  const proposal = isOpen ? reader?.(typed) : undefined;
+  const answer = isOpen ? reader?.(typed) : undefined;
+  const proposal = answer && 'run' in answer ? answer : undefined;
+  const refused = answer && 'refused' in answer ? answer.refused : '';
   useEffect(() => {
     if (!isOpen) setTyped('');
   }, [isOpen]);
@@ -54,8 +56,14 @@ export function Palette() {
           className="w-full border-b border-line bg-transparent px-5 py-4 font-serif text-xl outline-none placeholder:text-base placeholder:text-soft"
         />
         <Cmdk.List className="max-h-80 overflow-y-auto p-2">
-          {!proposal && (
-            <Cmdk.Empty className="px-3 py-6 text-center text-soft">Nothing by that name here.</Cmdk.Empty>
+          {refused ? (
+            <p role="status" className="px-3 py-2 text-hold">
+              ▲ Not understood: {refused}
+            </p>
+          ) : (
+            !proposal && (
+              <Cmdk.Empty className="px-3 py-6 text-center text-soft">Nothing by that name here.</Cmdk.Empty>
+            )
           )}
           {proposal && (
             <Cmdk.Item

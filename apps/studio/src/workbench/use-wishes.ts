@@ -23,8 +23,8 @@ export function useWishes(): void {
       textSize: look.textSize,
       colour: readColour,
     };
-    const { apply, isUnderstood, designs, rest } = readWishes(typed, { ...words, variants, design });
-    if (!isUnderstood) return undefined;
+    const { apply, isUnderstood, designs, rest, reasons } = readWishes(typed, { ...words, variants, design });
+    if (!isUnderstood) return reasons.length > 0 ? { refused: reasons.join(', ') } : undefined;
     const next = apply(document);
     const isOfRule =
       sentenceText(documentSentence(next, names)) !== sentenceText(documentSentence(document, names));

@@ -333,6 +333,11 @@ describe('what people type is understood whole', () => {
   ])('of %j what is not understood is said: %j', (typed, rest) => {
     expect(read(typed).rest).toEqual(rest);
   });
+  it('what cannot be had says why, also where nothing else was understood', () => {
+    const { isUnderstood, reasons } = readWishes('on Saturday mornings, dance', words);
+    expect(isUnderstood).toBe(false);
+    expect(reasons).toEqual(['on Saturday mornings (say from when until when)']);
+  });
   it('nothing stays of a piece that is not understood whole', () => {
     const before = sentenceText(documentSentence(startOfWishes));
     expect(read('from 1 December to 31 February').said).toBe(before);

@@ -25,6 +25,8 @@ export interface Wishes {
   readonly designs: readonly string[];
   /** What was typed and not understood, piece by piece, with the reason where there is one. */
   readonly rest: readonly string[];
+  /** Those of them that say why they cannot be had. */
+  readonly reasons: readonly string[];
 }
 
 /** A whole sentence of the product’s own may be long. */
@@ -77,10 +79,17 @@ export function readWishes(typed: string, site: SiteWords): Wishes {
       isUnderstood: true,
       designs: [],
       rest: otherVariants(sentence, site),
+      reasons: [],
     };
   const reading = newReading(site.today);
   const { pieces, beyond } = piecesOf(text);
   const rest: string[] = [];
+  const reasons: string[] = [];
+  const refuse = (said: string, why: string) => {
+    const told = `${said} (${why})`;
+    rest.push(told);
+    reasons.push(told);
+  };
   let lead = '';
   let before: Taken | undefined;
   /** Whether what was said just before was not understood. */
@@ -101,7 +110,8 @@ export function readWishes(typed: string, site: SiteWords): Wishes {
     if (answer !== true) {
       const whole = withItsTail(text, pieces, at, count);
       if (!(whole.count === 1 && pieces.length > 1 && isFiller(piece)))
-        rest.push(typeof answer === 'string' ? `${piece} (${answer})` : whole.words);
+        if (typeof answer === 'string') refuse(piece, answer);
+        else rest.push(whole.words);
       at += typeof answer === 'string' ? count : whole.count;
       before = undefined;
       // What is added to it by a word is of its kind, or is not understood either.
@@ -112,7 +122,7 @@ export function readWishes(typed: string, site: SiteWords): Wishes {
     const join = joinBefore(text, pieces, at);
     if (grown === 'triggers' && before?.grown === 'triggers' && join) {
       const joined = setJoin(reading, join);
-      if (joined !== true) rest.push(`“${join === 'all' ? 'and' : 'or'}” before ${piece} (${joined})`);
+      if (joined !== true) refuse(`“${join === 'all' ? 'and' : 'or'}” before ${piece}`, `${joined}`);
     }
     if (grown === 'conditions' && before?.grown === 'conditions' && isAlternative(reading, taken, join))
       reading.alternatives.add(state.conditions);
@@ -121,7 +131,7 @@ export function readWishes(typed: string, site: SiteWords): Wishes {
     if (bound && why) {
       // Which device has what would be lost.
       restore(reading, bound.state);
-      rest.push(`${bound.piece} ${piece} (${why})`);
+      refuse(`${bound.piece} ${piece}`, why);
     } else if (bound?.grown === 'triggers') moments.push(piece);
     before = { ...taken, state };
     at += count;
@@ -133,6 +143,7 @@ export function readWishes(typed: string, site: SiteWords): Wishes {
     isUnderstood: isAny,
     designs: reading.designs.map(({ said }) => said),
     rest,
+    reasons,
   };
 }
 
