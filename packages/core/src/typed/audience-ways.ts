@@ -10,7 +10,7 @@ const condition =
     addCondition(reading, one, not);
 
 const WHO =
-  '(?:(?:only )?(?:for |to )?(?:the )?(?:visitors|readers|people|those|everybody|somebody|anyone|guests)(?: who(?:’re|’ve)?)? ?)?(?:who )?(?:are |is |have |has )?';
+  '(?:(?:only )?(?:for |to )?(?:the )?(?:visitors?|readers?|people|users?|customers?|shoppers|those|everybody|somebody|anyone|guests)(?: who(?:’re|’ve)?)? ?)?(?:who )?(?:are |is |have |has )?';
 const PEOPLE = '(?:visitors|readers|people|users|customers|members|ones)';
 const NOT = "(not |never |(?:have|has|are|is)(?:n’t|n't) )?";
 const more = (said: string | undefined): Comparison =>
@@ -92,13 +92,13 @@ export const WHO_WAYS: readonly Way[] = [
   ],
   [
     only(
-      '(?:only )?(?:for |to )?(?:new|first[- ]time) (?:visitors?|readers?|people|guests?)(?: only)?|(?:only )?(?:(?:on|in|for|during) )?(?:(?:the|their|a) )?(?:very )?first (?:session|visit)(?: only)?|who (?:are|is) new',
+      '(?:only )?(?:for |to )?(?:new|first[- ]time) (?:visitors?|readers?|people|guests?|users?|customers?|shoppers)(?: only)?|(?:only )?(?:(?:on|in|for|during) )?(?:(?:the|their|a) )?(?:very )?first (?:session|visit)(?: only)?|who (?:are|is) new',
     ),
     condition({ kind: 'visitor', is: 'new' }),
   ],
   [
     only(
-      `(?:only )?(?:for |to )?(?:returning|repeat) (?:visitors?|readers?|people|guests?)(?: only)?|${WHO}(?:been )?here before|who (?:come|came|have come) back`,
+      `(?:only )?(?:for |to )?(?:returning|repeat) (?:visitors?|readers?|people|guests?|users?|customers?|shoppers)(?: only)?|${WHO}(?:been )?here before|(?:who (?:come|came|have come)|${WHO}coming) back`,
     ),
     condition({ kind: 'visitor', is: 'returning' }),
   ],
@@ -130,7 +130,7 @@ export const WHO_WAYS: readonly Way[] = [
   ...SOURCE_NAMES.map(
     ([said, is]): Way => [
       only(
-        `${WHO}${NOT}(?:com(?:e|es|ing) |came |arriv(?:ed|e|ing) )?(?:in )?(?:from|through|by|via) ${said}`,
+        `(?:source(?: is|:| =)? |${WHO}${NOT}(?:com(?:e|es|ing) |came |arriv(?:ed|e|ing) )?(?:in )?(?:from|through|by|via) )${said}`,
       ),
       ([, not], reading) => addCondition(reading, { kind: 'source', is }, Boolean(not)),
     ],
@@ -143,7 +143,7 @@ export const WHO_WAYS: readonly Way[] = [
   ],
   [
     only(
-      `${WHO}${NOT}(?:com(?:e|es|ing) |came |arriv(?:ed|e|ing) )?(?:from|via|through|by way of) (?:the (?:host|site|website|partner) )?((?:https?://)?[\\w-]+(?:\\.[\\w-]+)*\\.[a-z]{2,}(?:/\\S*)?)`,
+      `${WHO}${NOT}(?:com(?:e|es|ing) |came |arriv(?:ed|e|ing) )?(?:from|via|through|by way of|referred by) (?:the (?:host|site|website|partner) )?((?:https?://)?[\\w-]+(?:\\.[\\w-]+)*\\.[a-z]{2,}(?:/\\S*)?)`,
     ),
     ([, not, host = ''], reading) => addCondition(reading, { kind: 'referrer', host }, Boolean(not)),
   ],
@@ -206,7 +206,9 @@ export const WHO_WAYS: readonly Way[] = [
       addCondition(reading, { kind: 'basketTotal', comparison: more(compared), amount: Number(amount) }),
   ],
   [
-    only(`(?:only )?(?:on|with|using) (?:the )?(${SYSTEMS.filter((one) => one !== 'other').join('|')})`),
+    only(
+      `(?:only )?(?:(?:on|with|using) )?(?:the )?(${SYSTEMS.filter((one) => one !== 'other').join('|')})(?: users| visitors)?`,
+    ),
     ([, named = ''], reading) => {
       const is = SYSTEMS.find((one) => SYSTEM_WORDS[one].toLowerCase() === named.toLowerCase());
       return is ? addCondition(reading, { kind: 'system', is }) : false;
@@ -253,7 +255,7 @@ export const NAMED_PLACES: readonly Way[] = [
   ],
   [
     only(
-      `${WHO}${NOT}(?:speaking|reading|whose (?:browser|language)(?: language)? is(?: set to| in)?|with (?:the language|an? (?=[a-z]+ browser))|in) ?([a-z]+)(?: browser)?|(?:only )?(not )?(?:for |to )?([a-z]+)[- ](?:speakers|speaking(?: ${PEOPLE})?)`,
+      `${WHO}${NOT}(?:speaking|reading|whose (?:browser|language)(?: language)? is(?: set to| in)?|(?:the )?language(?: is|:)?|with (?:the language|an? (?=[a-z]+ browser))|in) ?([a-z]+)(?: browser)?|(?:only )?(not )?(?:for |to )?([a-z]+)[- ](?:speakers|speaking(?: ${PEOPLE})?)`,
     ),
     ([, not, said, otherNot, other = ''], reading) => {
       const name = said ?? other;
@@ -267,11 +269,11 @@ export const NAMED_PLACES: readonly Way[] = [
 export const WHO_NOT_WAYS: readonly Way[] = [
   [
     only(
-      '(?:but )?(?:not (?:for|to)|except(?: for)?|excluding|(?:for |to )?(?:everyone|everybody|anyone|anybody|all(?: visitors)?) (?:but|except)(?: for)?) (.+)',
+      '(?:but )?(?:not (?:for|to)|except(?: for)?|excluding|outside(?: of)?|(?:for |to )?(?:everyone|everybody|anyone|anybody|all(?: visitors)?) (?:but|except)(?: for)?) (.+)',
     ),
     ([, who = ''], reading, words) => {
       const { length } = reading.conditions;
-      for (const said of [`for ${who}`, who])
+      for (const said of [`for ${who}`, who, `from ${who}`])
         for (const [way, read] of [...WHO_WAYS, ...NAMED_PLACES]) {
           const found = way.exec(said);
           const answer = found ? read(found, reading, words) : false;

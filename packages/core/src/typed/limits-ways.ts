@@ -116,7 +116,7 @@ export const LIMITS_WAYS: readonly Way[] = [
   ],
   [
     only(
-      '(?:every|each) time(?: (?:a|the) page is opened)?|always|on each page view|as often as (?:they come|one likes)|without (?:a )?limits?',
+      '(?:every|each) time(?: (?:a|the) page is opened)?|always|on each page view|as often as (?:they come|one likes)|without (?:a )?limits?|no limits?',
     ),
     (_, reading) =>
       reading.caps.length > 0

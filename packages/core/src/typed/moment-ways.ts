@@ -8,7 +8,8 @@ const ELEMENT =
   '(?:(?:the |a |an )?(?:button|link|element|picture|image|field|form|section|heading) )?(“[^”]+”|"[^"]+"|[.#[][^\\s,]+)';
 const elementOf = (said: string): string => said.replace(/^[“"]|[”"]$/g, '');
 
-const WHO = '(?:they|the visitor|the reader|a visitor|a reader|somebody|someone|visitors|readers|people)';
+const WHO =
+  '(?:they|(?:the |a )?(?:visitor|reader|user|customer|shopper)|users|customers|shoppers|somebody|someone|visitors|readers|people)';
 const WAYS_OF_ACTING: readonly (readonly [RegExp, 'click' | 'hover' | 'focus'])[] = [
   [/^(?:click|press|tap)/i, 'click'],
   [/^(?:hover|point)/i, 'hover'],
@@ -140,7 +141,7 @@ export const MOMENT_WAYS: readonly Way[] = [
   ],
   [
     only(
-      `${SCROLLING}${SHARE}(?:(?: of)? the (?:way down(?: the page)?|page)| down(?: the page)?| of a page)?(?: is scrolled)?`,
+      `${SCROLLING}${SHARE}(?:(?: of)? the (?:way down(?: the page)?|page)| down(?: the page)?| of a page)?(?: (?:is|has been|was) (?:scrolled|read|seen))?`,
     ),
     scrollTo('percent'),
   ],
@@ -153,7 +154,7 @@ export const MOMENT_WAYS: readonly Way[] = [
   [only(`${SCROLLING}(\\d+) ?(?:px|pixels?)(?: of the page| scrolled| down)*`), scrollTo('pixels')],
   [
     only(
-      `(?:after|on|when|if|before|who)? ?(?:${WHO} )?(?:(?:are|is) )?(?:about to (?:leave|go)|on the way out|leaving|leaves?|exit|exit intent|goes? away)(?: (?:the|this) (?:page|site))?(?: by mouse)?|(?:when|as|if|on|before) (?:${WHO} )?(?:tr(?:y|ies|ying) to )?(?:clos(?:e|es|ing)|leav(?:e|es|ing)) (?:the |this )?(?:tab|window|page|browser|site)|when (?:the|their) (?:mouse|pointer|cursor) (?:leaves|goes|moves)(?: (?:out of|off|towards|to|for))?(?: the (?:top of the )?(?:page|window|screen|top|tabs?|address bar|close button))?`,
+      `(?:after|on|upon|at|when|if|before|who)? ?(?:${WHO} )?(?:(?:are|is) )?(?:(?:wants?|tries|try) to (?:leave|go)|about to (?:leave|go)|on the way out|leaving|leaves?|exit|exit intent|goes? away)(?: (?:the|this) (?:page|site))?(?: by mouse)?|(?:when|as|if|on|before) (?:${WHO} )?(?:tr(?:y|ies|ying) to )?(?:clos(?:e|es|ing)|leav(?:e|es|ing)) (?:the |this )?(?:tab|window|page|browser|site)|when (?:the|their) (?:mouse|pointer|cursor) (?:leaves|goes|moves)(?: (?:out of|off|towards|to|for))?(?: the (?:top of the )?(?:page|window|screen|top|tabs?|address bar|close button))?`,
     ),
     trigger({ kind: 'exitMouse', certainty: 'likely' }),
   ],

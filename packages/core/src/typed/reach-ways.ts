@@ -18,7 +18,7 @@ const deviceNamed = (name: string): Device | undefined =>
 const DEVICE =
   '((?:mobile |smart)?phones?|mobiles?|mobile devices?|tablets?|desktops?|laptops?|computers?|desktop computers?|pcs?)';
 
-const HOME = /^(?:home|home ?page|front ?page|start ?page|landing page|first page of the site)$/;
+const HOME = /^(?:(?:home|front|start|landing)(?: ?page)?|first page of the site)$/;
 
 const lowered = new WeakMap<SiteWords['pages'], readonly string[]>();
 /** Titles in small letters, page by page; made once for a list. */
@@ -100,7 +100,7 @@ const byContent: readonly Way[] = [
   ],
   [
     only(
-      '(?:only )?(?:on |where |when |if )?(?:pages |addresses |the address )?(?:that |which )?(?:with|contain(?:s|ing)?|includ(?:es?|ing)) (?:“([^”]+)”|"([^"]+)"|([\\w/-]+)) in (?:the|their) address|(?:only )?(?:on |where |when |if )?(?:pages|addresses|the address) (?:that |which )?(?:contain(?:s|ing)?|includ(?:es?|ing)) (?:“([^”]+)”|"([^"]+)"|([\\w/-]+))',
+      '(?:only )?(?:on |where |when |if )?(?:pages |addresses |the address )?(?:that |which )?(?:with|contain(?:s|ing)?|includ(?:es?|ing)) (?:the words? )?(?:“([^”]+)”|"([^"]+)"|([\\w/-]+)) in (?:the|their) address|(?:only )?(?:on |where |when |if )?(?:pages (?:whose|where the) address|pages|addresses|the address) (?:that |which )?(?:contain(?:s|ing)?|includ(?:es?|ing)) (?:“([^”]+)”|"([^"]+)"|([\\w/-]+))',
     ),
     ([, ...texts], { include }) => add(include, { kind: 'contains', text: texts.find(Boolean) ?? '' }),
   ],
@@ -176,7 +176,7 @@ export const REACH_WAYS: readonly Way[] = [
     },
   ],
   [
-    only('(?:but )?(?:not|never|nowhere|nothing) (on|in|under|at) (.+)'),
+    only('(?:(?:but )?(?:not|never|nowhere|nothing) (on|in|under|at)|except(?: for)?|excluding) (.+)'),
     ([, where, typed = ''], { exclude }, words) => take(exclude, inside(where, typed), words),
   ],
   [
@@ -184,7 +184,7 @@ export const REACH_WAYS: readonly Way[] = [
     ([, where, typed = ''], { include }, words) => take(include, inside(where, typed), words),
   ],
   [
-    only('((?:all|every|any) pages? (?:of|in|under) .+)'),
+    only('((?:all|every|any) .+|.+ pages)'),
     ([, typed = ''], { include }, words) => take(include, typed, words),
   ],
   // A country or a language may be called as a page is; the page goes first.

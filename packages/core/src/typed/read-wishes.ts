@@ -36,7 +36,7 @@ const MOST_PIECES = 10;
 
 /** How a piece begins that the next ones may leave out: “not on tablets or phones”. */
 const LEAD =
-  /^(?:(?:only )?(?:for |to )?(?:the )?(?:visitors|people|readers|those|everybody|anyone)(?: who)?(?: (?:are|come|came))? (?:not )?(?:from|in|with|on)|(?:visitors |people )?(?:speaking|reading)|on pages (?:with|that hold)|only on|not on|never on|not from|not in|only in|not|no|without|on|in|under|after|from|with|for|only)(?= )/i;
+  /^(?:(?:only )?(?:for |to )?(?:the )?(?:visitors|people|readers|those|everybody|anyone)(?: who)?(?: (?:are|come|came))? (?:not )?(?:from|in|with|on)|(?:visitors |people )?(?:speaking|reading)|on pages (?:with|that hold)|when (?:they|visitors|people) (?:click|press|tap|hover over|reach|see)(?: on)?|only on|not on|never on|not from|not in|only in|not|no|without|on|in|under|after|from|with|for|only)(?= )/i;
 const LEFT_OUT = /\b(?:but|except|apart from|other than)\b/i;
 /** From whom it keeps away: “everyone except people from France”, and from Belgium too. */
 const KEEPS_FROM = /(?:^not (?:for|to)|\b(?:but|except|excluding))\b.*\b(from|speaking)\b/i;

@@ -86,7 +86,7 @@ const inMonth = (first: string, last: string, month: string): readonly [string, 
 const all = (...answers: readonly Answer[]): Answer => answers.find((answer) => answer !== true) ?? true;
 
 const HOURS = `(?:between |from )?${CLOCK} ?(?:-|–|to|and|until|till) ?${CLOCK}(?: o’clock)?`;
-const FROM = '(?:from|starting(?: on)?|beginning(?: on)?|as of|as from|since) ';
+const FROM = '(?:from|(?:it )?start(?:ing|s)?(?: on)?|(?:it )?begin(?:ning|s)?(?: on)?|as of|as from|since) ';
 const UNTIL =
   '(?:(?:from (?:now|today)(?: on)? )?(?:until|till|up to|through)|(?:it )?(?:end(?:ing|s)?|stop(?:ping|s)?)(?: on| at the end of)?) ';
 const AT = `(?:(?:,| at)? (?:at )?${CLOCK})?`;
@@ -121,6 +121,13 @@ export const SCHEDULE_WAYS: readonly Way[] = [
     ([, said = ''], reading) => {
       const meant = stretchMeant(said, reading.today);
       return meant ? within(reading, meant) : false;
+    },
+  ],
+  [
+    only(`(?:only )?for ${COUNT} (days?|weeks?|months?),? (?:from|starting|beginning)(?: on)? ${DATE}`),
+    ([, count = '', unit = '', day = ''], reading) => {
+      const first = dateMeant(day, reading.today);
+      return first === undefined ? NO_DAY : within(reading, [first, lastOf(numberOf(count), unit, first)]);
     },
   ],
   [
@@ -204,6 +211,10 @@ export const SCHEDULE_WAYS: readonly Way[] = [
     only(`(?:only )?(?:on |at )?${DAYS},? ${HOURS}`),
     ([, days = '', begin = '', end = ''], reading) =>
       all(onDays(reading, days), inHours(reading, begin, end)),
+  ],
+  [
+    only(`(?:only )?(?:in the (?:mornings?|afternoons?|evenings?)|at night),? ${HOURS}`),
+    ([, begin = '', end = ''], reading) => inHours(reading, begin, end),
   ],
   [
     only(`(?:only )?${HOURS}(?: every day| daily)?`),

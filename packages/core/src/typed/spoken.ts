@@ -16,6 +16,8 @@ const SPOKEN: readonly (readonly [RegExp, (...found: string[]) => string])[] = [
   [/\bURL\b/gi, () => 'address'],
   [/\b(\d+) ?[x×](?= (?:per|an?|each|every|in)\b)/gi, (_, count) => `${count} times`],
   [/ please$/i, () => ''],
+  [/[£€$](?=\d)|(?<=\d) ?(?:pounds|euros?|dollars|[£€$])/gi, () => ''],
+  [/\b(?:the )?end of (?:the )?(month|year)\b/gi, (_, what) => `the end of the ${what}`],
   // A quality before the thing, or a doing.
   [
     new RegExp(`^(?:an? |the )?(${QUALITY}) (${PART})(?= on | for |$)`, 'i'),
@@ -29,6 +31,7 @@ const SPOKEN: readonly (readonly [RegExp, (...found: string[]) => string])[] = [
   [/^font size (\d+)(?: ?px)?(?= on | for |$)/i, (_, size) => `text ${size} px`],
   [new RegExp(`\\b${COUNT}(?: or more\\b|\\+(?= ))`, 'gi'), (_, count) => `at least ${count}`],
   [new RegExp(`\\b${COUNT} or (?:fewer|less)\\b`, 'gi'), (_, count) => `at most ${count}`],
+  [/ or (?:more|longer)$/i, () => ''],
   [/\bone time\b/gi, () => 'once'],
   [/\b(\d+) time\b/gi, (_, count) => `${count} times`],
   [
@@ -37,11 +40,11 @@ const SPOKEN: readonly (readonly [RegExp, (...found: string[]) => string])[] = [
   ],
   [new RegExp(`\\b(?:an?|one) ${UNIT} and a half\\b`, 'gi'), (_, unit) => `1.5 ${unit}s`],
   [
-    new RegExp(`\\b${COUNT} ?${MINUTE}(?: and| ,)? ${COUNT}(?: ?${SECOND})?$`, 'i'),
+    new RegExp(`\\b${COUNT} ?${MINUTE}[ ,]*(?:and )?${COUNT}(?: ?${SECOND})?$`, 'i'),
     (_, minutes, seconds) => `${numberOf(minutes ?? '') * 60 + numberOf(seconds ?? '')} seconds`,
   ],
   [
-    new RegExp(`\\b${COUNT} ?${HOUR}(?: and| ,)? ${COUNT} ?${MINUTE}$`, 'i'),
+    new RegExp(`\\b${COUNT} ?${HOUR}[ ,]*(?:and )?${COUNT} ?${MINUTE}$`, 'i'),
     (_, hours, minutes) => `${numberOf(hours ?? '') * 60 + numberOf(minutes ?? '')} minutes`,
   ],
 ];
@@ -61,4 +64,5 @@ const FILLER =
 const ALL_FILLER = new RegExp(`^${FILLER}$`, 'i');
 const BEGINS_AS_FILLER = new RegExp(`^${FILLER}(?: only)? (?=\\S)`, 'i');
 export const isFiller = (piece: string): boolean => ALL_FILLER.test(piece);
-export const withoutFiller = (piece: string): string => piece.replace(BEGINS_AS_FILLER, '');
+export const withoutFiller = (piece: string): string =>
+  piece.replace(BEGINS_AS_FILLER, '').replace(/ (?:only|alone|at (?:the )?most)$/i, '');
