@@ -347,6 +347,15 @@ describe('what people type is understood whole', () => {
       ['after 15 s on phones (a rule has one moment for all devices; a variant or a copy can have another)'],
     ],
     [
+      'after half the page, after 5 s on phones',
+      ['after 5 s on phones (a rule has one moment for all devices; a variant or a copy can have another)'],
+    ],
+    [
+      'after 5 s on phones, after 9 s',
+      ['after 9 s (a rule has one moment for all devices; a variant or a copy can have another)'],
+    ],
+    ['after 20 seconds or at half of the page on phones', []],
+    [
       '500 px wide on desktops',
       ['500 px wide on desktops (a design is for all devices; phones and tablets can differ)'],
     ],

@@ -94,8 +94,9 @@ export function readWishes(typed: string, site: SiteWords): Wishes {
   let before: Taken | undefined;
   /** Whether what was said just before was not understood. */
   let isRefused = false;
-  /** Devices of which a moment was said. */
-  const moments: string[] = [];
+  /** Where the moment that was said last begins among the triggers, and whether one was said of a device. */
+  let momentAt = 0;
+  let isOfDevice = false;
   for (let at = 0; at < pieces.length; ) {
     const state = keepState(reading);
     const taken = takeLongest(
@@ -118,21 +119,38 @@ export function readWishes(typed: string, site: SiteWords): Wishes {
       [lead, isRefused] = [leadOf(piece), true];
       continue;
     }
-    [lead, isRefused] = [leadOf(piece), false];
     const join = joinBefore(text, pieces, at);
-    if (grown === 'triggers' && before?.grown === 'triggers' && join) {
+    const isJoined = grown === 'triggers' && before?.grown === 'triggers' && join !== undefined;
+    if (grown === 'triggers' && !isJoined) {
+      if (isOfDevice) {
+        // Which device has which moment would be lost.
+        restore(reading, state);
+        let next = at + count;
+        while (next < pieces.length && isWithin(text, pieces, next)) next++;
+        refuse(wordsOf(text, pieces[at] as Piece, pieces[next - 1] as Piece), ONE_MOMENT);
+        [before, at] = [undefined, next];
+        continue;
+      }
+      momentAt = state.triggers;
+    }
+    [lead, isRefused] = [leadOf(piece), false];
+    if (isJoined && join) {
       const joined = setJoin(reading, join);
       if (joined !== true) refuse(`“${join === 'all' ? 'and' : 'or'}” before ${piece}`, `${joined}`);
     }
     if (grown === 'conditions' && before?.grown === 'conditions' && isAlternative(reading, taken, join))
       reading.alternatives.add(state.conditions);
     const bound = grown === 'devices' && before && isWithin(text, pieces, at) ? before : undefined;
-    const why = bound && whyNotOfOneDevice(bound, piece, moments);
+    const why =
+      bound?.grown === 'designs'
+        ? ONE_DESIGN
+        : bound?.grown === 'triggers' && momentAt > 0
+          ? ONE_MOMENT
+          : undefined;
     if (bound && why) {
-      // Which device has what would be lost.
       restore(reading, bound.state);
       refuse(`${bound.piece} ${piece}`, why);
-    } else if (bound?.grown === 'triggers') moments.push(piece);
+    } else if (bound?.grown === 'triggers') isOfDevice = true;
     before = { ...taken, state };
     at += count;
   }
@@ -184,13 +202,8 @@ interface Taken {
   readonly state: State;
 }
 
-/** Why what was just said cannot be said of one kind of device; nothing where it can. */
-function whyNotOfOneDevice({ grown }: Taken, device: string, moments: readonly string[]): string | undefined {
-  if (grown === 'designs') return 'a design is for all devices; phones and tablets can differ';
-  return grown === 'triggers' && moments.some((other) => other !== device)
-    ? 'a rule has one moment for all devices; a variant or a copy can have another'
-    : undefined;
-}
+const ONE_MOMENT = 'a rule has one moment for all devices; a variant or a copy can have another';
+const ONE_DESIGN = 'a design is for all devices; phones and tablets can differ';
 
 /** The longest run of pieces from here on that means something; one of them, not understood, where none does. */
 function takeLongest(
