@@ -74,6 +74,34 @@ export const newReading = (today: string): Reading => ({
   settings: new Map(),
 });
 
+const LISTS = [
+  'triggers',
+  'include',
+  'exclude',
+  'caps',
+  'conditions',
+  'devices',
+  'withoutDevices',
+  'designs',
+] as const;
+/** How far a reading has come. */
+export type State = Readonly<Record<(typeof LISTS)[number], number>> & {
+  readonly settings: Reading['settings'];
+};
+
+export function keepState(reading: Reading): State {
+  const lengths = Object.fromEntries(LISTS.map((name) => [name, reading[name].length]));
+  return { ...(lengths as Record<(typeof LISTS)[number], number>), settings: new Map(reading.settings) };
+}
+export function restore(reading: Reading, state: State): void {
+  for (const name of LISTS) reading[name].splice(state[name]);
+  reading.settings.clear();
+  for (const [name, setting] of state.settings) reading.settings.set(name, setting);
+  for (const n of reading.alternatives) if (n >= state.conditions) reading.alternatives.delete(n);
+}
+export const isEmpty = (reading: Reading): boolean =>
+  reading.settings.size === 0 && LISTS.every((name) => reading[name].length === 0);
+
 /** Whether a piece was understood; or why it cannot be. */
 export type Answer = boolean | string;
 
