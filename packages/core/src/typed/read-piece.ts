@@ -7,6 +7,7 @@ import { cap, pause, priority, schedule, unanswered } from '../sentence/read-lim
 import { trigger } from '../sentence/read-moment.ts';
 import { audienceSaid, devicesSaid } from '../sentence/read-reach.ts';
 import { ANCHOR_WORDS, FORMAT_WORDS } from '../sentence/words.ts';
+import { BEHAVIOUR_WAYS } from './behaviour-ways.ts';
 import { DESIGN_WAYS } from './design-ways.ts';
 import { LIMITS_WAYS } from './limits-ways.ts';
 import { MOMENT_WAYS } from './moment-ways.ts';
@@ -30,6 +31,7 @@ const WAYS: readonly Way[] = [
   ...MOMENT_WAYS,
   ...LIMITS_WAYS,
   ...SCHEDULE_WAYS,
+  ...BEHAVIOUR_WAYS,
   ...DESIGN_WAYS,
   ...REACH_WAYS,
 ];

@@ -77,11 +77,6 @@ function within(reading: Reading, [first, last]: readonly [string, string]): Ans
     inSchedule(reading, 'end', `${dayAfter(last)}T00:00`),
   );
 }
-/** From this number in a month to that one. */
-const inMonth = (first: string, last: string, month: string): readonly [string, string] => [
-  `${first} ${month}`,
-  `${last} ${month}`,
-];
 /** Several things at once, each of which must be understood. */
 const all = (...answers: readonly Answer[]): Answer => answers.find((answer) => answer !== true) ?? true;
 
@@ -108,12 +103,11 @@ export const SCHEDULE_WAYS: readonly Way[] = [
       `(?:only )?(?:from |between )?${DAY_OF_MONTH} ?(?:to|until|till|and|through|-|–) ?${DAY_OF_MONTH}(?: of)? ${MONTH_NAMED}|(?:only )?(?:from |between )?${MONTH_NAMED} ${DAY_OF_MONTH} ?(?:to|until|till|and|through|-|–) ?${DAY_OF_MONTH}`,
     ),
     ([, first, last, month, otherMonth, otherFirst, otherLast], reading) => {
-      const [from, until] = inMonth(
-        first ?? otherFirst ?? '',
-        last ?? otherLast ?? '',
-        month ?? otherMonth ?? '',
+      const of = month ?? otherMonth;
+      return all(
+        fromDay(reading, `${first ?? otherFirst} ${of}`, undefined),
+        untilDay(reading, `${last ?? otherLast} ${of}`, undefined),
       );
-      return all(fromDay(reading, from, undefined), untilDay(reading, until, undefined));
     },
   ],
   [
