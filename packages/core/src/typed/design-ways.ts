@@ -375,7 +375,7 @@ export const DESIGN_WAYS: readonly Way[] = [
   ],
   [
     only(
-      '(?:change |set |make |let )?(?:the )?(button|heading|title)(?:’s|\'s)?(?: (?:text|label|words?))?(?: (?:should |to )?(?:says?|reads?|is called|be|is|to))*:? [“"](.+)[”"]',
+      '(?:change |set |make |let )?(?:the )?(button|heading|title)(?:’s|\'s)?(?: (?:text|label|words?))?(?: (?:should |to )?(?:says?|reads?|is called|be|is|to))*:? [“"]([^“”"]+)[”"]',
     ),
     ([, target = '', words = ''], reading, { design }) => {
       const kind = kindOf(target) ?? 'heading';

@@ -114,6 +114,11 @@ describe('wishes about the design', () => {
     expect(of(changed)).toEqual(expected);
     expect(messageSchema.safeParse(changed).success).toBe(true);
   });
+  it('words of several things, each its own', () => {
+    const { designs, rest } = wish('heading says "Star party", button says "Join"');
+    expect(rest).toEqual([]);
+    expect(designs).toEqual(['heading says “Star party”', 'button says “Join”']);
+  });
   it('several at once, each said back, beside a rule', () => {
     const {
       message: changed,
