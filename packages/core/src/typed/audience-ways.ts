@@ -2,7 +2,7 @@ import type { Comparison, Condition } from '@velarium/contract';
 import { SYSTEMS } from '@velarium/contract/values';
 import { SYSTEM_WORDS } from '../sentence/reach-words.ts';
 import { COUNT, numberOf, ORDINAL, only, ordinalOf } from './numbers.ts';
-import { addCondition, type Way } from './reading.ts';
+import { addCondition, onReach, setOnce, type Way } from './reading.ts';
 
 const condition =
   (one: Condition, not = false): Way[1] =>
@@ -103,9 +103,23 @@ export const WHO_WAYS: readonly Way[] = [
     condition({ kind: 'visitor', is: 'returning' }),
   ],
   [
-    only(`(?:only )?(?:on|in|for|during|at) (?:the|their) ${ORDINAL} (?:session|visit)(?: only)?`),
+    only(`(?:only )?(?:(?:on|in|for|during|at) )?(?:(?:the|their) )?${ORDINAL} (?:session|visit)(?: only)?`),
     ([, nth = ''], reading) =>
       addCondition(reading, { kind: 'sessions', comparison: 'exactly', count: ordinalOf(nth) }),
+  ],
+  [
+    only(
+      `(?:only )?(?:for those )?(?:(?:on|in|for) )?(?:(?:the|their) )?${ORDINAL} (?:session|visit) (?:or|and) (?:later|after(?:wards)?|more)`,
+    ),
+    ([, nth = ''], reading) =>
+      addCondition(reading, { kind: 'sessions', comparison: 'atLeast', count: ordinalOf(nth) }),
+  ],
+  [
+    only('(?:for |to )?(?:everyone|everybody|anyone|anybody|all (?:visitors|people|readers))'),
+    (_, reading) =>
+      reading.conditions.length > 0
+        ? 'something else was said before'
+        : setOnce(reading, 'audience', null, onReach({ audience: null })),
   ],
   [
     only(`${WHO}(?:been here |with )?${COMPARED} ${COUNT} (?:sessions?|visits?|times)`),
@@ -130,7 +144,7 @@ export const WHO_WAYS: readonly Way[] = [
   ...SOURCE_NAMES.map(
     ([said, is]): Way => [
       only(
-        `(?:source(?: is|:| =)? |${WHO}${NOT}(?:com(?:e|es|ing) |came |arriv(?:ed|e|ing) )?(?:in )?(?:from|through|by|via) )${said}`,
+        `(?:only )?(?:source(?: is|:| =)? |${WHO}${NOT}(?:com(?:e|es|ing) |came |arriv(?:ed|e|ing) )?(?:in )?(?:from|through|by|via) )${said}`,
       ),
       ([, not], reading) => addCondition(reading, { kind: 'source', is }, Boolean(not)),
     ],
@@ -178,7 +192,7 @@ export const WHO_WAYS: readonly Way[] = [
   ],
   [
     only(
-      `${WHO}(?:with )?(?:${COMPARED} )?${COUNT} ${THINGS} in (?:the|their|a) basket(?:,? (?:and )?(?:worth|costing|for) (?:${COMPARED} )?(\\d+(?:\\.\\d+)?))?`,
+      `${WHO}(?:with )?(?:${COMPARED} )?${COUNT} ${THINGS} in (?:the|their|a) basket(?:,? (?:and )?(?:worth|costing|for) (?:${COMPARED} )?(\\d+(?:\\.\\d+)?))?(?: together| altogether| in all| in total)?`,
     ),
     ([, compared, count = '', worthCompared, worth], reading) => {
       const things = addCondition(reading, {

@@ -62,6 +62,13 @@ export const BEHAVIOUR_WAYS: readonly Way[] = [
     },
   ],
   [
+    only(`${IT}(?:arrives?|comes?|comes? in|enters?) from (?:the )?(left|right|top|bottom|above|below)`),
+    ([, side = ''], reading) =>
+      move(reading, 'enter', `comes from the ${side.toLowerCase()}`, {
+        from: SIDES[side.toLowerCase()] ?? 'start',
+      }),
+  ],
+  [
     only('(?:without|no)(?: any)? (?:animations?|motion|movement)'),
     (_, reading) => {
       const still = move(reading, 'enter', 'comes at once', { kind: 'none' });
@@ -76,10 +83,10 @@ export const BEHAVIOUR_WAYS: readonly Way[] = [
       }),
   ],
   [
-    only(`${CLOSE_BUTTON} (inside|outside)(?: (?:of )?(?:it|the box))?`),
+    only(`${CLOSE_BUTTON} (inside|outside|on the edge)(?: (?:of )?(?:it|the box))?`),
     ([, place = ''], reading) =>
       close(reading, `close button ${place.toLowerCase()}`, {
-        place: place.toLowerCase() === 'inside' ? 'inside' : 'outside',
+        place: /^in/i.test(place) ? 'inside' : /^out/i.test(place) ? 'outside' : 'edge',
       }),
   ],
   [

@@ -267,7 +267,7 @@ export const DESIGN_WAYS: readonly Way[] = [
   ],
   [
     only(
-      `${MAKE}(?:it |the (?:box|message) )?(?:be )?(\\d+) ?(px|pixels?|%|per ?cent)? ?(wide|high|tall)${ON_DEVICE}|(width|height)${BE} (\\d+) ?(px|pixels?|%|per ?cent)?${ON_DEVICE}`,
+      `${MAKE}(?:it |the (?:box|message) )?(?:be )?(\\d+) ?(px|pixels?|%|per ?cent)?(?: of the (?:window|screen|page))? ?(wide|high|tall)${ON_DEVICE}|(width|height)${BE} (\\d+) ?(px|pixels?|%|per ?cent)?${ON_DEVICE}`,
     ),
     ([, size, unit, way, device, otherWay, otherSize, otherUnit, otherDevice], reading) => {
       const side = /^w/i.test(way ?? otherWay ?? '') ? 'width' : 'height';
@@ -333,6 +333,7 @@ export const DESIGN_WAYS: readonly Way[] = [
       const [where, device] = [said ?? alone, onDevice ?? aloneOnDevice];
       const place = where
         .toLowerCase()
+        .replace(/^(top|bottom) (?:middle|centre|center)$/, '$1')
         .replace(/^bottom(?=[ -])/, 'lower')
         .replace(/^top(?=[ -])/, 'upper')
         .replace(/^(?:middle|center)$/, 'centre')

@@ -85,6 +85,15 @@ export const LIMITS_WAYS: readonly Way[] = [
     },
   ],
   [
+    only('(?:again )?(?:(?:at|on|in) )?(?:every|each) (?:session|visit)(?: again)?'),
+    (_, reading) => addCap(reading, { max: 1, per: 'session' }),
+  ],
+  [
+    only(`again (?:after|in) ${SPAN}|again the next (day|week|month)`),
+    ([, count, unit, next], reading) =>
+      addCap(reading, { max: 1, per: spanOf(count ?? '1', unit ?? next ?? '') }),
+  ],
+  [
     only('every (week|month)'),
     ([, unit = ''], reading) => addCap(reading, { max: 1, per: spanOf('1', unit) }),
   ],

@@ -116,7 +116,7 @@ export const MOMENT_WAYS: readonly Way[] = [
   ],
   [
     only(
-      `(?:only )?(?:after |wait(?:ing)? |when )?${TIME}(?: (?:on (?:the|this|a|that) page|later|have passed|of reading|after (?:arriving|arrival|the page (?:opens|has opened|has loaded|is open))))?`,
+      `(?:only )?(?:after |wait(?:ing)? |when )?${TIME}(?: (?:on (?:the|this|a|that) page|later|have passed|of reading|after (?:arriving|arrival|(?:the )?(?:page )?load(?:ing|s|ed)?|the page (?:opens|has opened|has loaded|is open))))?`,
     ),
     ([, count = '', unit = ''], reading) =>
       addTrigger(reading, { kind: 'time', seconds: secondsOf(count, unit) }),
@@ -166,7 +166,7 @@ export const MOMENT_WAYS: readonly Way[] = [
   ],
   [
     only(
-      `(?:on|at|by)? ?(?:the )?back (?:button|gesture|key)|(?:when|if|as) ${WHO} (?:(?:press|hit|tap|use|click)(?:es|s)?|go(?:es)?|tr(?:y|ies) to go) (?:the )?back(?: (?:button|gesture|key))?`,
+      `(?:on|at|by)? ?(?:the )?back (?:button|gesture|key)|(?:on )?going back|(?:when|if|as) ${WHO} (?:(?:press|hit|tap|use|click)(?:es|s)?|go(?:es)?|tr(?:y|ies) to go) (?:the )?back(?: (?:button|gesture|key))?`,
     ),
     trigger({ kind: 'exitTouch', by: 'back' }),
   ],

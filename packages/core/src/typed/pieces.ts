@@ -9,7 +9,7 @@ const GOES_ON =
   '(?:only|just|not|never|no|closes?|itself|and|or|but|on|at|for|once|each|times|of|is|as|from|after|except|apart|before|who|in|with)';
 /** Between two pieces: commas, conjunctions, and the blank before a word that begins a new one. */
 const BETWEEN = new RegExp(
-  `(?<!\\d\\.\\d{1,2})[,;.]\\s+(?:(?:and|or|then|but)\\s+)?|,(?!\\d)|;|\\s+(?:and|or|then|but)\\s+|\\s+(?=everywhere\\b)|\\s+(?=${BEGINS}\\b)(?<!\\b${GOES_ON} )`,
+  `(?<!\\d\\.\\d{1,2})[,;.]\\s+(?:(?:and|or|then|but)\\s+)?|,(?!\\d)|;|\\s+(?:and|or|then|but)\\s+|\\s+(?=everywhere\\b)|\\s+(?=${BEGINS}\\b)(?<!\\b(?!(?<=at )once )${GOES_ON} )`,
   'gi',
 );
 export const BEGINS_ANEW = new RegExp(`^(?:everywhere|${BEGINS})\\b`, 'i');

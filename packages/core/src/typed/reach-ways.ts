@@ -41,10 +41,10 @@ function pagesMeant(typed: string, words: SiteWords, isExact = false): PageRule[
     .toLowerCase()
     .replace(/^(?:on |in |under )/, '')
     .replace(
-      /^(?:the pages? (?:of|under|in)|(?:any |all |every )?pages? (?:of|under|in)(?: the group)?|(?:the )?pages? (?:called|named|titled)|every(?:thing)?(?: page)? (?:under|in)|the|all|every|any)\s+(?:the\s+)?/,
+      /^(?:the pages? (?:of|under|in)|(?:any |all |every )?pages? (?:of|under|in)(?: the (?:group|kind))?|(?:the )?pages? (?:called|named|titled)|every(?:thing)?(?: page)? (?:under|in)|the|all|every|any)\s+(?:the\s+)?/,
       '',
     )
-    .replace(/\s+(?:pages?|section|area)$/, '');
+    .replace(/\s+(?:pages?|section|area|articles?|posts?)$/, '');
   if (wanted === '') return [];
   if (/^(?:\/|https?:)/.test(wanted)) return pagesMeant(wanted, words);
   const group = groups.find(({ name }) => name.toLowerCase() === wanted);
