@@ -61,11 +61,10 @@ async function main(config: Config, running: Running): Promise<void> {
     return whole;
   };
   const isEdge = config.roles.includes('edge');
+  /** Whether it serves; an edge does without a database. */
   let isReady = false;
-  const ready = () => {
-    if (!isReady) process.send?.('ready');
-    isReady = true;
-  };
+  /** Whoever started it waits for all of its roles. */
+  const tell = () => process.send?.('ready');
   const metrics = await startWatch({ config, running, isReady: () => isReady, database: () => whole?.db });
 
   for (;;) {
@@ -76,8 +75,11 @@ async function main(config: Config, running: Running): Promise<void> {
       if (databaseFault(error) !== 'away' || running.isStopping) throw error;
       report('the database cannot be reached; trying again');
       // An edge serves what it last knew meanwhile.
-      if (isEdge && !isReady) await startEdge({ config, running, connected, country, metrics });
-      if (isEdge) ready();
+      if (isEdge && !isReady) {
+        await startEdge({ config, running, connected, country, metrics });
+        isReady = true;
+        if (config.roles.length === 1) tell();
+      }
       await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
     }
   }
@@ -92,7 +94,8 @@ async function main(config: Config, running: Running): Promise<void> {
       process.stdout.write(`Nobody has an account here yet. Make the first workspace at\n  ${beginning}\n`);
   }
   if (config.roles.includes('worker')) await startWorker(whole, running);
-  ready();
+  isReady = true;
+  tell();
 }
 
 /** Reaches the database, brings it up to date, and puts the services over it. */

@@ -1,6 +1,8 @@
 import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import type { FastifyInstance } from 'fastify';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { choosePorts } from '../../../scripts/lib/ports.mjs';
+import { programEnv, startOne } from '../../../scripts/lib/whole.mjs';
 import {
   createKeptFiles,
   createSiteDirectory,
@@ -29,6 +31,9 @@ import {
   SERVICES,
   type TestServer,
 } from './server.ts';
+
+/** A process begins slowly on a machine that is shared. */
+const PATIENTLY = { timeout: 30_000 };
 
 let server: TestServer;
 let owner: Member;
@@ -150,6 +155,32 @@ describe('while the database is away', () => {
     await edge.close();
   });
 });
+
+it('whoever starts all of it is told once all of it stands, though the edge serves before', async () => {
+  await line.cut();
+  const ports = await choosePorts({ studio: 0, edge: 0, fell: 0, skerry: 0, standins: 0, smtp: 0 });
+  const options = { databaseUrl: line.url, home: folder, ports };
+  // Nothing is to be seeded.
+  const program = startOne('server', options, { ...programEnv(options), VELARIUM_DEMO_ORIGINS: '' });
+  try {
+    let isTold = false;
+    void program.ready.then(() => {
+      isTold = true;
+    });
+    const at = (port: number, path: string) =>
+      fetch(`http://127.0.0.1:${port}${path}`).then(
+        ({ status }) => status,
+        () => 0,
+      );
+    await expect.poll(() => at(ports.edge, '/tag/aaaaaaaaaaaa/manifest.json'), PATIENTLY).toBe(503);
+    expect(isTold).toBe(false);
+    await line.mend();
+    await program.ready;
+    expect(await at(ports.studio, '/api/session')).toBe(401);
+  } finally {
+    await program.stop();
+  }
+}, 60_000);
 
 it('the listener holds one connection through twenty outages, and stops at any moment', async () => {
   const changes: string[] = [];
