@@ -10,7 +10,7 @@ export default defineConfig({
   retries: 0,
   // A machine that is shared is slow at times: what comes late has come.
   timeout: 120_000,
-  expect: { timeout: 15_000 },
+  expect: { timeout: 30_000 },
   reporter: [
     ['list'],
     ['json', { outputFile: process.env.VELARIUM_E2E_REPORT ?? '../test-results/e2e.json' }],

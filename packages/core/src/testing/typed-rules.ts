@@ -270,6 +270,13 @@ export const TYPED: readonly (readonly [typed: string, ...said: string[]])[] = [
     'only on phones, when scrolling up fast or going back',
     'on a quick scroll up by touch or on the back gesture',
   ],
+  ['hide it after 30 seconds', 'It closes by itself after 30 seconds'],
+  ['all but phones', 'on desktops and tablets only'],
+  [
+    'from social or mail but not signed in',
+    '(with an arrival from social or with an arrival from mail)',
+    'without a sign-in',
+  ],
   // Several things at once.
   [
     'show a bar at the top of every page until 24 December',

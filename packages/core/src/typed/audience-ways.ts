@@ -33,7 +33,7 @@ const wholeOf = (said: string | undefined, count: number): number =>
 const SOURCE_NAMES: readonly [string, Extract<Condition, { kind: 'source' }>['is']][] = [
   ['(?:an? |the )?search(?: engines?| results?)?', 'search'],
   ['(?:an? |the )?social(?: media| networks?| sites?)?', 'social'],
-  ['(?:an? |the |our )?(?:e-?mails?|newsletters?|mailings?)', 'mail'],
+  ['(?:an? |the |our )?(?:e-?mails?|mails?|newsletters?|mailings?)', 'mail'],
   ['(?:an? |the )?(?:other|another) (?:web ?)?sites?', 'site'],
 ];
 

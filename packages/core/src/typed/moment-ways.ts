@@ -69,7 +69,7 @@ export const MOMENT_WAYS: readonly Way[] = [
   ],
   [
     only(
-      `(?:it )?(?:auto(?:matically)?[- ]?)?(?:closes?|goes|disappears?|vanish(?:es)?) (?:itself |by itself |on its own |automatically )?after ${TIME}`,
+      `(?:it )?(?:auto(?:matically)?[- ]?)?(?:closes?|goes|disappears?|vanish(?:es)?|hides?(?: it)?) (?:itself |by itself |on its own |automatically )?after ${TIME}`,
     ),
     ([, count = '', unit = ''], reading) => {
       const afterSeconds = secondsOf(count, unit);

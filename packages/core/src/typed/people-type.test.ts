@@ -56,6 +56,8 @@ describe('what people type is understood whole', () => {
     ],
     // What hangs on a piece that is not understood is not taken by itself: it could come to mean the opposite.
     ['never dance for those who closed it', ['never dance for those who closed it']],
+    ['leave them alone for five days', ['leave them alone for five days']],
+    ['dance after 5 seconds on phones, once a day', ['dance after 5 seconds on phones']],
     ['who haven’t been here for 60 days', ['who haven’t been here for 60 days']],
     ['not on the roof or from France', ['not on the roof or from France']],
   ])('of %j what is not understood is said: %j', (typed, rest) => {

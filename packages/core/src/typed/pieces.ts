@@ -52,13 +52,10 @@ export const isWithin = (text: string, pieces: readonly Piece[], at: number): bo
   /^\s*$/.test(text.slice(pieces[at - 1]?.to, pieces[at]?.from));
 
 const REFUSES = /^(?:but )?(?:not|never|no|do not|don[’']t|nobody|nothing|hide|except|without|exclud)/i;
-/** To its end a clause, or a wish about the design, speaks of what it began with. */
-const CLAUSE =
-  /^(?:who|whose|which|that|when|if|once|while) |\b(?:headings?|titles?|texts?|buttons?|pictures?|images?|forms?|padding|borders?|shadows?|backgrounds?|corners|width|height|fonts?|wide|close button|size)\b/i;
-/** How what a piece says of something goes on: to take it without the piece could turn its meaning round. */
-const TAIL = { ofNo: /^(?:who|in|from|with|for|on|of|as|if|when|while)\b/i, ofAny: /^(?:in|who|as)\b/i };
-
-/** What is not understood, with what hangs on it. */
+/**
+ * What is not understood, with the rest of its phrase: taken by itself that could mean the opposite (“hide it after 30
+ * seconds”).
+ */
 export function withItsTail(
   text: string,
   pieces: readonly Piece[],
@@ -67,15 +64,13 @@ export function withItsTail(
 ): { readonly words: string; readonly count: number } {
   const first = pieces[at] as Piece;
   const piece = wordsOf(text, first, first);
-  const tail = CLAUSE.test(piece) ? /^/ : REFUSES.test(piece) ? TAIL.ofNo : TAIL.ofAny;
   const hangs = (next: number): boolean => {
     if (REFUSES.test(piece) && joinBefore(text, pieces, next) === 'any') return true;
     // “After 5 or 15 seconds”, “on 25 and 26 December”: one says of what the other is.
     const said = text.slice(pieces[next - 1]?.from, pieces[next - 1]?.to);
     if (/\d$/.test(said) && joinBefore(text, pieces, next) && /^\d/.test(text.slice(pieces[next]?.from)))
       return true;
-    const { from, to } = pieces[next] as Piece;
-    return isWithin(text, pieces, next) && tail.test(text.slice(from, to));
+    return isWithin(text, pieces, next);
   };
   let next = at + count;
   while (next < pieces.length && hangs(next)) next++;

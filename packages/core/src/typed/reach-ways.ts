@@ -136,7 +136,7 @@ export const REACH_WAYS: readonly Way[] = [
     },
   ],
   [
-    only(`(?:on |for )?(?:every|all|any) devices? ${BUT} ${DEVICE}`),
+    only(`(?:on |for )?(?:(?:every|all|any)(?: devices?)?|everything|anything) ${BUT} ${DEVICE}`),
     ([, name = ''], reading) => {
       reading.devices.push(...DEVICES);
       return onDevice(reading, name, true);
