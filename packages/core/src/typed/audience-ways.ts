@@ -9,9 +9,8 @@ const condition =
   (_, reading) =>
     addCondition(reading, one, not);
 
-const WHO =
-  '(?:(?:only )?(?:for |to )?(?:the )?(?:visitors?|readers?|people|users?|customers?|shoppers|those|everybody|somebody|anyone|guests)(?: who(?:’re|’ve)?)? ?)?(?:who )?(?:are |is |have |has )?';
-const PEOPLE = '(?:visitors|readers|people|users|customers|members|ones)';
+const PEOPLE = '(?:visitors?|readers?|people|guests?|users?|customers?|shoppers|members|ones)';
+const WHO = `(?:(?:only )?(?:for |to )?(?:the )?(?:${PEOPLE}|those|(?:every|some|any)(?:body|one))(?: who(?:’re|’ve)?)? ?)?(?:who )?(?:are |is |have |has )?`;
 const NOT = "(not |never |(?:have|has|are|is)(?:n’t|n't) )?";
 const more = (said: string | undefined): Comparison =>
   /^(?:under|below|less|fewer|at most|up to|no more)/i.test(said ?? '')
@@ -92,13 +91,13 @@ export const WHO_WAYS: readonly Way[] = [
   ],
   [
     only(
-      '(?:only )?(?:for |to )?(?:new|first[- ]time) (?:visitors?|readers?|people|guests?|users?|customers?|shoppers)(?: only)?|(?:only )?(?:(?:on|in|for|during) )?(?:(?:the|their|a) )?(?:very )?first (?:session|visit)(?: only)?|who (?:are|is) new',
+      `(?:only )?(?:for |to )?(?:new|first[- ]time) ${PEOPLE}(?: only)?|(?:only )?(?:(?:on|in|for|during) )?(?:(?:the|their|a) )?(?:very )?first (?:session|visit)(?: only)?|who (?:are|is) new`,
     ),
     condition({ kind: 'visitor', is: 'new' }),
   ],
   [
     only(
-      `(?:only )?(?:for |to )?(?:returning|repeat) (?:visitors?|readers?|people|guests?|users?|customers?|shoppers)(?: only)?|${WHO}(?:been )?here before|(?:who (?:come|came|have come)|${WHO}coming) back`,
+      `(?:only )?(?:for |to )?(?:returning|repeat) ${PEOPLE}(?: only)?|${WHO}(?:been )?here before|(?:who (?:come|came|have come)|${WHO}coming) back`,
     ),
     condition({ kind: 'visitor', is: 'returning' }),
   ],
@@ -237,13 +236,6 @@ export const WHO_WAYS: readonly Way[] = [
   ],
   [
     only(
-      `(?:(?:not|never|(?:do not|don’t|don't|never) show(?: it)?|hidden|hide(?: it)?|nothing) (?:to|for|from) (?:those|people|visitors|anyone|anybody|somebody|someone|everybody|everyone)) who (?:have |has )?(?:already |ever )?(?:(seen|saw|closed|met)(?: (?:this(?: campaign| message)?|it))?|(converted|answered|signed up|subscribed)(?: (?:in|on|by|to|for))?(?: (?:this(?: campaign| message)?|it))?)(?: before| already)?`,
-    ),
-    ([, met, other], reading) =>
-      addCondition(reading, { kind: 'campaign', id: null, what: deedOf(met ?? other ?? '') }, true),
-  ],
-  [
-    only(
       `${WHO}${NOT}(?:yet |already |ever )?(seen|saw|closed|met|converted|answered|signed up)(?: (?:in|on|by|to))?(?: the)?(?: (?:campaign|message))? [“"]?(.+?)[”"]?(?: (?:campaign|message))?(?: before| already| yet)?`,
     ),
     ([, not, deed = '', name = ''], reading, { campaigns }) => {
@@ -283,7 +275,7 @@ export const NAMED_PLACES: readonly Way[] = [
 export const WHO_NOT_WAYS: readonly Way[] = [
   [
     only(
-      '(?:but )?(?:not (?:for|to)|except(?: for)?|excluding|outside(?: of)?|(?:for |to )?(?:everyone|everybody|anyone|anybody|all(?: visitors)?) (?:but|except)(?: for)?) (.+)',
+      "(?:but )?(?:(?:not|never|(?:(?:do not|don’t|don't|never) show|hide)(?: it)?|hidden|nothing) (?:for|to|from)|except(?: for)?|excluding|outside(?: of)?|(?:for |to )?(?:everyone|everybody|anyone|anybody|all(?: visitors)?) (?:but|except)(?: for)?) (.+)",
     ),
     ([, who = ''], reading, words) => {
       const { length } = reading.conditions;
