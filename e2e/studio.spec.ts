@@ -2,7 +2,7 @@ import type { Page } from '@playwright/test';
 import { expectAccessible } from './lib/accessibility.ts';
 import { restAll } from './lib/api.ts';
 import { mailTo } from './lib/standins.ts';
-import { expect, signIn, test } from './lib/velarium.ts';
+import { expect, newVisitor, signIn, test } from './lib/velarium.ts';
 import { addTrigger, beginCampaign, say } from './lib/workbench.ts';
 
 const open = (name: string) => async (page: Page) => {
@@ -134,6 +134,25 @@ test('what is changed offline is kept and saved when the connection is back', as
   await expect(page.getByRole('status').filter({ hasText: 'All saved' })).toBeVisible();
   await page.reload();
   await expect(page.getByRole('region', { name: 'Rule sentence' })).toContainText('after 33 seconds');
+});
+
+test('a studio that gets no answer says so, and goes on when there is one', async ({ browser, velarium }) => {
+  const context = await newVisitor(browser);
+  // A browser may hold itself to be offline on a network that leads here all the same.
+  await context.addInitScript(() => Object.defineProperty(navigator, 'onLine', { value: false }));
+  await context.clock.install();
+  const page = await context.newPage();
+  const asked = page.waitForRequest('**/api/session');
+  await page.route('**/api/session', () => undefined);
+  await page.goto(velarium.studio);
+  await asked;
+  await page.clock.runFor(1000);
+  await expect(page.getByRole('status')).toHaveText('Velarium is being opened …');
+  await page.clock.runFor(30_000);
+  await expect(page.getByRole('alert')).toContainText('The server does not answer');
+  await page.unroute('**/api/session');
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(page.getByLabel('Mail address')).toBeVisible();
 });
 
 test('two people in one campaign: the second is told, and neither is overwritten', async ({

@@ -18,8 +18,17 @@ import { test as base, expect, newVisitor, signIn } from './lib/velarium.ts';
 
 /** A window of the studio in which every device of the stage has room at its real size. */
 const WIDE = { width: 1290, height: 1190 };
-const NOON = new Date('2026-11-25T12:00:00Z');
 const DEVICES = ['desktop', 'tablet', 'phone'] as const;
+
+/** What counts down says the same on both sides; nothing waits for the date, so timers go on as they do. */
+function standStill(): void {
+  const noonMs = Date.UTC(2026, 10, 25, 12);
+  const Living = Date;
+  window.Date = new Proxy(Living, {
+    construct: (_, said) => Reflect.construct(Living, said.length > 0 ? said : [noonMs]),
+    get: (target, name) => (name === 'now' ? () => noonMs : Reflect.get(target, name)),
+  });
+}
 
 /**
  * Windows that stay open from template to template, with the code at hand: the stage of a viewer, which is without the marks of
@@ -37,7 +46,7 @@ const test = base.extend<object, { windows: Windows }>({
       const keep = async (options: BrowserContextOptions) => {
         const context = await newVisitor(browser, options);
         worker.keeps.add(context);
-        await context.clock.setFixedTime(NOON);
+        await context.addInitScript(standStill);
         return context;
       };
       const stage = await (await keep({ viewport: WIDE, reducedMotion: 'reduce' })).newPage();

@@ -13,13 +13,32 @@ export function rememberCsrfToken(token: string): void {
   csrfToken = token;
 }
 
-/** @throws {ApiProblem} When the server refuses. @throws {TypeError} When it cannot be reached. */
+/** An answer that has not begun by then does not come: that is said, rather than waited for in silence. */
+const PATIENCE_MS = 30_000;
+
+/** Asks for something. How long the whole answer takes is a matter of the line. */
+async function ask(path: string, headers: HeadersInit = {}): Promise<Response> {
+  const patience = new AbortController();
+  const timer = setTimeout(() => patience.abort(new DOMException(path, 'TimeoutError')), PATIENCE_MS);
+  try {
+    return await fetch(`/api${path}`, { headers, signal: patience.signal });
+  } finally {
+    clearTimeout(timer);
+  }
+}
+
+/**
+ * @throws {ApiProblem} When the server refuses. @throws {TypeError} When it cannot be reached.
+ * @throws {DOMException} `TimeoutError` when what is only asked for gets no answer.
+ */
 export const request = <Result>(method: string, path: string, body?: unknown): Promise<Result> =>
-  send<Result>(path, {
-    method,
-    headers: body === undefined ? {} : { 'content-type': 'application/json' },
-    ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-  });
+  method === 'GET'
+    ? ask(path).then((response) => read<Result>(response, path))
+    : change<Result>(path, {
+        method,
+        headers: body === undefined ? {} : { 'content-type': 'application/json' },
+        ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      });
 
 /** What was answered last to what is asked every few seconds, and its ETag. */
 const latest = new Map<string, { readonly etag: string; readonly value: unknown }>();
@@ -30,7 +49,7 @@ const latest = new Map<string, { readonly etag: string; readonly value: unknown 
  */
 export async function poll<Result>(path: string): Promise<Result> {
   const known = latest.get(path);
-  const response = await fetch(`/api${path}`, known ? { headers: { 'if-none-match': known.etag } } : {});
+  const response = await ask(path, known ? { 'if-none-match': known.etag } : {});
   if (known && response.status === 304) return known.value as Result;
   const value = await read<Result>(response, path);
   const etag = response.headers.get('etag');
@@ -42,15 +61,12 @@ export async function poll<Result>(path: string): Promise<Result> {
 export function sendFile<Result>(path: string, file: File): Promise<Result> {
   const body = new FormData();
   body.append('file', file);
-  return send<Result>(path, { method: 'POST', body });
+  return change<Result>(path, { method: 'POST', body });
 }
 
-async function send<Result>(path: string, init: RequestInit): Promise<Result> {
-  const response = await fetch(`/api${path}`, {
-    ...init,
-    headers: { ...init.headers, ...(init.method === 'GET' ? {} : { 'x-csrf-token': csrfToken }) },
-  });
-  return read<Result>(response, path);
+async function change<Result>(path: string, init: RequestInit): Promise<Result> {
+  const headers = { ...init.headers, 'x-csrf-token': csrfToken };
+  return read<Result>(await fetch(`/api${path}`, { ...init, headers }), path);
 }
 
 async function read<Result>(response: Response, path: string): Promise<Result> {
@@ -78,6 +94,12 @@ export function problemWords(error: unknown): { title: string; detail: string } 
     return {
       title: 'The server cannot be reached',
       detail: 'Check the connection; what you made is kept here meanwhile.',
+    };
+  }
+  if (error instanceof DOMException && error.name === 'TimeoutError') {
+    return {
+      title: 'The server does not answer',
+      detail: 'It was waited for half a minute. Try again; what you made is kept here meanwhile.',
     };
   }
   return { title: 'Something went wrong here', detail: 'Reload the page and try again.' };

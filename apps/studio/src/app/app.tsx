@@ -3,6 +3,7 @@ import { createBrowserRouter, Navigate } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 import { ApiProblem } from '../api/client.ts';
 import { sessionQuery } from '../api/queries.ts';
+import { Opening } from '../ui/states.tsx';
 import { TooltipProvider } from '../ui/tooltip.tsx';
 import { BrokenPlace } from './broken-place.tsx';
 import { LostPage } from './lost-page.tsx';
@@ -26,13 +27,13 @@ const router = createBrowserRouter([
   {
     path: '/sign-in',
     errorElement: <BrokenPlace />,
-    hydrateFallbackElement: <FirstPaint />,
+    hydrateFallbackElement: <Opening />,
     lazy: async () => ({ Component: (await import('../account/sign-in-page.tsx')).SignInPage }),
   },
   {
     path: '/begin',
     errorElement: <BrokenPlace />,
-    hydrateFallbackElement: <FirstPaint />,
+    hydrateFallbackElement: <Opening />,
     lazy: async () => ({ Component: (await import('../account/begin-page.tsx')).BeginPage }),
   },
   ...(
@@ -44,14 +45,14 @@ const router = createBrowserRouter([
   ).map(([path, page]) => ({
     path,
     errorElement: <BrokenPlace />,
-    hydrateFallbackElement: <FirstPaint />,
+    hydrateFallbackElement: <Opening />,
     lazy: async () => ({ Component: (await import('../account/password-pages.tsx'))[page] }),
   })),
   {
     path: '/',
     lazy: async () => ({ Component: (await import('./shell.tsx')).Shell }),
     errorElement: <BrokenPlace />,
-    hydrateFallbackElement: <FirstPaint />,
+    hydrateFallbackElement: <Opening />,
     children: [
       {
         // An error in a place stays in it: the masthead above leads on to the others.
@@ -128,11 +129,6 @@ const router = createBrowserRouter([
     ],
   },
 ]);
-
-/** The moment before the first place is there: paper, nothing that would flicker. */
-function FirstPaint() {
-  return <div className="h-full bg-paper" />;
-}
 
 export function App() {
   return (

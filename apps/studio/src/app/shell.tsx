@@ -5,7 +5,7 @@ import { problemWords } from '../api/client.ts';
 import { sessionQuery, signOut, signOutEverywhere, sitesQuery } from '../api/queries.ts';
 import { cx } from '../ui/cx.ts';
 import { Menu } from '../ui/menu.tsx';
-import { ErrorState } from '../ui/states.tsx';
+import { ErrorState, Opening } from '../ui/states.tsx';
 import { Toaster } from '../ui/toast.tsx';
 import { useCommands } from './commands.ts';
 import { OfflineNotice } from './offline-notice.tsx';
@@ -39,7 +39,7 @@ export function Shell() {
   const session = useQuery(sessionQuery);
   const location = useLocation();
   const place = useKeptFocus<HTMLElement>();
-  if (session.isPending) return null;
+  if (session.isPending) return <Opening />;
   if (session.error && problemWords(session.error).title !== 'Signed out') {
     return <ErrorState error={session.error} onRetry={() => void session.refetch()} />;
   }

@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import { type ReactNode, useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { isGone, problemWords } from '../api/client.ts';
 import { Button } from './button.tsx';
@@ -19,6 +19,23 @@ export function EmptyState({ title, drawing = 'awning', children, action }: Empt
       <h2 className="font-serif text-2xl">{title}</h2>
       <p className="text-soft">{children}</p>
       {action}
+    </div>
+  );
+}
+
+/** What comes sooner is met by paper alone: words for a moment would flicker. */
+const OPENING_SAID_MS = 800;
+
+/** The moment before the first place is there; one that lasts is said. */
+export function Opening() {
+  const [isLong, setLong] = useState(false);
+  useEffect(() => {
+    const timer = setTimeout(() => setLong(true), OPENING_SAID_MS);
+    return () => clearTimeout(timer);
+  }, []);
+  return (
+    <div role="status" className="grid h-full place-items-center bg-paper">
+      {isLong && <p className="settle text-soft">Velarium is being opened …</p>}
     </div>
   );
 }
