@@ -68,6 +68,7 @@ const OTHER_NAMES: Readonly<Record<string, string>> = {
   usa: 'us',
   'the usa': 'us',
   'the us': 'us',
+  us: 'us',
   'the netherlands': 'nl',
 };
 
@@ -83,6 +84,7 @@ export const WHO_WAYS: readonly Way[] = [
     ),
     ([, not, other], reading) => addCondition(reading, { kind: 'signedIn', is: true }, Boolean(not ?? other)),
   ],
+  [only(`${WHO}with (?:a sign-in|an account|a log-?in)`), condition({ kind: 'signedIn', is: true })],
   [
     only(
       `${WHO}without (?:a sign-in|an account|a log-?in)|${WHO}(?:signed|logged)[- ]?out(?: ${PEOPLE})?|(?:only |for |to )+(?:signed|logged)[- ]?out(?: ${PEOPLE})?|(?:for |to )?non-?members`,
@@ -108,7 +110,7 @@ export const WHO_WAYS: readonly Way[] = [
   ],
   [
     only(
-      `(?:only )?(?:for those )?(?:(?:on|in|for) )?(?:(?:the|their) )?${ORDINAL} (?:session|visit) (?:or|and) (?:later|after(?:wards)?|more)`,
+      `(?:only )?(?:for )?(?:(?:those|${PEOPLE}) )?(?:(?:on|in|for) )?(?:(?:the|their) )?${ORDINAL} (?:session|visit) (?:or|and) (?:later|after(?:wards)?|more)`,
     ),
     ([, nth = ''], reading) =>
       addCondition(reading, { kind: 'sessions', comparison: 'atLeast', count: ordinalOf(nth) }),
@@ -140,10 +142,21 @@ export const WHO_WAYS: readonly Way[] = [
         count: wholeOf(compared, numberOf(count)),
       }),
   ],
+  [
+    only(
+      `not before (?:the )?(?:${COUNT} pages(?: views?)?|${ORDINAL} page(?: view)?)(?: (?:into|in|of) (?:the|this|a) (?:session|visit))?`,
+    ),
+    ([, count, nth], reading) =>
+      addCondition(reading, {
+        kind: 'views',
+        comparison: 'atLeast',
+        count: count === undefined ? ordinalOf(nth ?? '') : numberOf(count),
+      }),
+  ],
   ...SOURCE_NAMES.map(
     ([said, is]): Way => [
       only(
-        `(?:only )?(?:source(?: is|:| =)? |${WHO}${NOT}(?:com(?:e|es|ing) |came |arriv(?:ed|e|ing) )?(?:in )?(?:from|through|by|via) )${said}`,
+        `(?:only )?(?:source(?: is|:| =)? |${WHO}${NOT}(?:com(?:e|es|ing) |came |arriv(?:ed|e|ing) |(?:if |when )(?:they |the visitor )?(?:came|come|arrived?|arrives) )?(?:in )?(?:from|through|by|via) )${said}`,
       ),
       ([, not], reading) => addCondition(reading, { kind: 'source', is }, Boolean(not)),
     ],
@@ -179,7 +192,7 @@ export const WHO_WAYS: readonly Way[] = [
   ],
   [
     only(
-      `${WHO}(?:with )?(?:an? )?(?:empty basket|basket (?:that is )?empty)|with nothing in (?:the|their) basket|(?:when |if |while )?(?:the|their) basket is empty`,
+      `${WHO}(?:with )?(?:an? )?(?:empty basket|basket (?:that is )?empty)|with nothing in (?:the|their) basket|(?:when |if |while )?(?:the|their) basket is empty|(?:only )?(?:for |with )an empty basket`,
     ),
     condition({ kind: 'basketItems', comparison: 'atMost', count: 0 }),
   ],
@@ -213,7 +226,22 @@ export const WHO_WAYS: readonly Way[] = [
   ],
   [
     only(
-      `(?:when |if )?${WHO}(?:with |whose )?(?:an? |the |their )?basket (?:is )?(?:(?:worth|of|total(?:ling)?|value)(?: of)? )?(?:${COMPARED} )?(\\d+(?:\\.\\d+)?)`,
+      `(?:when |if )?${WHO}(?:with |whose )?(?:an? |the |their )?baskets? (?:is )?(?:(?:worth|of|total(?:ling)?|value)(?: of)? )?(?:is )?(?:between|from|more than|over|above|at least) (\\d+(?:\\.\\d+)?) (?:and|to|but) (?:less than |under |below |at most )?(\\d+(?:\\.\\d+)?)`,
+    ),
+    ([, least = '', most = ''], reading) => {
+      if (Number(least) > Number(most)) return 'it would be more than it is less than';
+      const from = addCondition(reading, {
+        kind: 'basketTotal',
+        comparison: 'atLeast',
+        amount: Number(least),
+      });
+      if (from !== true) return from;
+      return addCondition(reading, { kind: 'basketTotal', comparison: 'atMost', amount: Number(most) });
+    },
+  ],
+  [
+    only(
+      `(?:when |if )?${WHO}(?:with |whose )?(?:an? |the |their )?basket (?:is )?(?:(?:worth|of|total(?:ling)?|value)(?: of)? )?(?:is )?(?:${COMPARED} )?(\\d+(?:\\.\\d+)?)`,
     ),
     ([, compared, amount = ''], reading) =>
       addCondition(reading, { kind: 'basketTotal', comparison: more(compared), amount: Number(amount) }),
@@ -268,6 +296,19 @@ export const NAMED_PLACES: readonly Way[] = [
       const code = codesOf('language').get(name.toLowerCase());
       return code ? addCondition(reading, { kind: 'language', code }, Boolean(not ?? otherNot)) : false;
     },
+  ],
+  [
+    only('(?:only )?(?:not )?(?:for |to )?(?:the )?([a-z]+?)s?(?: only)?'),
+    ([, name = '']) =>
+      codesOf('language').has(name.toLowerCase())
+        ? 'say from where they are, or which language they speak'
+        : false,
+  ],
+  [
+    only(
+      `(?:only )?(?:if |when |for )?(?:they |the visitor |${PEOPLE} )?(?:who )?(?:come|came|comes|coming|arrive|arrived|arriving) (?:here )?(?:from|through|via) [a-z]+`,
+    ),
+    () => 'say “from a search”, “from social media”, or the address, as in “from example.com”',
   ],
 ];
 

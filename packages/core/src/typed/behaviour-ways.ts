@@ -76,6 +76,12 @@ export const BEHAVIOUR_WAYS: readonly Way[] = [
     },
   ],
   [
+    only(
+      "(?:without|no|with no|hide|leave out|remove)(?: any| an?)? (?:the )?(?:close (?:button|sign|cross)|way to close(?: it)?)|(?:it )?(?:cannot|can’t|can't|can not) be closed",
+    ),
+    () => 'there is always a way out',
+  ],
+  [
     only(`${CLOSE_BUTTON} (?:on|at|in|to) the (?:(?:top|upper) )?(left|right)(?: corner| side)?`),
     ([, side = ''], reading) =>
       close(reading, `close button on the ${side.toLowerCase()}`, {
@@ -102,9 +108,9 @@ export const BEHAVIOUR_WAYS: readonly Way[] = [
   ],
   [
     only(
-      "(?:a )?click(?:s|ing)? (?:outside|beside)(?: (?:of )?(?:it|the box))? (closes|does not close|doesn’t close|doesn't close)(?: it)?",
+      "(?:a )?click(?:s|ing)? (?:outside|beside)(?: (?:of )?(?:it|the box))? (closes|does not close|doesn’t close|doesn't close)(?: it)?|clos(?:es?|ing)(?: it)? (?:on|with|by) (?:a )?click(?:s|ing)? (?:outside|beside)(?: (?:of )?(?:it|the box))?",
     ),
-    ([, does = ''], reading) => {
+    ([, does = 'closes'], reading) => {
       const backdropCloses = does.toLowerCase() === 'closes';
       return addDesign(
         reading,

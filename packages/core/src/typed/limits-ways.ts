@@ -134,6 +134,26 @@ export const LIMITS_WAYS: readonly Way[] = [
   ],
   ...DEEDS.flatMap(pausing),
   [
+    only('(?:with )?(?:a )?(?:very )?(?:low|lower|high|higher|medium|normal|middle) priority'),
+    () => 'say which, from 1, the lowest, to 9',
+  ],
+  [
+    only(
+      `(?:wait |leave |keep )?(?:at least )?${SPAN} (?:of (?:quiet|rest) )?between (?:any )?(?:two |other )?(?:messages|pop-?ups|campaigns)|(?:at most |no more than )?(?:one|${COUNT}) (?:messages?|pop-?ups?) (?:per|a|each|every) (?:day|week|session|visit|page)`,
+    ),
+    () => 'a site says that for all its campaigns, in Site',
+  ],
+  [
+    only(
+      '(\\d+) ?(?:%|per ?cent) (?:as (?:a )?)?(?:holdout|control group|comparison group|held back|kept out)',
+    ),
+    ([, share = ''], reading) => withhold(reading, Number(share)),
+  ],
+  [
+    only('(?:an? )?(?:a/b|ab|split|50/50|half and half) ?(?:test|experiment|trial)?'),
+    () => 'an experiment is begun in the Workbench, under Experiment',
+  ],
+  [
     only('(?:with )?(?:a )?priority(?: of)? ([0-9]+)(?: of 9)?'),
     ([, count = ''], reading) => rank(reading, Number(count)),
   ],

@@ -1,7 +1,7 @@
 import type { Trigger } from '@velarium/contract';
 import { closeSchema, ruleSchema, selectorSchema } from '@velarium/contract';
 import { COUNT, numberOf, ORDINAL, only, ordinalOf, secondsOf, TIME } from './numbers.ts';
-import { addTrigger, onMoment, setJoin, setOnce, type Way } from './reading.ts';
+import { type Answer, addTrigger, onMoment, type Reading, setJoin, setOnce, type Way } from './reading.ts';
 
 /** An element of the page: `.open`, `#prices`, `[data-open]`, or any selector in quotation marks. */
 const ELEMENT =
@@ -51,6 +51,13 @@ const scrollTo =
     addTrigger(reading, { kind: 'scroll', unit, amount: SHARES[amount.toLowerCase()] ?? Number(amount) });
 const SCROLLING = `(?:(?:after|on|when|once)? ?(?:${WHO} )?(?:have |has )?(?:scroll(?:ing|ed|s)?|reach(?:ing|ed|es)?|gett?(?:ing|s)?|got|read(?:ing|s)?|see(?:n|ing)?)(?: (?:down|past|to|by|through|beyond))* |after |at |past |when )?`;
 
+function holdBack(reading: Reading, count: string, unit: string): Answer {
+  const notBeforeSeconds = secondsOf(count, unit);
+  return ruleSchema.shape.moment.shape.notBeforeSeconds.safeParse(notBeforeSeconds).success
+    ? setOnce(reading, 'before', notBeforeSeconds, onMoment({ notBeforeSeconds }))
+    : 'from 0.1 seconds to an hour';
+}
+
 /** Ways of saying when it opens and closes. */
 export const MOMENT_WAYS: readonly Way[] = [
   [
@@ -82,13 +89,8 @@ export const MOMENT_WAYS: readonly Way[] = [
     },
   ],
   [
-    only(`(?:but )?(?:(?:not|never) )?before ${TIME}`),
-    ([, count = '', unit = ''], reading) => {
-      const notBeforeSeconds = secondsOf(count, unit);
-      if (!ruleSchema.shape.moment.shape.notBeforeSeconds.safeParse(notBeforeSeconds).success)
-        return 'from 0.1 seconds to an hour';
-      return setOnce(reading, 'before', notBeforeSeconds, onMoment({ notBeforeSeconds }));
-    },
+    only(`(?:but )?(?:(?:not|never|nothing) )?before ${TIME}(?: in| on the page)?`),
+    ([, count = '', unit = ''], reading) => holdBack(reading, count, unit),
   ],
   [
     only(
@@ -123,6 +125,25 @@ export const MOMENT_WAYS: readonly Way[] = [
   ],
   [
     only(
+      `(?:when |once |after |if )(?:the|this) page (?:has been|is|was) open (?:for )?(?:at least )?${TIME}`,
+    ),
+    ([, count = '', unit = ''], reading) =>
+      addTrigger(reading, { kind: 'time', seconds: secondsOf(count, unit) }),
+  ],
+  [
+    // Beside another moment it holds that one back; by itself it could be either.
+    only(`(?:but )?(?:only )?(?:after )?at least ${TIME}(?: (?:on (?:the|this) page|in))?`),
+    ([, count = '', unit = ''], reading) =>
+      reading.triggers.length > 0 ? holdBack(reading, count, unit) : 'say “after” so long, or “not before”',
+  ],
+  [
+    only(
+      '(?:after|with) (?:an? )?(?:short|little|small|brief|long) (?:delay|while|time|pause|wait)|after (?:a while|some time|a bit|a moment|a few (?:seconds|moments|minutes))',
+    ),
+    () => 'say after how many seconds',
+  ],
+  [
+    only(
       '(?:at once|immediately|right away|straight ?away|instantly|as soon as (?:the page (?:is open(?:ed)?|opens)|they (?:arrive|come)|possible)|on arrival|when they arrive)',
     ),
     trigger({ kind: 'time', seconds: 0 }),
@@ -135,7 +156,7 @@ export const MOMENT_WAYS: readonly Way[] = [
   ],
   [
     only(
-      `${SCROLLING}(\\d+(?:\\.\\d+)?) ?(?:%|per ?cent)(?: of the page| scrolled| scroll| down| deep| depth)*`,
+      `${SCROLLING}(\\d+(?:\\.\\d+)?) ?(?:%|per ?cent)(?: of the page| scrolled| scroll| down| deep| depth)*(?: (?:is|has been|was) (?:scrolled|read|seen))?`,
     ),
     scrollTo('percent'),
   ],
@@ -147,14 +168,14 @@ export const MOMENT_WAYS: readonly Way[] = [
   ],
   [
     only(
-      `${SCROLLING}(?:the )?(?:very )?(?:bottom|end|foot) of the page|(?:after|on|when|once)? ?(?:${WHO} )?(?:have |has )?scroll(?:ing|ed|s)?(?: down| all the way)* to the (?:very )?(?:bottom|end)`,
+      `${SCROLLING}(?:the )?(?:very )?(?:bottom|end|foot) of the page|(?:after|on|when|once)? ?(?:${WHO} )?(?:have |has )?scroll(?:ing|ed|s)?(?: down| all the way)* to the (?:very )?(?:bottom|end)|(?:when |if |once )?${WHO} (?:are|is) at the (?:very )?(?:bottom|end)(?: of the page)?`,
     ),
     trigger({ kind: 'scroll', unit: 'percent', amount: 100 }),
   ],
   [only(`${SCROLLING}(\\d+) ?(?:px|pixels?)(?: of the page| scrolled| down)*`), scrollTo('pixels')],
   [
     only(
-      `(?:after|on|upon|at|when|if|before|who)? ?(?:${WHO} )?(?:(?:are|is) )?(?:(?:wants?|tries|try) to (?:leave|go)|about to (?:leave|go)|on the way out|leaving|leaves?|exit|exit intent|goes? away)(?: (?:the|this) (?:page|site))?(?: by mouse)?|(?:when|as|if|on|before) (?:${WHO} )?(?:tr(?:y|ies|ying) to )?(?:clos(?:e|es|ing)|leav(?:e|es|ing)) (?:the |this )?(?:tab|window|page|browser|site)|when (?:the|their) (?:mouse|pointer|cursor) (?:leaves|goes|moves)(?: (?:out of|off|towards|to|for))?(?: the (?:top of the )?(?:page|window|screen|top|tabs?|address bar|close button))?`,
+      `(?:after|on|upon|at|when|if|before|who)? ?(?:${WHO} )?(?:(?:are|is) )?(?:(?:wants?|tries|try|starts?|begins?|moves?|decides?) to (?:leave|go|exit)|about to (?:leave|go)|on the way out|leaving|leaves?|exit|exit intent|goes? away)(?: (?:the|this) (?:page|site))?(?: by mouse)?|(?:when|as|if|on|before) (?:${WHO} )?(?:tr(?:y|ies|ying) to )?(?:clos(?:e|es|ing)|leav(?:e|es|ing)) (?:the |this )?(?:tab|window|page|browser|site)|(?:on )?mouse ?(?:leave|leaving|out|exit)|when (?:the|their) (?:mouse|pointer|cursor) (?:leaves|goes|moves)(?: (?:out of|off|towards|to|for))?(?: the (?:top of the )?(?:page|window|screen|top|tabs?|address bar|close button))?`,
     ),
     trigger({ kind: 'exitMouse', certainty: 'likely' }),
   ],
@@ -218,6 +239,16 @@ export const MOMENT_WAYS: readonly Way[] = [
       `(?:on|at|in) every (?:second|other|${ORDINAL}) (?:session|visit|page|page view)|every (?:second|other|${ORDINAL}) (?:session|visit|page|page view)`,
     ),
     () => 'a rule counts from a session or page on, not every so many',
+  ],
+  [
+    only(
+      `${SCROLLING}(?:${SHARE}|\\d+ ?(?:%|per ?cent))(?: of)? (?:the|an|a) (?:article|text|post|story|entry)(?: (?:is|has been|was) read)?`,
+    ),
+    () => 'say how much of the page, or “at the end of the article”',
+  ],
+  [
+    only(`(?:on|when|once|after|if) (?:${WHO} )?${ACTS} (?:on |over )?(?:the|an?) [a-z][a-z -]*`),
+    () => 'name it as its page does, as in “#map”, or by its words, in quotation marks',
   ],
   [
     only(`${SCROLLING}${COUNT} screens?(?:fuls?)?(?: of the page| down)?`),

@@ -54,6 +54,44 @@ describe('what people type is understood whole', () => {
       '500 px wide on desktops',
       ['500 px wide on desktops (a design is for all devices; phones and tablets can differ)'],
     ],
+    ['9 to 5', ['9 to 5 (say am and pm, or count the hours to 24)']],
+    ['noon to 3', ['noon to 3 (say am and pm, or count the hours to 24)']],
+    ['1 pm to 5', ['1 pm to 5 (say am and pm, or count the hours to 24)']],
+    ['only for Norwegians', ['only for Norwegians (say from where they are, or which language they speak)']],
+    [
+      'if they came from Quillon',
+      [
+        'if they came from Quillon (say “from a search”, “from social media”, or the address, as in “from example.com”)',
+      ],
+    ],
+    [
+      'when they hover over the map',
+      [
+        'when they hover over the map (name it as its page does, as in “#map”, or by its words, in quotation marks)',
+      ],
+    ],
+    [
+      'half of the article',
+      ['half of the article (say how much of the page, or “at the end of the article”)'],
+    ],
+    ['after a short delay', ['after a short delay (say after how many seconds)']],
+    ['at least 10 seconds', ['at least 10 seconds (say “after” so long, or “not before”)']],
+    ['with low priority', ['with low priority (say which, from 1, the lowest, to 9)']],
+    [
+      'wait at least 2 minutes between any two messages',
+      ['wait at least 2 minutes between any two messages (a site says that for all its campaigns, in Site)'],
+    ],
+    ['50/50 test', ['50/50 test (an experiment is begun in the Workbench, under Experiment)']],
+    ['without a close button', ['without a close button (there is always a way out)']],
+    ['dim the page behind', ['dim the page behind (say by how many %)']],
+    [
+      'on pages whose title contains aurora',
+      ['on pages whose title contains aurora (say what their addresses have in common, or what they hold)'],
+    ],
+    [
+      'with a basket worth between 60 and 20',
+      ['with a basket worth between 60 and 20 (it would be more than it is less than)'],
+    ],
     // What hangs on a piece that is not understood is not taken by itself: it could come to mean the opposite.
     ['never dance for those who closed it', ['never dance for those who closed it']],
     ['leave them alone for five days', ['leave them alone for five days']],

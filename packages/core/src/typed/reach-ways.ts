@@ -57,10 +57,12 @@ function pagesMeant(typed: string, words: SiteWords, isExact = false): PageRule[
   if (page) return [{ kind: 'exact', address: page.path }];
   if (HOME.test(wanted)) return [{ kind: 'exact', address: '/' }];
   const path = `/${wanted.replaceAll(' ', '-')}`;
-  if (pages.some((one) => one.path.startsWith(`${path}/`))) return [{ kind: 'begins', address: `${path}/` }];
+  const folder = [path, `${path}s`].find((one) => pages.some((page) => page.path.startsWith(`${one}/`)));
+  if (folder !== undefined) return [{ kind: 'begins', address: `${folder}/` }];
   if (pages.some((one) => one.path === path)) return [{ kind: 'exact', address: path }];
   if (isExact) return [];
-  const parts = pages.filter((_, n) => titles[n]?.includes(wanted));
+  // Two letters stand in many a title, and mean something else: “the US”.
+  const parts = wanted.length > 2 ? pages.filter((_, n) => titles[n]?.includes(wanted)) : [];
   return parts.length === 1 && parts[0] ? [{ kind: 'exact', address: parts[0].path }] : [];
 }
 
@@ -103,6 +105,10 @@ const byContent: readonly Way[] = [
       '(?:only )?(?:on |where |when |if )?(?:pages |addresses |the address )?(?:that |which )?(?:with|contain(?:s|ing)?|includ(?:es?|ing)) (?:the words? )?(?:“([^”]+)”|"([^"]+)"|([\\w/-]+)) in (?:the|their) address|(?:only )?(?:on |where |when |if )?(?:pages (?:whose|where the) address|pages|addresses|the address) (?:that |which )?(?:contain(?:s|ing)?|includ(?:es?|ing)) (?:“([^”]+)”|"([^"]+)"|([\\w/-]+))',
     ),
     ([, ...texts], { include }) => add(include, { kind: 'contains', text: texts.find(Boolean) ?? '' }),
+  ],
+  [
+    only('(?:only )?(?:on )?pages (?:whose|where the) (?:title|heading|name) .+'),
+    () => 'say what their addresses have in common, or what they hold',
   ],
   [
     only('(?:only )?(?:on )?(?:pages |addresses )?with (?:the parameter )?\\?([\\w.-]+)(?:=([^\\s]+))?'),

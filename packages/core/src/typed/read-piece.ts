@@ -8,7 +8,8 @@ import { trigger } from '../sentence/read-moment.ts';
 import { audienceSaid, devicesSaid } from '../sentence/read-reach.ts';
 import { ANCHOR_WORDS, FORMAT_WORDS } from '../sentence/words.ts';
 import { BEHAVIOUR_WAYS } from './behaviour-ways.ts';
-import { DESIGN_WAYS } from './design-ways.ts';
+import { BLOCK_WAYS } from './block-ways.ts';
+import { BOX_WAYS } from './box-ways.ts';
 import { LIMITS_WAYS } from './limits-ways.ts';
 import { MOMENT_WAYS } from './moment-ways.ts';
 import { REACH_WAYS } from './reach-ways.ts';
@@ -32,7 +33,8 @@ const WAYS: readonly Way[] = [
   ...LIMITS_WAYS,
   ...SCHEDULE_WAYS,
   ...BEHAVIOUR_WAYS,
-  ...DESIGN_WAYS,
+  ...BLOCK_WAYS,
+  ...BOX_WAYS,
   ...REACH_WAYS,
 ];
 
@@ -78,7 +80,10 @@ function placeOf(piece: string, reading: Reading): Answer {
       /^A (?:small |little )*(?:card|box)(?= (?:at|in|from|bottom|top|upper|lower|left|right))/i,
       'A fly-in',
     )
-    .replace(/^A (?:(?:sticky|small|little|thin|narrow|big|large|simple|wide) )+(?=[a-z])/i, 'A ')
+    .replace(
+      /^A (?:(?:sticky|small|little|thin|narrow|big|large|simple|wide|full[- ]width|tiny|slim|plain|discreet) )+(?=[a-z])/i,
+      'A ',
+    )
     .replace(/^A ((?:top|bottom|left|right)(?:[ -](?:left|right))?) ([a-z-]+)$/i, 'A $2 at the $1')
     .replace(/^A (?:popup)\b/i, 'A pop-up')
     .replace(/^A (?:overlay|dialog(?:ue)?)\b/i, 'A modal')
@@ -90,7 +95,7 @@ function placeOf(piece: string, reading: Reading): Answer {
     .replace(/^A (?:banner|strip)\b/i, 'A bar')
     .replace(/^(A [a-z-]+) (?=(?:bottom|top|upper|lower|left|right)\b)/i, '$1 at the ');
   const told = named.replace(
-    / (?:at|in|from|on|to) (?:the )?(.+?)(?: (?:corner|edge|side))?$/i,
+    / (?:at|in|from|on|to|along|across) (?:the )?(.+?)(?: (?:corner|edge|side))?$/i,
     (_, where: string) =>
       ` at the ${where
         .replace(/^bottom(?=.)/i, 'lower')

@@ -59,6 +59,10 @@ function inHours(reading: Reading, begin: string, end: string): Answer {
   // “1 to 3 pm” are both after noon; “9 to 5 pm” cannot be. By the clock of 24 otherwise.
   const to = timeMeant(end, true);
   const afternoon = /p\.?m/i.test(end) && /\d$/.test(begin) ? timeMeant(`${begin} pm`) : undefined;
+  // “9 to 5”, “1 pm to 5”: by the clock of 24 they would end on the next morning.
+  const isBare = (said: string) => /^\d{1,2}$/.test(said) && Number(said) <= 12;
+  const isHalf = /[ap]\.?m|noon/i.test(begin) || (isBare(begin) && Number(end) <= Number(begin));
+  if (isBare(end) && isHalf) return 'say am and pm, or count the hours to 24';
   const from = afternoon !== undefined && to !== undefined && afternoon < to ? afternoon : timeMeant(begin);
   return from === undefined || to === undefined ? NO_TIME : inSchedule(reading, 'hours', [{ from, to }]);
 }
@@ -109,6 +113,13 @@ export const SCHEDULE_WAYS: readonly Way[] = [
         untilDay(reading, `${last ?? otherLast} ${of}`, undefined),
       );
     },
+  ],
+  [
+    only(
+      `(?:only )?(?:from |between )${DAY_OF_MONTH}(?: of)? ${MONTH_NAMED} ?(?:to|until|till|and|through|-|–) ?${DAY_OF_MONTH}`,
+    ),
+    ([, first, month, last], reading) =>
+      all(fromDay(reading, `${first} ${month}`, undefined), untilDay(reading, `${last} ${month}`, undefined)),
   ],
   [
     only(`(?:only )?(?:in |during |throughout |for )?${STRETCH}(?: only)?`),

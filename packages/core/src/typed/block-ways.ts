@@ -1,13 +1,20 @@
-import type { Block, BlockKind, Message, Style, Styled } from '@velarium/contract';
+import type { Block, BlockKind, Message, Style } from '@velarium/contract';
 import { linkAddressSchema, styleSchema } from '@velarium/contract';
-import { COLOUR_ROLES } from '@velarium/contract/values';
-import { FORMAT_ANCHORS } from '../message/placement.ts';
 import { allBlocks, changeBlock } from '../message/walk.ts';
-import { ANCHOR_WORDS, FORMAT_WORDS } from '../sentence/words.ts';
 import { only } from './numbers.ts';
 import { type Answer, addDesign, type Reading, type SiteWords, type Way } from './reading.ts';
-
-type Scope = keyof Styled;
+import {
+  ALIGNED,
+  BE,
+  COLOUR,
+  colourMeant,
+  MAKE,
+  ON_DEVICE,
+  SCOPE_SAID,
+  type Scope,
+  scopeOf,
+  withStyle,
+} from './styling.ts';
 
 /** What people call a thing on a message. */
 const TARGETS: readonly (readonly [words: string, kind: BlockKind])[] = [
@@ -24,20 +31,6 @@ const TARGETS: readonly (readonly [words: string, kind: BlockKind])[] = [
 const TARGET = `(?:the |every |all )?(${TARGETS.map(([words]) => words).join('|')})`;
 const kindOf = (said: string): BlockKind | undefined =>
   TARGETS.find(([words]) => only(words).test(said))?.[1];
-
-const ON_DEVICE = '(?: (?:on|for) (?:an? |the )?(phones?|mobiles?|tablets?))?';
-const scopeOf = (said: string | undefined): Scope =>
-  said === undefined ? 'all' : /^t/i.test(said) ? 'tablet' : 'mobile';
-const SCOPE_SAID: Readonly<Record<Scope, string>> = {
-  all: '',
-  tablet: ', on tablets',
-  mobile: ', on phones',
-};
-
-const withStyle = (styled: Styled, scope: Scope, style: Style): Styled => ({
-  ...styled,
-  [scope]: { ...styled[scope], ...style },
-});
 
 /** The blocks a wish is about: the chosen one if it is of the kind, else all of it. */
 function blocksMeant(message: Message, kind: BlockKind, { chosen }: SiteWords['design']): readonly Block[] {
@@ -71,29 +64,6 @@ function restyle(
     ),
   );
 }
-/** Changes the style of the box. */
-function restyleBox(reading: Reading, said: string, device: string | undefined, style: Style): Answer {
-  if (!styleSchema.safeParse(style).success) return 'out of range';
-  const scope = scopeOf(device);
-  return addDesign(reading, `${said}${SCOPE_SAID[scope]}`, (message) => ({
-    ...message,
-    style: withStyle(message.style, scope, style),
-  }));
-}
-
-const ROLE_NAMES: Readonly<Record<string, (typeof COLOUR_ROLES)[number]>> = {
-  'the accent': 'accent',
-  'the accent colour': 'accent',
-  'accent colour': 'accent',
-  'the text colour': 'ink',
-};
-/** A colour as a role of the Look, or as people write one: `dark green`, `#0a4`, `light grey`. */
-function colourMeant(said: string, { colour }: SiteWords['design']): string | undefined {
-  const role = ROLE_NAMES[said] ?? COLOUR_ROLES.find((one) => one === said);
-  // CSS writes its names as one word.
-  return role ?? colour(said) ?? colour(said.replaceAll(/[ -]/g, ''));
-}
-const COLOUR = '((?:the )?[a-z# -]*[#a-z0-9][a-z0-9(),.% -]*)';
 
 /** Sizes step by a fifth, and never by less than two pixels. */
 const STEP = 1.2;
@@ -137,43 +107,8 @@ function resize(
   }));
 }
 
-const ALIGNED: Readonly<Record<string, Style['align']>> = {
-  left: 'start',
-  centred: 'center',
-  centered: 'center',
-  'in the middle': 'center',
-  'in the centre': 'center',
-  right: 'end',
-};
-const SHADOW_NAMES: Readonly<Record<string, Style['shadow']>> = {
-  no: 'none',
-  without: 'none',
-  'without a': 'none',
-  'a hair of a': 'hair',
-  thin: 'hair',
-  light: 'hair',
-  soft: 'lifted',
-  deep: 'floating',
-  strong: 'floating',
-};
-const MAKE = '(?:make |let |set |turn )?';
-const BE = '(?: (?:be|is|to|in|becomes?|should be|=|:))*';
-
-/** Ways of saying what it looks like. */
-export const DESIGN_WAYS: readonly Way[] = [
-  [
-    only(
-      `${MAKE}(?:(?:the )?(?:box|message)(?:’s|'s)? )?(?:the )?(?:background|ground)(?: colour)?${BE} ${COLOUR}${ON_DEVICE}|${COLOUR} background${ON_DEVICE}`,
-    ),
-    ([, colour, device, otherColour, otherDevice], reading, { design }) => {
-      const said = (colour ?? otherColour ?? '').toLowerCase();
-      const meant = colourMeant(said, design);
-      if (meant === undefined) return false;
-      return restyleBox(reading, `background ${said}`, device ?? otherDevice, {
-        ground: { kind: 'colour', colour: meant as `#${string}` },
-      });
-    },
-  ],
+/** Ways of saying what a thing on the message looks like, what it says and where it leads. */
+export const BLOCK_WAYS: readonly Way[] = [
   [
     only(
       `${MAKE}${TARGET}(?:’s|'s)?(?: (background|ground|text|letters))?(?: colour)?${BE} ${COLOUR}${ON_DEVICE}`,
@@ -209,6 +144,22 @@ export const DESIGN_WAYS: readonly Way[] = [
     },
   ],
   [
+    only(
+      `${MAKE}${TARGET}${BE} (twice|half|double|(\\d(?:\\.\\d+)?) times) (?:as (?:large|big)|the size|its size|as large as it is)${ON_DEVICE}`,
+    ),
+    ([, target = '', said = '', times, device], reading, site) => {
+      const factor = times === undefined ? (/^h/i.test(said) ? 0.5 : 2) : Number(times);
+      return resize(
+        target,
+        scopeOf(device),
+        `${said} the size`,
+        (now) => Math.round(now * factor),
+        reading,
+        site,
+      );
+    },
+  ],
+  [
     only(`${MAKE}${TARGET}(?: size| in| at)*${BE} (\\d+) ?(?:px|pixels?)?${ON_DEVICE}`),
     ([, target = '', size = '', device], reading, site) =>
       resize(target, scopeOf(device), `${size} px`, () => Number(size), reading, site),
@@ -222,15 +173,6 @@ export const DESIGN_WAYS: readonly Way[] = [
       return restyle(reading, site, { kind, scope: scopeOf(device), said: `${target} ${weight}` }, () => ({
         weight: isStrong ? 'strong' : 'normal',
       }));
-    },
-  ],
-  [
-    only(
-      `${MAKE}(?:everything|all|it)${BE} (left|centred|centered|in the middle|in the centre|right)(?:-aligned)?${ON_DEVICE}|cent(?:re|er) (?:everything|all|it)()${ON_DEVICE}`,
-    ),
-    ([, where = 'centred', device, , other], reading) => {
-      const align = ALIGNED[where.toLowerCase()];
-      return align ? restyleBox(reading, `everything ${where}`, device ?? other, { align }) : false;
     },
   ],
   [
@@ -253,99 +195,6 @@ export const DESIGN_WAYS: readonly Way[] = [
       return kind
         ? restyle(reading, site, { kind, scope, said: `no ${said}` }, () => ({ hidden: true }))
         : false;
-    },
-  ],
-  [
-    only(
-      `${MAKE}(?:it |the (?:box|message) )?(?:be )?(\\d+) ?(?:px|pixels?)? ?(?:by|x|×) ?(\\d+)(?: ?(?:px|pixels?))?${ON_DEVICE}`,
-    ),
-    ([, width = '', height = '', device], reading) =>
-      restyleBox(reading, `${width} by ${height} px`, device, {
-        width: { unit: 'px', value: Number(width) },
-        height: { unit: 'px', value: Number(height) },
-      }),
-  ],
-  [
-    only(
-      `${MAKE}(?:it |the (?:box|message) )?(?:be )?(\\d+) ?(px|pixels?|%|per ?cent)?(?: of the (?:window|screen|page))? ?(wide|high|tall)${ON_DEVICE}|(width|height)${BE} (\\d+) ?(px|pixels?|%|per ?cent)?${ON_DEVICE}`,
-    ),
-    ([, size, unit, way, device, otherWay, otherSize, otherUnit, otherDevice], reading) => {
-      const side = /^w/i.test(way ?? otherWay ?? '') ? 'width' : 'height';
-      const value = Number(size ?? otherSize);
-      const isShare = /^(?:%|per)/i.test(unit ?? otherUnit ?? '');
-      return restyleBox(reading, `${side} ${value} ${isShare ? '%' : 'px'}`, device ?? otherDevice, {
-        [side]: { unit: isShare ? 'percent' : 'px', value },
-      });
-    },
-  ],
-  [
-    only(`${MAKE}(?:corners|rounding)${BE} (\\d+)(?: ?px)?${ON_DEVICE}`),
-    ([, corners = '', device], reading) =>
-      restyleBox(reading, `corners ${corners} px`, device, { corners: Number(corners) }),
-  ],
-  [
-    only(`${MAKE}(?:(?:the )?corners )?(round(?:ed)?|square|sharp)(?: corners)?${ON_DEVICE}`),
-    ([, shape = '', device], reading) =>
-      restyleBox(reading, `corners ${shape}`, device, { corners: /^r/i.test(shape) ? 16 : 0 }),
-  ],
-  [
-    only(`(?:with )?(?:an? )?(${Object.keys(SHADOW_NAMES).join('|')}) shadow${ON_DEVICE}`),
-    ([, name = '', device], reading) =>
-      restyleBox(reading, `${name} shadow`, device, { shadow: SHADOW_NAMES[name.toLowerCase()] }),
-  ],
-  [
-    only(`${MAKE}padding${BE} (\\d+)(?: ?px)?${ON_DEVICE}`),
-    ([, room = '', device], reading) =>
-      restyleBox(reading, `padding ${room} px`, device, {
-        paddingBlock: Number(room),
-        paddingInline: Number(room),
-      }),
-  ],
-  [
-    only(
-      `(?:(no)|(?:an? )?(?:(\\d+) ?(?:px)? )?(?:([a-z ]+?) )?) ?border${ON_DEVICE}|border${BE} (?:(\\d+) ?(?:px)?)? ?([a-z# 0-9]+?)?${ON_DEVICE}`,
-    ),
-    ([, none, width, colour, device, otherWidth, otherColour, otherDevice], reading, { design }) => {
-      const said = colour ?? otherColour;
-      const meant = said === undefined ? undefined : colourMeant(said.toLowerCase(), design);
-      if (said !== undefined && meant === undefined) return false;
-      const px = none ? 0 : Number(width ?? otherWidth ?? 1);
-      return restyleBox(reading, `border ${px} px${said ? ` ${said}` : ''}`, device ?? otherDevice, {
-        borderWidth: px,
-        ...(meant ? { borderColour: meant as `#${string}` } : {}),
-      });
-    },
-  ],
-  [
-    only(
-      `(?:darken|dim) the (?:page|background)(?: behind)?(?: (?:by|to))? (\\d+) ?%|backdrop${BE} (\\d+) ?%|(no) backdrop`,
-    ),
-    ([, share, other, none], reading) => {
-      const backdropStrength = none ? 0 : Number(share ?? other);
-      return restyleBox(reading, `backdrop ${backdropStrength} %`, undefined, { backdropStrength });
-    },
-  ],
-  [
-    only(
-      `(?:(?:move|put|place|show|position)(?: it| the message)? (?:to|in|at|into|on)|at) (?:the )?(.+?)(?: (?:corner|edge|side))?${ON_DEVICE}|(?:(?:(?:move|put|place|show|position)(?: it| the message)? )?(?:to |in |at |into |on )?(?:the )?)?((?:top|upper|bottom|lower)[ -](?:left|right))(?: corner)?${ON_DEVICE}`,
-    ),
-    ([, said, onDevice, alone = '', aloneOnDevice], reading, { design }) => {
-      const [where, device] = [said ?? alone, onDevice ?? aloneOnDevice];
-      const place = where
-        .toLowerCase()
-        .replace(/^(top|bottom) (?:middle|centre|center)$/, '$1')
-        .replace(/^bottom(?=[ -])/, 'lower')
-        .replace(/^top(?=[ -])/, 'upper')
-        .replace(/^(?:middle|center)$/, 'centre')
-        .replace('-', ' ');
-      const anchor = (Object.keys(ANCHOR_WORDS) as (keyof typeof ANCHOR_WORDS)[]).find(
-        (one) => ANCHOR_WORDS[one] === place,
-      );
-      if (!anchor) return false;
-      const { format } = design.message;
-      if (!FORMAT_ANCHORS[format].includes(anchor)) return `a ${FORMAT_WORDS[format]} does not stand there`;
-      if (device !== undefined) return restyleBox(reading, `at the ${place}`, device, { anchor });
-      return addDesign(reading, `at the ${place}`, (message) => ({ ...message, anchor }));
     },
   ],
   [
