@@ -289,7 +289,7 @@ export const NAMED_PLACES: readonly Way[] = [
   ],
   [
     only(
-      `${WHO}${NOT}(?:speaking|reading|whose (?:browser|language)(?: language)? is(?: set to| in)?|(?:the )?language(?: is|:)?|with (?:the language|an? (?=[a-z]+ browser))|in) ?([a-z]+)(?: browser)?|(?:only )?(not )?(?:for |to )?([a-z]+)[- ](?:speakers|speaking(?: ${PEOPLE})?)`,
+      `${WHO}${NOT}(?:speaking|reading|whose (?:browser|language)(?: language)? is(?: set to| in)?|(?:the |their )?(?:browser )?language(?: is|:)?|with (?:the language|an? (?=[a-z]+ browser))|in) ?([a-z]+)(?: browser)?|(?:only )?(not )?(?:for |to )?([a-z]+)[- ](?:speakers|speaking(?: ${PEOPLE})?)`,
     ),
     ([, not, said, otherNot, other = ''], reading) => {
       const name = said ?? other;

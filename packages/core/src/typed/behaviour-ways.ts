@@ -96,6 +96,23 @@ export const BEHAVIOUR_WAYS: readonly Way[] = [
       }),
   ],
   [
+    only(
+      '(?:make )?(?:the )?(?:(bigger|larger|smaller) close (?:button|sign|cross)|close (?:button|sign|cross) (bigger|larger|smaller))',
+    ),
+    ([, before, after], reading, { design }) => {
+      const way = (before ?? after ?? '').toLowerCase();
+      const size = design.message.close.size + (way === 'smaller' ? -8 : 8);
+      return close(reading, `${way} close button`, { size });
+    },
+  ],
+  [
+    only(`animation ${MOTION}`),
+    ([, said = ''], reading) => {
+      const kind = kindOf(said);
+      return move(reading, 'enter', `${kind}s in`, { kind });
+    },
+  ],
+  [
     only(`${CLOSE_BUTTON} (\\d+) ?(?:px|pixels?)`),
     ([, size = ''], reading) => close(reading, `close button ${size} px`, { size: Number(size) }),
   ],
@@ -108,7 +125,7 @@ export const BEHAVIOUR_WAYS: readonly Way[] = [
   ],
   [
     only(
-      "(?:a )?click(?:s|ing)? (?:outside|beside)(?: (?:of )?(?:it|the box))? (closes|does not close|doesn’t close|doesn't close)(?: it)?|clos(?:es?|ing)(?: it)? (?:on|with|by) (?:a )?click(?:s|ing)? (?:outside|beside)(?: (?:of )?(?:it|the box))?",
+      "(?:a )?click(?:s|ing)? (?:outside|beside)(?: (?:of )?(?:it|the box))? (closes|does not close|doesn’t close|doesn't close)(?: it)?|clos(?:es?|ing)(?: it)? (?:on|with|by|when) (?:a )?click(?:s|ing)? (?:outside|beside)(?: (?:of )?(?:it|the box))?",
     ),
     ([, does = 'closes'], reading) => {
       const backdropCloses = does.toLowerCase() === 'closes';

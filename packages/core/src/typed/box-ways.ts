@@ -101,6 +101,10 @@ export const BOX_WAYS: readonly Way[] = [
       restyleBox(reading, `${name} shadow`, device, { shadow: SHADOW_NAMES[name.toLowerCase()] }),
   ],
   [
+    only('(?:make it )?(?:much |a little |a bit )?(?:wider|narrower|taller|shorter|larger|smaller|bigger)'),
+    () => 'say how wide and how high, as in “420 wide”',
+  ],
+  [
     only(`${MAKE}padding${BE} (\\d+)(?: ?px)?${ON_DEVICE}`),
     ([, room = '', device], reading) =>
       restyleBox(reading, `padding ${room} px`, device, {

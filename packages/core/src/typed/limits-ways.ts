@@ -85,6 +85,16 @@ export const LIMITS_WAYS: readonly Way[] = [
     },
   ],
   [
+    only(
+      `(?:at most|no more than|not more than|up to|max(?:imum)?) ${COUNT} an? (day|week|month|hour|session|visit)`,
+    ),
+    ([, count = '', unit = ''], reading) =>
+      addCap(reading, {
+        max: numberOf(count),
+        per: /^s|^v/i.test(unit) ? 'session' : spanOf('1', unit),
+      }),
+  ],
+  [
     only('(?:again )?(?:(?:at|on|in) )?(?:every|each) (?:session|visit)(?: again)?'),
     (_, reading) => addCap(reading, { max: 1, per: 'session' }),
   ],

@@ -5,7 +5,7 @@ import { type Heard, type Taken, takeLongest } from './take-longest.ts';
 
 /** How a piece begins that the next ones may leave out: “not on tablets or phones”. */
 const LEAD =
-  /^(?:(?:only )?(?:for |to )?(?:the )?(?:visitors|people|readers|those|everybody|anyone)(?: who)?(?: (?:are|come|came))? (?:not )?(?:from|in|with|on)|(?:visitors |people )?(?:speaking|reading)|on pages (?:with|that hold)|when (?:they|visitors|people) (?:click|press|tap|hover over|reach|see)(?: on)?|only on|not on|never on|not from|not in|only in|not|no|without|on|in|under|after|from|with|for|only)(?= )/i;
+  /^(?:(?:only )?(?:for |to )?(?:the )?(?:visitors|people|readers|those|everybody|anyone)(?: who)?(?: (?:are|come|came))? (?:not )?(?:from|in|with|on)|(?:visitors |people )?(?:speaking|reading)|on pages (?:with|that hold)|when (?:they|visitors|people) (?:click|press|tap|hover over|reach|see)(?: on)?|only on|just on|not on|never on|not from|not in|only in|not|no|without|on|in|under|after|from|with|for|only|(?:make |set )?(?:the )?(?:heading|headline|title|text|button|close button))(?= )/i;
 const LEFT_OUT = /\b(?:but|except|apart from|other than)\b/i;
 /** From whom it keeps away: “everyone except people from France”, and from Belgium too. */
 const KEEPS_FROM = /(?:^not (?:for|to)|\b(?:but|except|excluding))\b.*\b(from|speaking)\b/i;
@@ -38,6 +38,10 @@ function isAlternative({ conditions }: Reading, { isLed }: Taken, join: 'any' | 
   return join === 'any';
 }
 
+/** How a piece begins without which the one before it would mean more than was said: “all pages with a map”. */
+const QUALIFIES =
+  /^(?:with|without|that|which|whose|where|who|but|except|apart from|other than|having|containing)\b/i;
+
 const ONE_MOMENT = 'a rule has one moment for all devices; a variant or a copy can have another';
 const ONE_DESIGN = 'a design is for all devices; phones and tablets can differ';
 
@@ -54,8 +58,9 @@ export function listen(heard: Heard): Understood {
   const rest: string[] = [];
   const reasons: string[] = [];
   let lead = '';
-  /** What was understood just before; nothing where that was not. */
+  /** What was understood just before, and its first piece; nothing where that was not. */
   let before: Taken | undefined;
+  let beforeAt = 0;
   let isRefused = false;
   /** Where the moment that was said last begins among the triggers, and whether one was said of a device. */
   let momentAt = 0;
@@ -68,6 +73,7 @@ export function listen(heard: Heard): Understood {
 
   /** Names what was not understood; how many pieces that are. */
   const misunderstood = (at: number, { piece, answer, count }: Taken): number => {
+    const qualified = before;
     before = undefined;
     // What is added to it by a word is of its kind, or is not understood either.
     [lead, isRefused] = [leadOf(piece), true];
@@ -76,6 +82,12 @@ export function listen(heard: Heard): Understood {
       return count;
     }
     const whole = withItsTail(text, pieces, at, count);
+    if (qualified && isWithin(text, pieces, at) && QUALIFIES.test(piece)) {
+      restore(reading, qualified.state);
+      const last = pieces[at + whole.count - 1] as Piece;
+      rest.push(wordsOf(text, pieces[beforeAt] as Piece, last));
+      return whole.count;
+    }
     const isNothing = whole.count === 1 && pieces.length > 1 && isFiller(piece);
     if (!isNothing) rest.push(whole.words);
     return whole.count;
@@ -123,7 +135,7 @@ export function listen(heard: Heard): Understood {
     [lead, isRefused] = [leadOf(taken.piece), false];
     join(taken, by);
     if (taken.grown === 'devices' && before && isWithin(text, pieces, at)) ofDevice(before, taken.piece);
-    before = taken;
+    [before, beforeAt] = [taken, at];
     return taken.count;
   };
 

@@ -5,7 +5,7 @@ import { type Answer, addTrigger, onMoment, type Reading, setJoin, setOnce, type
 
 /** An element of the page: `.open`, `#prices`, `[data-open]`, or any selector in quotation marks. */
 const ELEMENT =
-  '(?:(?:the |a |an )?(?:button|link|element|picture|image|field|form|section|heading) )?(“[^”]+”|"[^"]+"|[.#[][^\\s,]+)';
+  '(?:(?:the |a |an )?(?:button|link|element|picture|image|field|form|section|heading) )?(“[^”]+”|"[^"]+"|[.#[][^\\s,]+)(?: (?:button|link|element|picture|field))?';
 const elementOf = (said: string): string => said.replace(/^[“"]|[”"]$/g, '');
 
 const WHO =
@@ -33,6 +33,7 @@ const SHARES: Readonly<Record<string, number>> = {
   'one third': 33,
   'one quarter': 25,
   halfway: 50,
+  'half-way': 50,
   'a quarter': 25,
   'three quarters': 75,
   'three-quarters': 75,
@@ -49,7 +50,7 @@ const scrollTo =
   (unit: 'percent' | 'pixels'): Way[1] =>
   ([, amount = ''], reading) =>
     addTrigger(reading, { kind: 'scroll', unit, amount: SHARES[amount.toLowerCase()] ?? Number(amount) });
-const SCROLLING = `(?:(?:after|on|when|once)? ?(?:${WHO} )?(?:have |has )?(?:scroll(?:ing|ed|s)?|reach(?:ing|ed|es)?|gett?(?:ing|s)?|got|read(?:ing|s)?|see(?:n|ing)?)(?: (?:down|past|to|by|through|beyond))* |after |at |past |when )?`;
+const SCROLLING = `(?:(?:after|on|when|once|if|as soon as)? ?(?:${WHO} )?(?:have |has )?(?:scroll(?:ing|ed|s)?|reach(?:ing|ed|es)?|gett?(?:ing|s)?|got|read(?:ing|s)?|see(?:n|ing)?)(?: (?:down|past|to|by|through|beyond|at least))* |after |at |past |when )?`;
 
 function holdBack(reading: Reading, count: string, unit: string): Answer {
   const notBeforeSeconds = secondsOf(count, unit);
@@ -57,6 +58,8 @@ function holdBack(reading: Reading, count: string, unit: string): Answer {
     ? setOnce(reading, 'before', notBeforeSeconds, onMoment({ notBeforeSeconds }))
     : 'from 0.1 seconds to an hour';
 }
+
+const NAME_IT = 'name it as its page does, as in “#map”, or by its words, in quotation marks';
 
 /** Ways of saying when it opens and closes. */
 export const MOMENT_WAYS: readonly Way[] = [
@@ -111,7 +114,7 @@ export const MOMENT_WAYS: readonly Way[] = [
   ],
   [
     only(
-      `(?:when |once |after |if )?(?:${WHO} )?(?:have |has )?(?:been|stay(?:s|ed|ing)?|spent|read(?:ing|s)?)(?: here| there)?(?: on (?:the|this|a) page)? (?:for )?(?:at least )?${TIME}(?: on (?:the|this|a) page)?`,
+      `(?:when |once |after |if )?(?:${WHO} )?(?:have |has )?(?:been|stay(?:s|ed|ing)?|spent|read(?:ing|s)?|linger(?:s|ed|ing)?|remain(?:s|ed|ing)?)(?: here| there)?(?: on (?:the|this|a) page)? (?:for )?(?:at least )?${TIME}(?: on (?:the|this|a) page)?`,
     ),
     ([, count = '', unit = ''], reading) =>
       addTrigger(reading, { kind: 'time', seconds: secondsOf(count, unit) }),
@@ -175,7 +178,7 @@ export const MOMENT_WAYS: readonly Way[] = [
   [only(`${SCROLLING}(\\d+) ?(?:px|pixels?)(?: of the page| scrolled| down)*`), scrollTo('pixels')],
   [
     only(
-      `(?:after|on|upon|at|when|if|before|who)? ?(?:${WHO} )?(?:(?:are|is) )?(?:(?:wants?|tries|try|starts?|begins?|moves?|decides?) to (?:leave|go|exit)|about to (?:leave|go)|on the way out|leaving|leaves?|exit|exit intent|goes? away)(?: (?:the|this) (?:page|site))?(?: by mouse)?|(?:when|as|if|on|before) (?:${WHO} )?(?:tr(?:y|ies|ying) to )?(?:clos(?:e|es|ing)|leav(?:e|es|ing)) (?:the |this )?(?:tab|window|page|browser|site)|(?:on )?mouse ?(?:leave|leaving|out|exit)|when (?:the|their) (?:mouse|pointer|cursor) (?:leaves|goes|moves)(?: (?:out of|off|towards|to|for))?(?: the (?:top of the )?(?:page|window|screen|top|tabs?|address bar|close button))?`,
+      `(?:after|on|upon|at|when|if|before|who)? ?(?:${WHO} )?(?:(?:are|is) )?(?:(?:wants?|tries|try|starts?|begins?|moves?|decides?) to (?:leave|go|exit|close)|about to (?:leave|go)|on the way out|leaving|leaves?|exit|exit intent|goes? away)(?: (?:the|this) (?:page|site))?(?: by mouse)?|(?:when|as|if|on|before) (?:${WHO} )?(?:tr(?:y|ies|ying) to )?(?:clos(?:e|es|ing)|leav(?:e|es|ing)) (?:the |this )?(?:tab|window|page|browser|site)|(?:on )?mouse ?(?:leave|leaving|out|exit)|when (?:the|their) (?:mouse|pointer|cursor) (?:leaves|goes|moves)(?: (?:out of|off|towards|to|for))?(?: the (?:top of the )?(?:page|window|screen|top|tabs?|address bar|close button))?`,
     ),
     trigger({ kind: 'exitMouse', certainty: 'likely' }),
   ],
@@ -199,7 +202,7 @@ export const MOMENT_WAYS: readonly Way[] = [
   ],
   [
     only(
-      '(?:at|on|after|when they reach|having read to)? ?(?:reading )?(?:the )?end(?: of (?:the|an) (?:article|text|post|story|entry))?|(?:after|having|once|when) (?:they (?:have )?)?(?:read(?:ing)?|finish(?:ed|ing)?(?: reading)?) (?:the|an) (?:whole )?(?:article|text|post|story|entry)|(?:after|once|when) the (?:article|text|post|story|entry) (?:has been|is|was) read(?: to the end)?',
+      `(?:at|on|after|when they reach|having read to)? ?(?:reading )?(?:the )?end(?: of (?:the|an) (?:article|text|post|story|entry))?|(?:after|having|once|when) (?:${WHO} )?(?:have |has )?read to the end|(?:after|having|once|when) (?:they (?:have )?)?(?:read(?:ing)?|finish(?:ed|ing)?(?: reading)?) (?:the|an) (?:whole )?(?:article|text|post|story|entry)|(?:after|once|when) the (?:article|text|post|story|entry) (?:has been|is|was) read(?: to the end)?`,
     ),
     trigger({ kind: 'articleEnd' }),
   ],
@@ -242,13 +245,25 @@ export const MOMENT_WAYS: readonly Way[] = [
   ],
   [
     only(
-      `${SCROLLING}(?:${SHARE}|\\d+ ?(?:%|per ?cent))(?: of)? (?:the|an|a) (?:article|text|post|story|entry)(?: (?:is|has been|was) read)?`,
+      `${SCROLLING}(?:${SHARE}|\\d+ ?(?:%|per ?cent))(?: of| through)? (?:the|an|a) (?:article|text|post|story|entry)(?: (?:is|has been|was) read)?`,
     ),
     () => 'say how much of the page, or “at the end of the article”',
   ],
   [
     only(`(?:on|when|once|after|if) (?:${WHO} )?${ACTS} (?:on |over )?(?:the|an?) [a-z][a-z -]*`),
-    () => 'name it as its page does, as in “#map”, or by its words, in quotation marks',
+    () => NAME_IT,
+  ],
+  [
+    only(
+      '(?:when|once|as soon as|if) (?:the |an? )?[a-z][a-z -]* (?:is|becomes|comes|gets) (?:visible|seen|reached|into (?:view|sight)|in view|on screen)',
+    ),
+    () => NAME_IT,
+  ],
+  [
+    only(
+      `(?:when|once|as soon as|if|after) (?:${WHO} )?(?:starts? to |begins? to )?scroll(?:s|ing|ed)?(?: down)?`,
+    ),
+    () => 'say how far, in % of the page or in pixels',
   ],
   [
     only(`${SCROLLING}${COUNT} screens?(?:fuls?)?(?: of the page| down)?`),

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { documentSentence, sentenceText } from '../sentence/rule-sentence.ts';
 import { siteWords, startOfWishes } from '../testing/site-words.ts';
+import { TYPED_BY_STRANGERS } from '../testing/typed-by-strangers.ts';
 import { TYPED } from '../testing/typed-rules.ts';
 import { readWishes } from './read-wishes.ts';
 
@@ -16,7 +17,7 @@ describe('what people type is understood whole', () => {
   it('is a hundred sentences and more', () => {
     expect(TYPED.length).toBeGreaterThan(100);
   });
-  it.each(TYPED)('%s', (typed, ...expected) => {
+  it.each([...TYPED, ...TYPED_BY_STRANGERS])('%s', (typed, ...expected) => {
     const { said, rest } = read(typed);
     expect(rest).toEqual([]);
     for (const phrase of expected) expect(said).toContain(phrase);
@@ -92,6 +93,20 @@ describe('what people type is understood whole', () => {
       'with a basket worth between 60 and 20',
       ['with a basket worth between 60 and 20 (it would be more than it is less than)'],
     ],
+    ['at night from 10 to 6', ['at night from 10 to 6 (say am and pm, or count the hours to 24)']],
+    [
+      'as soon as the visitor scrolls',
+      ['as soon as the visitor scrolls (say how far, in % of the page or in pixels)'],
+    ],
+    [
+      'when the footer is visible',
+      [
+        'when the footer is visible (name it as its page does, as in “#map”, or by its words, in quotation marks)',
+      ],
+    ],
+    ['narrower', ['narrower (say how wide and how high, as in “420 wide”)']],
+    ['all pages with a dancing bear', ['all pages with a dancing bear']],
+    ['after 5 seconds on every page except the roof', ['on every page except the roof']],
     // What hangs on a piece that is not understood is not taken by itself: it could come to mean the opposite.
     ['never dance for those who closed it', ['never dance for those who closed it']],
     ['leave them alone for five days', ['leave them alone for five days']],

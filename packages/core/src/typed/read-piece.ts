@@ -77,7 +77,7 @@ function placeOf(piece: string, reading: Reading): Answer {
     .replace(/ (?:of|on) (?:the|every|each) (?:page|window|screen|browser)$/i, '')
     .replace(/^(?:(?:show (?:it )?|it is )?(?:as )?)(?:an? )?/i, 'A ')
     .replace(
-      /^A (?:small |little )*(?:card|box)(?= (?:at|in|from|bottom|top|upper|lower|left|right))/i,
+      /^A (?:small |little |corner )*(?:card|box)(?= (?:at|in|from|bottom|top|upper|lower|left|right))/i,
       'A fly-in',
     )
     .replace(

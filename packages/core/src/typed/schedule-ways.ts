@@ -66,6 +66,13 @@ function inHours(reading: Reading, begin: string, end: string): Answer {
   const from = afternoon !== undefined && to !== undefined && afternoon < to ? afternoon : timeMeant(begin);
   return from === undefined || to === undefined ? NO_TIME : inSchedule(reading, 'hours', [{ from, to }]);
 }
+/** “6 to 9” in the evening are both after noon, and its 12 is midnight. */
+function inPart(reading: Reading, part: string | undefined, begin: string, end: string): Answer {
+  const isLate = /^(?:afternoon|evening)/i.test(part ?? '');
+  const late = (said: string): string =>
+    isLate && /^\d{1,2}$/.test(said) && Number(said) < 12 ? `${said} pm` : said;
+  return inHours(reading, late(begin), isLate && end === '12' ? 'midnight' : late(end));
+}
 function notOn(reading: Reading, first: string, last: string): Answer {
   const [from, to] = [dateMeant(first, reading.today), dateMeant(last, reading.today)];
   if (from === undefined || to === undefined) return NO_DAY;
@@ -90,6 +97,7 @@ const UNTIL =
   '(?:(?:from (?:now|today)(?: on)? )?(?:until|till|up to|through)|(?:it )?(?:end(?:ing|s)?|stop(?:ping|s)?)(?: on| at the end of)?) ';
 const AT = `(?:(?:,| at)? (?:at )?${CLOCK})?`;
 
+const PART_OF_DAY = '((?:early |late )?(?:mornings?|afternoons?|evenings?|nights?|lunch(?: ?time)?))';
 /** A time of day that cannot be a number of seconds. */
 const TIME_OF_DAY = '(\\d{1,2}[:.]\\d{2}(?: ?[ap]\\.?m\\.?)?|\\d{1,2} ?[ap]\\.?m\\.?|noon|midnight)';
 const MONTH_NAMED = `(${MONTHS.map((name) => `${name.slice(0, 3)}(?:${name.slice(3)})?`).join('|')})`;
@@ -213,13 +221,13 @@ export const SCHEDULE_WAYS: readonly Way[] = [
     ([, day = ''], reading) => all(fromDay(reading, day, undefined), untilDay(reading, day, undefined)),
   ],
   [
-    only(`(?:only )?(?:on |at )?${DAYS},? ${HOURS}`),
-    ([, days = '', begin = '', end = ''], reading) =>
-      all(onDays(reading, days), inHours(reading, begin, end)),
+    only(`(?:only )?(?:on |at )?${DAYS}(?: ${PART_OF_DAY})?,? ${HOURS}`),
+    ([, days = '', part, begin = '', end = ''], reading) =>
+      all(onDays(reading, days), inPart(reading, part, begin, end)),
   ],
   [
-    only(`(?:only )?(?:in the (?:mornings?|afternoons?|evenings?)|at night),? ${HOURS}`),
-    ([, begin = '', end = ''], reading) => inHours(reading, begin, end),
+    only(`(?:only )?(?:every day |daily )?(?:in the |at )?${PART_OF_DAY},? ${HOURS}`),
+    ([, part, begin = '', end = ''], reading) => inPart(reading, part, begin, end),
   ],
   [
     only(`(?:only )?${HOURS}(?: every day| daily)?`),

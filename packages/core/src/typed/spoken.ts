@@ -1,4 +1,4 @@
-import { COUNT, numberOf } from './numbers.ts';
+import { COUNT, numberOf, ORDINAL } from './numbers.ts';
 
 const MINUTE = '(?:m|mins?|minutes?)';
 const HOUR = '(?:h|hours?)';
@@ -7,7 +7,7 @@ const SECOND = '(?:s|secs?|seconds?)';
 
 const PART = 'heading|headline|title|text|button';
 const QUALITY =
-  '(?:(?:much |a little |a bit |slightly |a lot )?(?:larger|bigger|smaller)|bold|dark [a-z]+|light [a-z]+|white|black|red|green|blue|yellow|orange|grey|gray|brown|pink|purple)';
+  '(?:(?:much |a little |a bit |slightly |a lot )?(?:larger|bigger|smaller)|bold|cent(?:re|er)ed|dark [a-z]+|light [a-z]+|white|black|red|green|blue|yellow|orange|grey|gray|brown|pink|purple)';
 
 /** Other words for a thing, and times told in two parts, each as the ways of reading know them. */
 const SPOKEN: readonly (readonly [RegExp, (...found: string[]) => string])[] = [
@@ -15,7 +15,45 @@ const SPOKEN: readonly (readonly [RegExp, (...found: string[]) => string])[] = [
   [/\bURLs\b/gi, () => 'addresses'],
   [/\bURL\b/gi, () => 'address'],
   [/\b(\d+) ?[x×](?= (?:per|an?|each|every|in)\b)/gi, (_, count) => `${count} times`],
-  [/ please$/i, () => ''],
+  [/^(?:please|pls|plz) | please$/i, () => ''],
+  [/\b(they|who)[’']ve\b/gi, (_, who) => `${who} have`],
+  [/\bfor (?:more|longer) than (?=\d|an? |one |half )/gi, () => 'for '],
+  [
+    new RegExp(`^(?:an? )?${COUNT} ?(${SECOND}|${MINUTE}) delay$`, 'i'),
+    (_, count, unit) => `after ${count} ${unit}`,
+  ],
+  [/^just (?=before )/i, () => ''],
+  [/^(?:nowhere|on no pages?) (?:but|except|other than)(?: (?:in|on))? /i, () => 'only in '],
+  [/^everything (?=(?:on|in|under) )/i, () => 'everywhere '],
+  [/^(?:not|never) twice (?:in|on|per|during) (?:the same |one |an? )?/i, () => 'once per '],
+  [/^(?:with )?(?:at least )?(.+) between (?:two )?(?:showings|times)$/i, (_, span) => `once every ${span}`],
+  [/^(?:runs?|running|live|active|valid) (?=from |between |until |on |in )/i, () => ''],
+  [/^address (?=contain|includ|begin|start|end|has|with)/i, () => 'the address '],
+  [/^(?:the )?address (?:is|equals) (?=\/)/i, () => 'only on '],
+  [/^exclud(?:e|es|ed|ing) (?:the )?/i, () => 'except '],
+  [/^((?:only )?(?:for |on )?)both /i, (_, to) => to ?? ''],
+  [
+    new RegExp(`\\b(${ORDINAL} (?:session|visit)) and (?:up|on|onwards|above|beyond)$`, 'i'),
+    (_, from) => `${from} or later`,
+  ],
+  [/\b(?:who have|with|having) (?:an? |the )?basket$/i, () => 'with something in the basket'],
+  [/^(.+ times|once|twice) (?:max(?:imum)?|tops)$/i, (_, often) => `at most ${often}`],
+  [/^(?:repeat(?:s|ed|ing)?|again) (?=every|once|after)/i, () => ''],
+  [/^(?:do not|don[’']t|never|no) (?:ever )?repeat(?:s|ing)?(?: it)?$/i, () => 'once'],
+  [
+    /^until (?:they|the visitor|somebody|someone|visitors|people) (?:have |has )?(?:sign(?:s|ed)? up|subscribed?s?|answer(?:s|ed)?|convert(?:s|ed)?)$/i,
+    () => 'after a conversion never again',
+  ],
+  [/^(?:a )?delay(?:ed)?(?: of| by|:)? /i, () => 'after '],
+  [/^wait(?:ing)? (?:until|till) /i, () => 'when '],
+  [/^not while (?:on|in) /i, () => 'not in '],
+  [/^(?:right |straight )?(?:at|from) the (?:very )?(?:start|beginning|outset)$/i, () => 'at once'],
+  [
+    /^use (.+) for (?:the )?(button|heading|headline|title|text|background)s?$/i,
+    (_, how, part) => `${part} ${how}`,
+  ],
+  [/^animation[: ]+/i, () => 'animation '],
+  [/^add (?=an? )/i, () => 'with '],
   [/\b(?:a|one|every|each) fortnight\b/gi, (said) => (/^e/i.test(said ?? '') ? 'every 2 weeks' : '2 weeks')],
   [/ per (?:person|user|reader|customer|head)$/i, () => ' per visitor'],
   [/(?<=\b(?:day|week|month|hour|session|visit)s?) (?:per|for each|for every) visitor$/i, () => ''],
@@ -52,7 +90,7 @@ const SPOKEN: readonly (readonly [RegExp, (...found: string[]) => string])[] = [
     () => 'not for ',
   ],
   [
-    /\b(?:give (?:it|them) a (?:rest|break|pause)|leave (?:them|people|visitors) (?:alone|in peace)|keep (?:it )?(?:quiet|away)) (?=for )/gi,
+    /\b(?:give (?:it|them) a (?:rest|break|pause)|leave (?:them|people|visitors)(?: alone| in peace| be)?|keep (?:it )?(?:quiet|away)) (?=for )/gi,
     () => 'stays away ',
   ],
   [/\bit (?:was|has been|gets) (?:closed|dismissed)\b/gi, () => 'it is closed'],
@@ -97,18 +135,21 @@ const SPOKEN: readonly (readonly [RegExp, (...found: string[]) => string])[] = [
   ],
 ];
 
+const QUOTED = /“[^”]*”|"[^"]*"/g;
 /** The same in plainer words; what stands in quotation marks is somebody's own. */
-export const plainly = (piece: string): string =>
-  /[“"]/.test(piece)
-    ? piece
-    : SPOKEN.reduce(
-        (said, [words, write]) => said.replace(words, (...found) => write(...(found as string[]))),
-        piece,
-      );
+export function plainly(piece: string): string {
+  const quoted: string[] = [];
+  const unquoted = piece.replace(QUOTED, (own) => `“${quoted.push(own) - 1}”`);
+  const plain = SPOKEN.reduce(
+    (said, [words, write]) => said.replace(words, (...found) => write(...(found as string[]))),
+    unquoted,
+  );
+  return plain.replace(/“(\d+)”/g, (_, nth) => quoted[nth] ?? '');
+}
 
 /** What begins a wish and says nothing of it: `show it`, `it should open`. */
 const FILLER =
-  '(?:please |it should |it |i want it to |we want it to )*(?:show|display|open|appear|come|present|pop up)(?:s|ing)?(?: (?:it|this|them|the (?:message|campaign|pop-?up|box)))?';
+  '(?:please |it should |it |i want it to |we want it to |only |make it |let it )*(?:show up|come up|show|display|open|appear|come|present|pop up|trigger|fire)(?:s|ing)?(?: (?:it|this|them|(?:the |a |this )?(?:message|campaign|pop-?up|box)))?';
 const ALL_FILLER = new RegExp(`^${FILLER}$`, 'i');
 const BEGINS_AS_FILLER = new RegExp(`^${FILLER}(?: only)? (?=\\S)`, 'i');
 export const isFiller = (piece: string): boolean => ALL_FILLER.test(piece);

@@ -1,4 +1,4 @@
-import { BEGINS_ANEW, type Piece, wordsOf } from './pieces.ts';
+import { BEGINS_ANEW, isWithin, type Piece, wordsOf } from './pieces.ts';
 import { readPiece } from './read-piece.ts';
 import { type Answer, keepState, type Reading, restore, type SiteWords, type State } from './reading.ts';
 import { plainly, withoutFiller } from './spoken.ts';
@@ -45,6 +45,8 @@ export function takeLongest(
     );
     return { piece, answer, count, grown, isLed, state };
   };
+  const isOnePhrase = (count: number): boolean =>
+    pieces.slice(at + 1, at + count).every((_, n) => isWithin(text, pieces, at + 1 + n));
   for (let count = Math.min(MOST_PIECES, pieces.length - at); count > 0; count--) {
     const piece = wordsOf(text, first, pieces[at + count - 1] as Piece);
     const isNew = BEGINS_ANEW.test(piece);
@@ -53,7 +55,10 @@ export function takeLongest(
     for (const said of ways) {
       const taken = take(said, count, led.includes(said));
       if (taken.answer === true) return taken;
-      if (typeof taken.answer === 'string') refused ??= { ...taken, piece };
+      if (typeof taken.answer !== 'string') continue;
+      refused ??= { ...taken, piece };
+      // Of one phrase that cannot be had nothing shorter is meant.
+      if (isOnePhrase(count)) return refused;
     }
   }
   return (
