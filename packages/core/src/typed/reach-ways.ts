@@ -74,7 +74,7 @@ function take(list: PageRule[], typed: string, words: SiteWords): Answer {
 }
 /** What lies under an address is a folder's; on an address is that page. */
 const inside = (where: string | undefined, typed: string): string =>
-  where?.toLowerCase() === 'under' ? typed.replace(/^\/[^\s*?#]*[^\s*?#/]$/, '$&/') : typed;
+  where?.toLowerCase() === 'under' ? `pages under ${typed}` : typed;
 const EVERYWHERE =
   '(?:on |across )?(?:everywhere|anywhere|(?:every|each|any) page|all (?:the )?pages|(?:the )?(?:whole|entire) site)(?: (?:on|of|across) (?:the|this|our) site)?';
 const BUT = '(?:but(?: not)?|except(?: for)?|apart from|other than|save|without|not|never)(?: on| in)?';
