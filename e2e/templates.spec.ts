@@ -43,6 +43,8 @@ interface Windows {
 const test = base.extend<object, { windows: Windows }>({
   windows: [
     async ({ browser, worker }, use) => {
+      // Once: of the template before, only its campaign is in the way of the next.
+      await worker.restore();
       const keep = async (options: BrowserContextOptions) => {
         const context = await newVisitor(browser, options);
         worker.keeps.add(context);
@@ -124,12 +126,12 @@ async function expectEveryStepAccessible(stage: Page): Promise<void> {
 
 for (const { id, name, message } of TEMPLATES) {
   test(`the template ${name}: what the stage shows is what pages show, and everybody can use it`, async ({
-    velarium,
+    worker,
     windows,
   }, testInfo) => {
-    await restAll(velarium);
-    const [site] = await velarium.query<{ id: string }>('SELECT id FROM site ORDER BY created_at LIMIT 1');
-    const campaign = await publish(velarium, { template: id });
+    await restAll(worker);
+    const [site] = await worker.query<{ id: string }>('SELECT id FROM site ORDER BY created_at LIMIT 1');
+    const campaign = await publish(worker, { template: id });
 
     const stage = await windows.stageAt(`/sites/${site?.id}/campaigns/${campaign}`);
     await stage.getByRole('button', { name: /^Real size/ }).click();
@@ -146,7 +148,7 @@ for (const { id, name, message } of TEMPLATES) {
 
     const compare = async (device: DeviceName) => {
       const page = windows.visitorOn(device);
-      await openEmptied(page, `${velarium.fell}/about`);
+      await openEmptied(page, `${worker.fell}/about`);
       await expect(page.locator('velarium-message .card')).toBeVisible();
       await picturesReady(page);
       if (hasGround(message)) await groundsReady(page.locator('velarium-message'));

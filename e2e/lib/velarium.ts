@@ -12,6 +12,7 @@ import pg from 'pg';
 import { choosePorts } from '../../scripts/lib/ports.mjs';
 import { startWhole } from '../../scripts/lib/whole.mjs';
 import { keepPristine } from './demo-tables.ts';
+import { pagesNow } from './pages-now.ts';
 
 /** A whole Velarium with the demo as it was seeded. */
 export interface Velarium {
@@ -140,10 +141,12 @@ export const test = base.extend<
     const log = `${worker.home}/logs/server.log`;
     const before = readFileSync(log).length;
     await use(worker);
+    const hasFailed = testInfo.status !== testInfo.expectedStatus;
+    if (hasFailed) await testInfo.attach('pages.txt', { body: await pagesNow(browser) });
     // A visit left open would go on in the next test, and be counted there.
     for (const context of browser.contexts())
       if (context !== studioBrowser.context() && !worker.keeps.has(context)) await context.close();
-    if (testInfo.status !== testInfo.expectedStatus) {
+    if (hasFailed) {
       const lines = readFileSync(log).subarray(before);
       await testInfo.attach('server.log', { body: lines, contentType: 'text/plain' });
     }

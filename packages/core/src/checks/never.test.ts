@@ -252,6 +252,21 @@ describe('another campaign in the way', () => {
         barOf({ moment: { notBeforeSeconds: 5 } }),
       ),
     ],
+    [
+      'of which each of two moments must have come, one of them later',
+      found(
+        mine(),
+        barOf({
+          moment: {
+            join: 'all',
+            triggers: [
+              { kind: 'time', seconds: 5 },
+              { kind: 'time', seconds: 20 },
+            ],
+          },
+        }),
+      ),
+    ],
     ['that comes once a visitor', found(mine(), barOf({ limits: { caps: [{ max: 1, per: 'ever' }] } }))],
     ['that comes to nobody without memory', found(mine(), barOf({ limits: { withoutMemory: 'never' } }))],
     ['for some only', found(mine(), barOf({ reach: { audience: allOf([{ kind: 'visitor', is: 'new' }]) } }))],
@@ -261,6 +276,15 @@ describe('another campaign in the way', () => {
     ],
   ])('%s is none', (_what, codes) => {
     expect(codes).toEqual([]);
+  });
+  it('is one when the sooner of its two moments opens it', () => {
+    const triggers = [
+      { kind: 'time', seconds: 5 },
+      { kind: 'time', seconds: 20 },
+    ] as const;
+    expect(found(mine(), barOf({ moment: { join: 'any', triggers: [...triggers] } }))).toEqual([
+      'warn busy.after',
+    ]);
   });
   it('is one at the same edge of a phone, though elsewhere on desktops', () => {
     const placed = {

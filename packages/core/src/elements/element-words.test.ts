@@ -28,6 +28,34 @@ describe('an element in a word or two', () => {
   });
 });
 
+it.each<[selector: string, isFragile: boolean, why: RegExp]>([
+  ['.book', false, /a name of its own/],
+  ['a', false, /the only one of its kind/],
+  ['#tours .book', false, /what it stands in/],
+  ['#tours a', false, /what it stands in/],
+  ['ul .book', false, /what it stands in/],
+  ['#tours > li:nth-of-type(2) > a:nth-of-type(1)', true, /counting within “#tours”/],
+  ['li:nth-of-type(2) > a:nth-of-type(1)', true, /by counting: another element/],
+])('where only %s finds it alone, it is found so', (only, isFragile, why) => {
+  const chain = [
+    element({ classes: ['book'] }),
+    element({ tag: 'li', nth: 2 }),
+    element({ tag: 'ul', id: 'tours' }),
+  ];
+  expect(steadySelector(chain, (selector) => selector === only)).toEqual({
+    selector: only,
+    isFragile,
+    why: expect.stringMatching(why),
+  });
+});
+it('of several that nothing tells apart the first is meant', () => {
+  expect(steadySelector([element({ classes: ['book'] })], () => false)).toMatchObject({
+    selector: '.book',
+    isFragile: true,
+  });
+  expect(steadySelector([], () => true)).toMatchObject({ selector: 'body', isFragile: true });
+});
+
 it('what can only be counted to is said to be fragile', () => {
   const list = element({ tag: 'ul', id: 'tours' });
   const chain = [element({ tag: 'li', nth: 3 }), list];

@@ -34,6 +34,13 @@ describe('the places in which two documents differ', () => {
   ])('%s', (_what, after, places) => {
     expect(changedPlaces<unknown>(base, after)).toEqual(places);
   });
+  it('something where there was none is one place, however much it is', () => {
+    const nobody = { rule: { audience: null } };
+    const some = { rule: { audience: { groups: [], join: 'any' } } };
+    expect(changedPlaces<unknown>(nobody, some)).toEqual(['rule.audience']);
+    expect(changedPlaces<unknown>(some, nobody)).toEqual(['rule.audience']);
+    expect(changedPlaces<unknown>({ list: [] }, { list: { a: 1 } })).toEqual(['list']);
+  });
 });
 
 describe('two people’s changes', () => {

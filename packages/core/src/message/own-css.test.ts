@@ -12,6 +12,12 @@ describe('CSS of one’s own', () => {
     ['filter: grayscale(1) sepia(20%)', { filter: 'grayscale(1) sepia(20%)' }],
     ['text-decoration: underline 2px', { 'text-decoration': 'underline 2px' }],
     ['', {}],
+    // As much as each unit may be.
+    ['line-height: 3em', { 'line-height': '3em' }],
+    ['letter-spacing: -0.1em', { 'letter-spacing': '-0.1em' }],
+    ['letter-spacing: -0.1rem', { 'letter-spacing': '-0.1rem' }],
+    ['text-shadow: -12px 40px 3ch red', { 'text-shadow': '-12px 40px 3ch red' }],
+    ['line-height: 300%', { 'line-height': '300%' }],
   ])('%j is taken', (text, declarations) => {
     expect(readOwnCss(text)).toEqual({ declarations, fault: undefined });
   });
@@ -32,6 +38,15 @@ describe('CSS of one’s own', () => {
     ['text-indent: -9999px', /cannot be set here/],
     ['letter-spacing: -40px', /out of bounds/],
     ['line-height: 0', /out of bounds/],
+    ['line-height: 3.1em', /out of bounds/],
+    ['letter-spacing: -0.11em', /out of bounds/],
+    ['letter-spacing: -0.11rem', /out of bounds/],
+    ['text-shadow: -13px 0 red', /out of bounds/],
+    ['text-shadow: 0 41px red', /out of bounds/],
+    ['text-shadow: 0 3.1ch red', /out of bounds/],
+    ['line-height: 301%', /out of bounds/],
+    ['font-style: oblique 361deg', /out of bounds/],
+    ['font-style: oblique -1.1turn', /out of bounds/],
     ['line-height: .1em', /lines on one another/],
     ['filter: opacity(0)', /“opacity\(\)” cannot be used here/],
     ['filter: blur(90px)', /“blur\(\)” cannot be used here/],

@@ -136,6 +136,28 @@ describe('before and after', () => {
     const found = compareStretches(days(0, [999, ...week]), days(8, [...week, 0, 0]));
     expect(found).toMatchObject({ daysBefore: 7, daysAfter: 7, ratio: 1 });
   });
+  // Worked by hand from the formulas of McCullagh and Nelder (6.2, 9.2); the quantiles of Student's distribution are those of
+  // any handbook's table.
+  it.each<[string, number[], number[], { degrees: number; quantile: number; unevenness: number }]>([
+    ['even days', [10, 14, 12], [20, 26, 23], { degrees: 4, quantile: 2.7764, unevenness: 1 }],
+    ['uneven days', [4, 20, 12], [10, 40, 19], { degrees: 4, quantile: 2.7764, unevenness: 7.8188 }],
+    [
+      'a matched week each',
+      week,
+      week.map((count) => count * 2),
+      { degrees: 6, quantile: 2.4469, unevenness: 1 },
+    ],
+    ['six days before', week.slice(1), week, { degrees: 11, quantile: 2.201, unevenness: 3.9464 }],
+  ])('of %s the interval is the handbook’s', (_of, before, after, { quantile, unevenness }) => {
+    const found = compareStretches(days(0, before), days(before.length, after));
+    const sum = (counts: number[]) => counts.reduce((all, count) => all + count, 0);
+    const ratio = sum(after) / after.length / (sum(before) / before.length);
+    const reach = quantile * Math.sqrt(unevenness * (1 / sum(before) + 1 / sum(after)));
+    expect(found.unevenness).toBeCloseTo(unevenness, 3);
+    expect(found.ratio).toBeCloseTo(ratio, 9);
+    expect(found.low).toBeCloseTo(ratio * Math.exp(-reach), 3);
+    expect(found.high).toBeCloseTo(ratio * Math.exp(reach), 3);
+  });
   it('is wider where days are more uneven than chance', () => {
     const even = compareStretches(days(0, [...week, ...week]), days(14, [...week, ...week]));
     const wild = week.map((count, n) => (n % 2 ? count * 2 : 5));

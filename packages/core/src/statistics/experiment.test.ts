@@ -64,6 +64,15 @@ describe('what an experiment says', () => {
     const later = [...growing(150, [0.05, 0.08]), ...growing(150, [0.05, 0.05], 57).slice(56)];
     expect(experimentVerdict(later, plan).look?.day).toBe(found.look?.day);
   });
+  // The test pools the two rates, the interval does not: common practice, worked by hand for 400 and 450 of 1000 each.
+  it('its looks are tested with the rates pooled and told with them apart', () => {
+    const [look] = experimentVerdict(growing(1000, [0.4, 0.45], 1), plan).stories[0]?.looks ?? [];
+    expect(look?.difference).toBeCloseTo(0.05, 12);
+    expect(look?.z).toBeCloseTo(0.05 / Math.sqrt((0.425 * 0.575 * 2) / 1000), 9);
+    const half = (look?.boundary ?? 0) * Math.sqrt((0.4 * 0.6 + 0.45 * 0.55) / 1000);
+    expect(look?.high).toBeCloseTo(0.05 + half, 9);
+    expect(look?.low).toBeCloseTo(0.05 - half, 9);
+  });
   it('that the present one is better', () => {
     expect(experimentVerdict(growing(150, [0.08, 0.05]), plan).code).toBe('present');
   });

@@ -1,0 +1,17 @@
+import { expect, it } from 'vitest';
+import { createTally } from './tally.ts';
+
+const showing = { day: 0, device: 'desktop', page: '/a', second: 8 } as const;
+
+// Mean and variance of a sample, common practice: visitors with 2, 1, none and 3 showings have 1.5 on average, with a variance of 5/3.
+it('showings have the interval of how they are spread over visitors', () => {
+  const tally = createTally('a', 1, 4);
+  for (const [nth, times] of [2, 1, 0, 3].entries())
+    for (let n = 0; n < times; n++) tally.opened(nth, showing);
+  const half = 1.959964 * Math.sqrt((5 / 3) * 4);
+  const { showings, reached } = tally.result(4, 1000);
+  expect(reached.value).toBe(3000);
+  expect(showings.value).toBe(6000);
+  expect(showings.low).toBe(Math.round((6 - half) * 1000));
+  expect(showings.high).toBe(Math.round((6 + half) * 1000));
+});
