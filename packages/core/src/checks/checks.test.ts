@@ -302,6 +302,15 @@ describe('the way out is followed to its end, on each device', () => {
     ],
     ['a form is no way out', message([stepOf('a', 'first', newBlock('form'))]), 'desktop'],
     [
+      'a button to the step that is meant, of several',
+      message([
+        stepOf('a', 'first', button('x', { action: { kind: 'step', step: 'c' } })),
+        stepOf('b', 'other'),
+        stepOf('c', 'other', button('z')),
+      ]),
+      undefined,
+    ],
+    [
       'words in the colour of their ground',
       message([stepOf('a', 'first', button('x', { style: paper }))]),
       'desktop',

@@ -180,6 +180,17 @@ describe('what is worth a look', () => {
     expect(codes(list)).toEqual([]);
   });
 
+  it('what can happen on a page comes in the order in which it opens', () => {
+    const { coverage, campaigns } = ask([{ change: after(20) }, { change: after(5) }, { change: after(9) }]);
+    const names = new Map(campaigns.map(({ id, name }) => [id, name]));
+    expect(coverage.on(0).map((n) => names.get(coverage.campaigns[n]?.id ?? ''))).toEqual(['C2', 'C3', 'C1']);
+  });
+  it('of pages nobody has looked at no share is said', () => {
+    const [note] = ask([
+      { include: PAGES.slice(0, 3).map(({ path }) => ({ kind: 'exact', address: path })) },
+    ]).notes();
+    expect(note?.text).toBe('Nothing can appear on 1 page of 4, with 0 % of all page views: /shop.');
+  });
   it('is said with names and figures', () => {
     const [note] = ask([{ include: [{ kind: 'begins', address: '/tours' }] }]).notes();
     expect(note?.text).toBe('Nothing can appear on 2 pages of 4, with 60 % of all page views: / and /shop.');

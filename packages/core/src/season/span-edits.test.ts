@@ -61,7 +61,10 @@ describe('whole days', () => {
     expect(ids(whole)).not.toContain('weekdays');
     expect(ids(of({ blackouts: [CHRISTMAS] }))).not.toContain('out');
     expect(ids(always)).not.toContain('in');
-    expect(ids(always, { from: '2026-12-21', to: '2026-12-27' })).not.toContain('weekdays');
+    const week = { from: '2026-12-21', to: '2026-12-27' };
+    expect(ids(always, week)).not.toContain('weekdays');
+    expect(ids(of({ days: [1] }), week)).not.toContain('weekdays');
+    expect(ids(of({ days: [1] }), { ...week, to: '2026-12-26' })).toContain('weekdays');
   });
   it('with the last that was left out let in again, it runs always', () => {
     expect(named(dayEdits(of({ blackouts: [CHRISTMAS] }), CHRISTMAS), 'in')?.schedule).toBeNull();
