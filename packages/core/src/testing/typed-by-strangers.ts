@@ -102,6 +102,11 @@ export const TYPED_BY_STRANGERS: readonly (readonly [typed: string, ...said: str
   ['every day at lunch from 12 to 2 pm', 'between 12:00 and 14:00'],
   ['Saturday mornings 9 to 12', 'on Saturdays, between 09:00 and 12:00'],
   ['on Friday evenings from 6 to 9', 'on Fridays, between 18:00 and 21:00'],
+  ['evenings 6:30 to 9', 'between 18:30 and 21:00'],
+  ['10 am to 12', 'between 10:00 and 12:00'],
+  ['10 pm to 06:00', 'between 22:00 and 06:00 the next day'],
+  ['22 to 6', 'between 22:00 and 06:00 the next day'],
+  ['midnight to 6', 'between 00:00 and 06:00'],
   ['evenings 8 to 12', 'between 20:00 and 24:00'],
   ['corner box bottom left', 'A fly-in at the lower left'],
 ];

@@ -55,14 +55,16 @@ function untilDay(reading: Reading, said: string, time: string | undefined, isBe
 function onDays(reading: Reading, said: string): Answer {
   return inSchedule(reading, 'days', daysMeant(said));
 }
+const hourOf = (said: string): number =>
+  /noon/i.test(said) ? 12 : Number.parseFloat(said.replace(':', '.'));
 function inHours(reading: Reading, begin: string, end: string): Answer {
   // “1 to 3 pm” are both after noon; “9 to 5 pm” cannot be. By the clock of 24 otherwise.
   const to = timeMeant(end, true);
   const afternoon = /p\.?m/i.test(end) && /\d$/.test(begin) ? timeMeant(`${begin} pm`) : undefined;
-  // “9 to 5”, “1 pm to 5”: by the clock of 24 they would end on the next morning.
-  const isBare = (said: string) => /^\d{1,2}$/.test(said) && Number(said) <= 12;
-  const isHalf = /[ap]\.?m|noon/i.test(begin) || (isBare(begin) && Number(end) <= Number(begin));
-  if (isBare(end) && isHalf) return 'say am and pm, or count the hours to 24';
+  // “9 to 5”, “1 pm to 5:30”: by the clock of 24 they would end on the next morning. A nought before it says that clock.
+  const isHalf = /p\.?m|noon/i.test(begin) || (/a\.?m|^(?!0)\d/i.test(begin) && hourOf(end) <= hourOf(begin));
+  if (/^(?!0)[\d:.]+$/.test(end) && hourOf(end) <= 12 && hourOf(begin) <= 12 && isHalf)
+    return 'say am and pm, or count the hours to 24';
   const from = afternoon !== undefined && to !== undefined && afternoon < to ? afternoon : timeMeant(begin);
   return from === undefined || to === undefined ? NO_TIME : inSchedule(reading, 'hours', [{ from, to }]);
 }
@@ -70,7 +72,7 @@ function inHours(reading: Reading, begin: string, end: string): Answer {
 function inPart(reading: Reading, part: string | undefined, begin: string, end: string): Answer {
   const isLate = /^(?:afternoon|evening)/i.test(part ?? '');
   const late = (said: string): string =>
-    isLate && /^\d{1,2}$/.test(said) && Number(said) < 12 ? `${said} pm` : said;
+    isLate && /^\d{1,2}(?:[:.]\d{2})?$/.test(said) && hourOf(said) < 12 ? `${said} pm` : said;
   return inHours(reading, late(begin), isLate && end === '12' ? 'midnight' : late(end));
 }
 function notOn(reading: Reading, first: string, last: string): Answer {
