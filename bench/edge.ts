@@ -9,13 +9,15 @@ import pg from 'pg';
 import { from as copyFrom, to as copyTo } from 'pg-copy-streams';
 import { startCluster } from '../scripts/lib/cluster.mjs';
 import { choosePorts } from '../scripts/lib/ports.mjs';
-import { startWhole } from '../scripts/lib/whole.mjs';
+import { programEnv, startOne, startWhole } from '../scripts/lib/whole.mjs';
 import { type Figure, perSecond, times } from './measure.ts';
 
 const SECONDS = 6;
 const EVENTS = 50;
 const CALLS = 6000;
 const CONNECTIONS = 40;
+/** As a monitor usually asks: common practice. */
+const SCRAPED_EVERY_MS = 5000;
 const USER_AGENT = 'Mozilla/5.0 (X11; Linux x86_64) Chrome/156.0.0.0 Safari/537.36';
 
 const hex = (bytes: number) => randomBytes(bytes).toString('hex');
@@ -36,7 +38,11 @@ export async function measureEdge(): Promise<Figure[]> {
   const client = new pg.Client({ connectionString: cluster.url });
   await client.connect();
   try {
-    return [await measureManifest(ports.edge, home), await measureIntake(ports, client)];
+    return [
+      await measureManifest(ports.edge, home),
+      await measureWatched({ databaseUrl: cluster.url, home, ports }),
+      await measureIntake(ports, client),
+    ];
   } finally {
     await client.end();
     await whole.stop();
@@ -45,8 +51,61 @@ export async function measureEdge(): Promise<Figure[]> {
   }
 }
 
+const manifestOf = (edgePort: number) => `http://127.0.0.1:${edgePort}/tag/quillonfell2/manifest.json`;
+/** Answers a second. */
+const askAgainAndAgain = (url: string, headers = {}): Promise<number> =>
+  autocannon({ url, headers, connections: 20, duration: SECONDS }).then(({ requests }) => requests.average);
+
+interface Installation {
+  readonly databaseUrl: string;
+  readonly home: string;
+  readonly ports: Record<'studio' | 'edge' | 'fell' | 'skerry' | 'standins' | 'smtp', number>;
+}
+
+/** Two edges of one installation, one of them with its figures asked for by somebody, in turns. */
+async function measureWatched(installation: Installation): Promise<Figure> {
+  const edges = await choosePorts({ plain: 0, watched: 0, watch: 0 });
+  const start = (port: number, more = {}) =>
+    startOne(
+      'server',
+      installation,
+      {
+        ...programEnv(installation),
+        VELARIUM_EDGE_PORT: String(port),
+        VELARIUM_EDGE_FOLDER: `${installation.home}/edge-${port}`,
+        ...more,
+      },
+      ['--role=edge'],
+    );
+  const started = [start(edges.plain), start(edges.watched, { VELARIUM_WATCH_PORT: String(edges.watch) })];
+  try {
+    await Promise.all(started.map(({ ready }) => ready));
+    const asked = { plain: [] as number[], watched: [] as number[] };
+    const scrape = setInterval(
+      () => void fetch(`http://127.0.0.1:${edges.watch}/metrics`).catch(() => {}),
+      SCRAPED_EVERY_MS,
+    );
+    for (const of of ['plain', 'watched', 'watched', 'plain'] as const)
+      asked[of].push(await askAgainAndAgain(manifestOf(edges[of])));
+    clearInterval(scrape);
+    const [plain = 0, watched = 0] = [asked.plain, asked.watched].map(
+      (seen) => seen.reduce((sum, one) => sum + one, 0) / seen.length,
+    );
+    return {
+      what: 'manifest requests of an edge whose figures are asked for',
+      ours: perSecond(watched),
+      reference: `the same edge without figures ${perSecond(plain)}`,
+      ratio: times(watched / plain),
+      target: 'at least 0.9x',
+      isMet: watched / plain >= 0.9,
+    };
+  } finally {
+    for (const edge of started) await edge.stop();
+  }
+}
+
 async function measureManifest(edgePort: number, home: string): Promise<Figure> {
-  const url = `http://127.0.0.1:${edgePort}/tag/quillonfell2/manifest.json`;
+  const url = manifestOf(edgePort);
   const response = await fetch(url);
   const etag = response.headers.get('etag') ?? '';
   const file = `${home}/manifest.json`;
@@ -57,15 +116,11 @@ async function measureManifest(edgePort: number, home: string): Promise<Figure> 
   const barePort = await new Promise<number>((resolve) =>
     bare.once('message', (port) => resolve(Number(port))),
   );
-  const run = (address: string, headers = {}) =>
-    autocannon({ url: address, headers, connections: 20, duration: SECONDS }).then(
-      ({ requests }) => requests.average,
-    );
-  await run(url);
-  const plain = await run(`http://127.0.0.1:${barePort}/`);
-  const ours = await run(url);
-  const again = await run(`http://127.0.0.1:${barePort}/`);
-  const notModified = await run(url, { 'if-none-match': etag });
+  await askAgainAndAgain(url);
+  const plain = await askAgainAndAgain(`http://127.0.0.1:${barePort}/`);
+  const ours = await askAgainAndAgain(url);
+  const again = await askAgainAndAgain(`http://127.0.0.1:${barePort}/`);
+  const notModified = await askAgainAndAgain(url, { 'if-none-match': etag });
   bare.kill();
   const reference = (plain + again) / 2;
   return {

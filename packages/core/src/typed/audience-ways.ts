@@ -298,6 +298,20 @@ export const NAMED_PLACES: readonly Way[] = [
     },
   ],
   [
+    only(
+      `(?:only |just )?${WHO}${NOT}(?:living )?(?:in|from|outside(?: of)?) (?:the )?(?:europe|africa|asia|oceania|(?:north|south|latin|central) america|scandinavia|eu|european union|balkans|baltics?|middle east|nordic countries|nordics)`,
+    ),
+    () => 'say which countries',
+  ],
+  [
+    only(`(?:only )?(?:for )?(?:known|recognised|familiar) ${PEOPLE}(?: only)?`),
+    () => 'say “returning”, or “signed in”',
+  ],
+  [
+    only(`(?:only )?(?:for )?(?:unknown|anonymous|unrecognised) ${PEOPLE}(?: only)?`),
+    () => 'say “new”, or “not signed in”',
+  ],
+  [
     only('(?:only )?(?:not )?(?:for |to )?(?:the )?([a-z]+?)s?(?: only)?'),
     ([, name = '']) =>
       codesOf('language').has(name.toLowerCase())

@@ -198,6 +198,10 @@ export const BLOCK_WAYS: readonly Way[] = [
     },
   ],
   [
+    only('(?:the )?(?:button|heading|headline|title)(?: text| label)?: ?[^“",;]+'),
+    () => 'put its words in quotation marks',
+  ],
+  [
     only(
       '(?:link |make |let )?(?:the )?button (?:should |must |to )?(?:leads? |goes |go |links? |opens? |takes? (?:them|people|visitors) )?(?:to )?((?:/|#|https?:|mailto:|tel:)\\S*)( in a new (?:tab|window))?',
     ),

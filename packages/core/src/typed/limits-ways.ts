@@ -52,6 +52,7 @@ const withhold = (reading: Reading, holdout: number): Answer =>
   holdoutSchema.safeParse(holdout).success
     ? setOnce(reading, 'holdout', holdout, onLimits({ holdout }))
     : 'out of range';
+const RANKS = 'say which priority, from 1, the lowest, to 9';
 const rank = (reading: Reading, priority: number): Answer =>
   ruleSchema.shape.limits.shape.priority.safeParse(priority).success
     ? setOnce(reading, 'priority', priority, onLimits({ priority }))
@@ -144,9 +145,32 @@ export const LIMITS_WAYS: readonly Way[] = [
   ],
   ...DEEDS.flatMap(pausing),
   [
-    only('(?:with )?(?:a )?(?:very )?(?:low|lower|high|higher|medium|normal|middle) priority'),
-    () => 'say which, from 1, the lowest, to 9',
+    only(
+      `(?:after|once|when|if) (?:${WHO} )?(?:have |has )?(?:closed|dismissed|seen|met) it (?:twice|${COUNT} times)`,
+    ),
+    () => 'say how often it may show; closes are not counted one by one',
   ],
+  [
+    only(
+      '(?:let|give|giving|letting) (?:the )?(?:others?|other (?:messages|campaigns))(?: ones)? (?:go first|(?:a )?precedence|(?:a )?priority|the first go)',
+    ),
+    () => RANKS,
+  ],
+  [
+    only('(?:as |it is )?the (?:most|least) important(?: one| message| campaign)?'),
+    ([said = ''], reading) => rank(reading, / most /i.test(` ${said} `) ? 9 : 1),
+  ],
+  [
+    only(
+      '(?:keep|hold|leave) (?:out |back |away )?(?:(half)|(?:a|one) (third|quarter|fifth|tenth)) of (?:all |the |our )*(?:visitors|people|readers|traffic)(?: (?:out|back|away))?',
+    ),
+    ([, half, part = ''], reading) =>
+      withhold(
+        reading,
+        half ? 50 : ({ third: 33, quarter: 25, fifth: 20, tenth: 10 }[part.toLowerCase()] ?? 0),
+      ),
+  ],
+  [only('(?:with )?(?:a )?(?:very )?(?:low|lower|high|higher|medium|normal|middle) priority'), () => RANKS],
   [
     only(
       `(?:wait |leave |keep )?(?:at least )?${SPAN} (?:of (?:quiet|rest) )?between (?:any )?(?:two |other )?(?:messages|pop-?ups|campaigns)|(?:at most |no more than )?(?:one|${COUNT}) (?:messages?|pop-?ups?) (?:per|a|each|every) (?:day|week|session|visit|page)`,

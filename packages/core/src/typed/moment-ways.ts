@@ -5,7 +5,7 @@ import { type Answer, addTrigger, onMoment, type Reading, setJoin, setOnce, type
 
 /** An element of the page: `.open`, `#prices`, `[data-open]`, or any selector in quotation marks. */
 const ELEMENT =
-  '(?:(?:the |a |an )?(?:button|link|element|picture|image|field|form|section|heading) )?(“[^”]+”|"[^"]+"|[.#[][^\\s,]+)(?: (?:button|link|element|picture|field))?';
+  '(?:(?:the |a |an )?(?:(?:button|link|element|picture|image|field|form|section|heading) )?)?(“[^”]+”|"[^"]+"|[.#[][^\\s,]+)(?: (?:button|link|element|picture|field))?';
 const elementOf = (said: string): string => said.replace(/^[“"]|[”"]$/g, '');
 
 const WHO =
@@ -114,7 +114,7 @@ export const MOMENT_WAYS: readonly Way[] = [
   ],
   [
     only(
-      `(?:when |once |after |if )?(?:${WHO} )?(?:have |has )?(?:been|stay(?:s|ed|ing)?|spent|read(?:ing|s)?|linger(?:s|ed|ing)?|remain(?:s|ed|ing)?)(?: here| there)?(?: on (?:the|this|a) page)? (?:for )?(?:at least )?${TIME}(?: on (?:the|this|a) page)?`,
+      `(?:when |once |after |if )?(?:${WHO} )?(?:have |has )?(?:been |were )?(?:been|here|stay(?:s|ed|ing)?|spent|read(?:ing|s)?|linger(?:s|ed|ing)?|remain(?:s|ed|ing)?)(?: here| there)?(?: on (?:the|this|a) page)? (?:for )?(?:at least )?${TIME}(?: on (?:the|this|a) page)?`,
     ),
     ([, count = '', unit = ''], reading) =>
       addTrigger(reading, { kind: 'time', seconds: secondsOf(count, unit) }),
@@ -225,7 +225,7 @@ export const MOMENT_WAYS: readonly Way[] = [
   ],
   [
     only(
-      `(?:from|on|at|after|for) the ${ORDINAL} (?:(?:page|page view|view)(?: of (?:the|a) (?:session|visit))?)(?: on(?:wards)?)?`,
+      `(?:from|on|at|after|for) (?:the|their) ${ORDINAL} (?:(?:page|page view|view)(?: of (?:the|a) (?:session|visit))?)(?: on(?:wards)?)?`,
     ),
     ([, nth = ''], reading) =>
       addTrigger(reading, { kind: 'count', of: 'viewsInSession', atLeast: ordinalOf(nth) }),

@@ -79,7 +79,22 @@ describe('what people type is understood whole', () => {
     ],
     ['after a short delay', ['after a short delay (say after how many seconds)']],
     ['at least 10 seconds', ['at least 10 seconds (say “after” so long, or “not before”)']],
-    ['with low priority', ['with low priority (say which, from 1, the lowest, to 9)']],
+    ['with low priority', ['with low priority (say which priority, from 1, the lowest, to 9)']],
+    [
+      'let other messages go first',
+      ['let other messages go first (say which priority, from 1, the lowest, to 9)'],
+    ],
+    ['visitors from Scandinavia', ['visitors from Scandinavia (say which countries)']],
+    ['for known visitors', ['for known visitors (say “returning”, or “signed in”)']],
+    ['unknown visitors only', ['unknown visitors only (say “new”, or “not signed in”)']],
+    [
+      'after they have closed it twice',
+      ['after they have closed it twice (say how often it may show; closes are not counted one by one)'],
+    ],
+    [
+      'title: Clear skies tonight, after 9 s',
+      ['title: Clear skies tonight (put its words in quotation marks)'],
+    ],
     [
       'wait at least 2 minutes between any two messages',
       ['wait at least 2 minutes between any two messages (a site says that for all its campaigns, in Site)'],

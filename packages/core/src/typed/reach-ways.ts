@@ -160,6 +160,13 @@ export const REACH_WAYS: readonly Way[] = [
     only(`(?:only |just )?(?:on |for |to )?(?:an? |the )?${DEVICE}(?: users| visitors)?(?: only| alone)?`),
     ([, name = ''], reading) => onDevice(reading, name, false),
   ],
+  [
+    only(
+      '(?:only )?(?:on |in )?(/[^\\s*?#]*[^\\s*?#/])/? and (?:all (?:of )?|everything )?(?:(?:its|the) )?(?:sub-?pages|pages (?:under|below|beneath)(?: it)?|(?:under|below|beneath)(?: it)?)',
+    ),
+    ([, address = ''], { include }) =>
+      include.push({ kind: 'exact', address }, { kind: 'begins', address: `${address}/` }) > 0,
+  ],
   [only(EVERYWHERE), (_, { include }) => include.push({ kind: 'every' }) > 0],
   [
     only(`${EVERYWHERE},? ${BUT} (.+)`),

@@ -23,6 +23,7 @@ const SPOKEN: readonly (readonly [RegExp, (...found: string[]) => string])[] = [
     (_, count, unit) => `after ${count} ${unit}`,
   ],
   [/^just (?=before )/i, () => ''],
+  [/\b(?:who|that) (?:have )?searched(?: for .+)?$/i, () => 'from search'],
   [/^(?:nowhere|on no pages?) (?:but|except|other than)(?: (?:in|on))? /i, () => 'only in '],
   [/^everything (?=(?:on|in|under) )/i, () => 'everywhere '],
   [/^(?:not|never) twice (?:in|on|per|during) (?:the same |one |an? )?/i, () => 'once per '],

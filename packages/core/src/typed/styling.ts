@@ -6,7 +6,7 @@ export type Scope = keyof Styled;
 
 /** Ways of beginning a change, and of saying what becomes of a thing. */
 export const MAKE = '(?:make |let |set |turn )?';
-export const BE = '(?: (?:be|is|to|in|becomes?|should be|=|:))*';
+export const BE = '(?: (?:be|is|to|in|becomes?|should be|=|:)|:)*';
 
 export const ON_DEVICE = '(?: (?:on|for) (?:an? |the )?(phones?|mobiles?|tablets?))?';
 export const scopeOf = (said: string | undefined): Scope =>
