@@ -80,7 +80,7 @@ const deedOf = (said: string): Extract<Condition, { kind: 'campaign' }>['what'] 
 export const WHO_WAYS: readonly Way[] = [
   [
     only(
-      `${WHO}${NOT}(?:being )?(?:signed|logged)[- ]?in(?: ${PEOPLE})?|(?:only )?(not )?(?:for |to )?(?:the |our )?(?:(?:signed|logged)[- ]?in )?members(?: only)?`,
+      `(?:(?:if|when|while) )?(?:they(?:’re|'re)? )?${WHO}${NOT}(?:being )?(?:signed|logged)[- ]?in(?: ${PEOPLE})?|(?:only )?(not )?(?:for |to )?(?:the |our )?(?:(?:signed|logged)[- ]?in )?members(?: only)?`,
     ),
     ([, not, other], reading) => addCondition(reading, { kind: 'signedIn', is: true }, Boolean(not ?? other)),
   ],
@@ -312,7 +312,7 @@ export const NAMED_PLACES: readonly Way[] = [
     () => 'say “new”, or “not signed in”',
   ],
   [
-    only('(?:only )?(?:not )?(?:for |to )?(?:the )?([a-z]+?)s?(?: only)?'),
+    only(`(?:only )?(?:not )?(?:for |to )?(?:the )?([a-z]+?)s?(?: ${PEOPLE})?(?: only)?`),
     ([, name = '']) =>
       codesOf('language').has(name.toLowerCase())
         ? 'say from where they are, or which language they speak'

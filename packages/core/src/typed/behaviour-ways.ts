@@ -125,10 +125,10 @@ export const BEHAVIOUR_WAYS: readonly Way[] = [
   ],
   [
     only(
-      "(?:a )?click(?:s|ing)? (?:outside|beside)(?: (?:of )?(?:it|the box))? (closes|does not close|doesn’t close|doesn't close)(?: it)?|clos(?:es?|ing)(?: it)? (?:on|with|by|when) (?:a )?click(?:s|ing)? (?:outside|beside)(?: (?:of )?(?:it|the box))?",
+      "(?:a )?click(?:s|ing)? (?:outside|beside)(?: (?:of )?(?:it|the box))? (closes|does not close|doesn’t close|doesn't close)(?: it)?|(?:(no|not?|do not|don’t|don't|never) )?clos(?:es?|ing)(?: it)? (?:on|with|by|when) (?:an? )?outside clicks?|clos(?:es?|ing)(?: it)? (?:on|with|by|when) (?:a )?click(?:s|ing)? (?:outside|beside)(?: (?:of )?(?:it|the box))?",
     ),
-    ([, does = 'closes'], reading) => {
-      const backdropCloses = does.toLowerCase() === 'closes';
+    ([, does = 'closes', not], reading) => {
+      const backdropCloses = does.toLowerCase() === 'closes' && not === undefined;
       return addDesign(
         reading,
         `a click beside it ${backdropCloses ? 'closes it' : 'does not close it'}`,

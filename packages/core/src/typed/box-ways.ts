@@ -101,6 +101,10 @@ export const BOX_WAYS: readonly Way[] = [
       restyleBox(reading, `${name} shadow`, device, { shadow: SHADOW_NAMES[name.toLowerCase()] }),
   ],
   [
+    only('(?:more|less|some|extra) (?:padding|room|space|white space)'),
+    () => 'say how much, as in “padding 24”',
+  ],
+  [
     only('(?:make it )?(?:much |a little |a bit )?(?:wider|narrower|taller|shorter|larger|smaller|bigger)'),
     () => 'say how wide and how high, as in “420 wide”',
   ],

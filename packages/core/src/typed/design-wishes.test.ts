@@ -80,6 +80,7 @@ describe('wishes about the design', () => {
     ['make the heading twice as large', (one) => blockOf(one, 'heading')?.style.all.textSize, 48],
     ['heading half the size', (one) => blockOf(one, 'heading')?.style.all.textSize, 12],
     ['with a dark green background', ({ style }) => style.all.ground, { kind: 'colour', colour: '#006400' }],
+    ['no close on outside click', ({ backdropCloses }) => backdropCloses, false],
     ['heading: bold', (one) => blockOf(one, 'heading')?.style.all.weight, 'strong'],
     ['add a soft shadow', ({ style }) => style.all.shadow, 'lifted'],
     ['bigger close button', ({ close }) => close.size, 44],

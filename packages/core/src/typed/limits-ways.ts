@@ -16,7 +16,10 @@ const DEEDS: readonly (readonly [string, 'afterClose' | 'afterNo' | 'afterConver
     `(?:a |the |it )?(?:clos(?:e|es|ed|ing)|being closed|is closed|dismissed|dismissing(?: it)?|${WHO} (?:close|closes|closed|have closed|has closed|dismiss|dismissed)(?: it)?)`,
     'afterClose',
   ],
-  [`(?:a |the )?(?:no|refusal|refusing|saying no|${WHO} (?:refuses?|refused|says? no|said no))`, 'afterNo'],
+  [
+    `(?:a |the )?(?:no|refusal|refusing|declin(?:ed|ing)|saying no|${WHO} (?:refuses?|refused|declines?|declined|says? no|said no))`,
+    'afterNo',
+  ],
   [
     '(?:a |the )?(?:conversion|converting|sign(?:ing)?[- ]?up|subscribing|subscription|subscribed|converted|signed up|answer(?:ing|ed)?|' +
       `${WHO} (?:have |has )?(?:convert(?:s|ed)?|signs? up|signed up|answer(?:s|ed)?|subscribed?|subscribes))`,
@@ -162,6 +165,17 @@ export const LIMITS_WAYS: readonly Way[] = [
   ],
   [
     only(
+      `(?:only )?(?:for |to )?(?:every )?(\\d+|one|two|three) (?:in|of|out of) (?:every |each )?${COUNT} (?:visitors|people|readers)`,
+    ),
+    ([, some = '', all = ''], reading) => {
+      const shown = (numberOf(some) / numberOf(all)) * 100;
+      return Number.isInteger(shown) && shown <= 100
+        ? withhold(reading, 100 - shown)
+        : 'say which share, in whole %';
+    },
+  ],
+  [
+    only(
       '(?:keep|hold|leave) (?:out |back |away )?(?:(half)|(?:a|one) (third|quarter|fifth|tenth)) of (?:all |the |our )*(?:visitors|people|readers|traffic)(?: (?:out|back|away))?',
     ),
     ([, half, part = ''], reading) =>
@@ -193,7 +207,7 @@ export const LIMITS_WAYS: readonly Way[] = [
   ],
   [
     only(
-      '(?:with )?(?:the )?(?:highest|top) priority|before (?:all (?:the )?others?|everything else|every other (?:message|campaign))|ahead of (?:all (?:the )?others?|everything else)',
+      '(?:with )?(?:the )?(?:highest|top) priority|before (?:all (?:the )?(?:others?|other (?:messages|campaigns))|everything else|every other (?:message|campaign))|ahead of (?:all (?:the )?others?|everything else)',
     ),
     (_, reading) => rank(reading, 9),
   ],

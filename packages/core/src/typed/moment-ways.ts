@@ -72,7 +72,7 @@ export const MOMENT_WAYS: readonly Way[] = [
   ],
   [
     only(
-      `(?:when |while |after |if |once )?(?:${WHO} )?(?:(?:are|is|have been|has been|being|sits?) )?(?:idle|inactive|still|(?:without|no) (?:any )?(?:movement|activity|action|interaction)|nothing (?:happens|moves|has happened)|(?:does?|do|doing|have done|has done) nothing|(?:does|do)(?:n’t|n't| not) move|stops? moving) for ${TIME}`,
+      `(?:when |while |after |if |once )?(?:${WHO} )?(?:(?:are|is|have been|has been|being|sits?) )?(?:idle|inactive|still|(?:without|no) (?:any )?(?:movement|activity|action|interaction)|nothing (?:happens|moves|has happened)|(?:does?|do|doing|have done|has done) nothing|(?:does|do)(?:n’t|n't| not) move|stops? moving)(?: for)? ${TIME}`,
     ),
     ([, count = '', unit = ''], reading) =>
       addTrigger(reading, { kind: 'inactivity', seconds: secondsOf(count, unit) }),
@@ -121,7 +121,7 @@ export const MOMENT_WAYS: readonly Way[] = [
   ],
   [
     only(
-      `(?:only )?(?:after |wait(?:ing)? |when )?${TIME}(?: (?:on (?:the|this|a|that) page|later|have passed|of reading|after (?:arriving|arrival|(?:the )?(?:page )?load(?:ing|s|ed)?|the page (?:opens|has opened|has loaded|is open))))?`,
+      `(?:only )?(?:after |wait(?:ing)? |when )?${TIME}(?: (?:on (?:the|this|a|that) page|in|later|have passed|of reading|after (?:arriving|arrival|(?:the )?(?:page )?load(?:ing|s|ed)?|the page (?:opens|has opened|has loaded|is open))))?`,
     ),
     ([, count = '', unit = ''], reading) =>
       addTrigger(reading, { kind: 'time', seconds: secondsOf(count, unit) }),
@@ -153,7 +153,7 @@ export const MOMENT_WAYS: readonly Way[] = [
   ],
   [
     only(
-      '(?:on|at|after|when)? ?(?:the )?(?:page )?(?:has |is )?load(?:ed|s|ing)?|when the page (?:has |is )?load(?:s|ed)',
+      '(?:on|at|after|when)? ?(?:the )?(?:page )?(?:has |is )?load(?:ed|s|ing)?|when the page (?:has |is )?(?:fully )?load(?:s|ed)|(?:when|once|after) the page (?:has |is )?(?:finished|done) loading',
     ),
     trigger({ kind: 'load', when: 'loaded' }),
   ],
@@ -178,7 +178,7 @@ export const MOMENT_WAYS: readonly Way[] = [
   [only(`${SCROLLING}(\\d+) ?(?:px|pixels?)(?: of the page| scrolled| down)*`), scrollTo('pixels')],
   [
     only(
-      `(?:after|on|upon|at|when|if|before|who)? ?(?:${WHO} )?(?:(?:are|is) )?(?:(?:wants?|tries|try|starts?|begins?|moves?|decides?) to (?:leave|go|exit|close)|about to (?:leave|go)|on the way out|leaving|leaves?|exit|exit intent|goes? away)(?: (?:the|this) (?:page|site))?(?: by mouse)?|(?:when|as|if|on|before) (?:${WHO} )?(?:tr(?:y|ies|ying) to )?(?:clos(?:e|es|ing)|leav(?:e|es|ing)) (?:the |this )?(?:tab|window|page|browser|site)|(?:on )?mouse ?(?:leave|leaving|out|exit)|when (?:the|their) (?:mouse|pointer|cursor) (?:leaves|goes|moves)(?: (?:out of|off|towards|to|for))?(?: the (?:top of the )?(?:page|window|screen|top|tabs?|address bar|close button))?`,
+      `(?:after|on|upon|at|when|if|before|who)? ?(?:${WHO} )?(?:(?:are|is) )?(?:(?:wants?|tries|try|starts?|begins?|moves?|decides?) to (?:leave|go|exit|close)|about to (?:leave|go)|on the way out|leaving|leaves?|exit|(?:exit|leaving|leave)[- ]intent|goes? away)(?: (?:the|this) (?:page|site))?(?: by mouse)?|(?:when|as|if|on|before) (?:${WHO} )?(?:tr(?:y|ies|ying) to )?(?:clos(?:e|es|ing)|leav(?:e|es|ing)) (?:the |this )?(?:tab|window|page|browser|site)|(?:on )?mouse ?(?:leave|leaving|out|exit)|when (?:the|their) (?:mouse|pointer|cursor) (?:leaves|goes|moves)(?: (?:out of|off|towards|to|for))?(?: the (?:top of the )?(?:page|window|screen|top|tabs?|address bar|close button))?`,
     ),
     trigger({ kind: 'exitMouse', certainty: 'likely' }),
   ],
@@ -190,19 +190,19 @@ export const MOMENT_WAYS: readonly Way[] = [
   ],
   [
     only(
-      `(?:on|at|by)? ?(?:the )?back (?:button|gesture|key)|(?:on )?going back|(?:when|if|as) ${WHO} (?:(?:press|hit|tap|use|click)(?:es|s)?|go(?:es)?|tr(?:y|ies) to go) (?:the )?back(?: (?:button|gesture|key))?`,
+      `(?:on|at|by)? ?(?:the )?back (?:button|gesture|key)|(?:on )?going back|(?:when|if|once) (?:the )?back (?:button|key) is (?:pressed|used|hit|clicked|tapped)|(?:when|if|as) ${WHO} (?:(?:press|hit|tap|use|click)(?:es|s)?|go(?:es)?|tr(?:y|ies) to go) (?:the )?back(?: (?:button|gesture|key))?`,
     ),
     trigger({ kind: 'exitTouch', by: 'back' }),
   ],
   [
     only(
-      `(?:on|when|after)? ?(?:${WHO} )?(?:com(?:e|es|ing) back|return(?:s|ing)?) (?:to|from) (?:the|this|another) tab`,
+      `(?:on|when|after|if)? ?(?:${WHO} )?(?:(?:com|switch|go)(?:e|es|ing)? back|return(?:s|ing)?) (?:to|from) (?:the|this|our|another) tab`,
     ),
     trigger({ kind: 'tabReturn' }),
   ],
   [
     only(
-      `(?:at|on|after|when they reach|having read to)? ?(?:reading )?(?:the )?end(?: of (?:the|an) (?:article|text|post|story|entry))?|(?:after|having|once|when) (?:${WHO} )?(?:have |has )?read to the end|(?:after|having|once|when) (?:they (?:have )?)?(?:read(?:ing)?|finish(?:ed|ing)?(?: reading)?) (?:the|an) (?:whole )?(?:article|text|post|story|entry)|(?:after|once|when) the (?:article|text|post|story|entry) (?:has been|is|was) read(?: to the end)?`,
+      `(?:at|on|after|when they reach|having read to)? ?(?:reading )?(?:the )?end(?: of (?:the|an) (?:article|text|post|story|entry))?|(?:after|having|once|when) (?:${WHO} )?(?:have |has )?read to the end|(?:after|having|once|when) (?:they (?:have )?)?(?:read(?:ing)?|finish(?:ed|ing)?(?: reading)?) (?:the|an) (?:whole )?(?:article|text|post|story|entry)|(?:after|once|when) the (?:whole |entire )?(?:article|text|post|story|entry) (?:has been|is|was) read(?: to the end)?`,
     ),
     trigger({ kind: 'articleEnd' }),
   ],
@@ -229,6 +229,11 @@ export const MOMENT_WAYS: readonly Way[] = [
     ),
     ([, nth = ''], reading) =>
       addTrigger(reading, { kind: 'count', of: 'viewsInSession', atLeast: ordinalOf(nth) }),
+  ],
+  [
+    only('(?:from|on|at) page (?:view )?(\\d+)(?: on(?:wards)?)?'),
+    ([, nth = ''], reading) =>
+      addTrigger(reading, { kind: 'count', of: 'viewsInSession', atLeast: Number(nth) }),
   ],
   [
     only(

@@ -41,7 +41,7 @@ function pagesMeant(typed: string, words: SiteWords, isExact = false): PageRule[
     .toLowerCase()
     .replace(/^(?:on |in |under )/, '')
     .replace(
-      /^(?:the pages? (?:of|under|in)|(?:any |all |every )?pages? (?:of|under|in)(?: the (?:group|kind))?|(?:the )?pages? (?:called|named|titled)|every(?:thing)?(?: page)? (?:under|in)|the|all|every|any)\s+(?:the\s+)?/,
+      /^(?:the pages? (?:of|under|in)|(?:any |all |every )?pages? (?:of|under|in)(?: the (?:group|kind))?|(?:the )?pages? (?:called|named|titled)|every(?:thing)?(?: page)? (?:under|in)|the|all|every|any|whole|entire)\s+(?:the\s+)?(?:whole\s+|entire\s+)?/,
       '',
     )
     .replace(/\s+(?:pages?|section|area|articles?|posts?)$/, '');
@@ -76,7 +76,7 @@ function take(list: PageRule[], typed: string, words: SiteWords): Answer {
 const inside = (where: string | undefined, typed: string): string =>
   where?.toLowerCase() === 'under' ? `pages under ${typed}` : typed;
 const EVERYWHERE =
-  '(?:on |across )?(?:everywhere|anywhere|(?:every|each|any) page|all (?:the )?pages|(?:the )?(?:whole|entire) site)(?: (?:on|of|across) (?:the|this|our) site)?';
+  '(?:on |across )?(?:everywhere|anywhere|all(?=,? (?:but|except|apart|other))|(?:every|each|any) page|all (?:the )?pages|(?:the )?(?:whole|entire) site)(?: (?:on|of|across) (?:the|this|our) site)?';
 const BUT = '(?:but(?: not)?|except(?: for)?|apart from|other than|save|without|not|never)(?: on| in)?';
 
 /** A rule by what stands in an address, or on the page. */
@@ -116,7 +116,7 @@ const byContent: readonly Way[] = [
   ],
   [
     only(
-      '(?:only )?(?:on )?pages (?:with|that have|that hold|having) (?:an? |the )?(?:element )?(“[^”]+”|"[^"]+"|[.#[][^\\s]+)',
+      '(?:only )?(?:on )?pages (?:with|that have|that hold|having) (?:an? |the )?(?:element )?(“[^”]+”|"[^"]+"|[.#[][^\\s]+)(?: element)?',
     ),
     ([, selector = ''], { include }) =>
       add(include, { kind: 'holds', selector: selector.replace(/^[“"]|[”"]$/g, '') }),
@@ -159,6 +159,12 @@ export const REACH_WAYS: readonly Way[] = [
   [
     only(`(?:only |just )?(?:on |for |to )?(?:an? |the )?${DEVICE}(?: users| visitors)?(?: only| alone)?`),
     ([, name = ''], reading) => onDevice(reading, name, false),
+  ],
+  [
+    only(
+      '(?:only )?(?:on |for )?(?:large|big|small|wide|narrow|mobile) (?:screens?|windows?|displays?)(?: only)?',
+    ),
+    () => 'say desktops, tablets or phones',
   ],
   [
     only(

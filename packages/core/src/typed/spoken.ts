@@ -1,4 +1,4 @@
-import { COUNT, numberOf, ORDINAL } from './numbers.ts';
+import { COUNT, numberOf, ORDINAL, ordinalOf } from './numbers.ts';
 
 const MINUTE = '(?:m|mins?|minutes?)';
 const HOUR = '(?:h|hours?)';
@@ -8,6 +8,13 @@ const SECOND = '(?:s|secs?|seconds?)';
 const PART = 'heading|headline|title|text|button';
 const QUALITY =
   '(?:(?:much |a little |a bit |slightly |a lot )?(?:larger|bigger|smaller)|bold|cent(?:re|er)ed|dark [a-z]+|light [a-z]+|white|black|red|green|blue|yellow|orange|grey|gray|brown|pink|purple)';
+
+/** “8 in the evening”, “2 at night”. */
+function halfDay(hour: number, minutes: string, part: string): string {
+  const isMorning = part === 'morning' || (part === 'night' && hour < 6);
+  if (hour === 12 && part === 'night') return 'midnight';
+  return hour > 12 ? `${hour}${minutes || ':00'}` : `${hour}${minutes} ${isMorning ? 'am' : 'pm'}`;
+}
 
 /** Other words for a thing, and times told in two parts, each as the ways of reading know them. */
 const SPOKEN: readonly (readonly [RegExp, (...found: string[]) => string])[] = [
@@ -23,6 +30,26 @@ const SPOKEN: readonly (readonly [RegExp, (...found: string[]) => string])[] = [
     (_, count, unit) => `after ${count} ${unit}`,
   ],
   [/^just (?=before )/i, () => ''],
+  [/ at the very most$/i, () => ' at most'],
+  [/^once,? and (?:then )?never again$/i, () => 'once'],
+  [/^(?:visible|shown|displayed) (?=(?:on|in|to|for) )/i, () => ''],
+  [/^(only )?for (?=(?:all |every )?(?:pages?|addresses) )/i, (_, alone) => `${alone ?? ''}on `],
+  [/^closed on (?=(?:the )?\d)/i, () => 'not on '],
+  [/^rank (?=\d)/i, () => 'priority '],
+  [/\bnew ?comers?\b|\bfirst[- ]timers?\b/gi, () => 'new visitors'],
+  [new RegExp(`\\b${COUNT} times or more\\b`, 'gi'), (_, count) => `at least ${count} times`],
+  [
+    /^after (?:an? |the )?(close|no|conversion|sign[- ]?up): (?!never)(?=.)/i,
+    (_, deed) => `after a ${deed} stays away for `,
+  ],
+  [
+    new RegExp(`\\bthe ${ORDINAL} of (?=(?:jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec))`, 'gi'),
+    (_, day) => `${ordinalOf(day ?? '')} `,
+  ],
+  [
+    /\b(\d{1,2})((?:[:.]\d\d)?) (?:in the|at) (morning|afternoon|evening|night)\b/gi,
+    (_, hour, minutes, part) => halfDay(Number(hour), minutes ?? '', part ?? ''),
+  ],
   [/\b(?:who|that) (?:have )?searched(?: for .+)?$/i, () => 'from search'],
   [/^(?:nowhere|on no pages?) (?:but|except|other than)(?: (?:in|on))? /i, () => 'only in '],
   [/^everything (?=(?:on|in|under) )/i, () => 'everywhere '],
