@@ -231,7 +231,7 @@ export const MOMENT_WAYS: readonly Way[] = [
       addTrigger(reading, { kind: 'count', of: 'viewsInSession', atLeast: ordinalOf(nth) }),
   ],
   [
-    only('(?:from|on|at) page (?:view )?(\\d+)(?: on(?:wards)?)?'),
+    only('from page (?:view )?(\\d+) on(?:wards)?'),
     ([, nth = ''], reading) =>
       addTrigger(reading, { kind: 'count', of: 'viewsInSession', atLeast: Number(nth) }),
   ],
