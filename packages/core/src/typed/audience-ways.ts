@@ -9,7 +9,9 @@ const condition =
   (_, reading) =>
     addCondition(reading, one, not);
 
-const PEOPLE = '(?:visitors?|readers?|people|guests?|users?|customers?|shoppers|members|ones)';
+const PEOPLE = '(?:visitors?|readers?|people|users?|customers?|shoppers|ones)';
+/** Who is called a member is signed in, which is said besides. */
+const MEMBERS = `(?:${PEOPLE}|members)`;
 const WHO = `(?:(?:only )?(?:for |to )?(?:the )?(?:${PEOPLE}|those|(?:every|some|any)(?:body|one))(?: who(?:’re|’ve)?)? ?)?(?:who )?(?:are |is |have |has )?`;
 const NOT = "(not |never |(?:have|has|are|is)(?:n’t|n't) )?";
 const more = (said: string | undefined): Comparison =>
@@ -80,7 +82,7 @@ const deedOf = (said: string): Extract<Condition, { kind: 'campaign' }>['what'] 
 export const WHO_WAYS: readonly Way[] = [
   [
     only(
-      `(?:(?:if|when|while) )?(?:they(?:’re|'re)? )?${WHO}${NOT}(?:being )?(?:signed|logged)[- ]?in(?: ${PEOPLE})?|(?:only )?(not )?(?:for |to )?(?:the |our )?(?:(?:signed|logged)[- ]?in )?members(?: only)?`,
+      `(?:(?:if|when|while) )?(?:they(?:’re|'re)? )?${WHO}${NOT}(?:being )?(?:signed|logged)[- ]?in(?: ${MEMBERS})?|(?:only )?(not )?(?:for |to )?(?:the |our )?(?:(?:signed|logged)[- ]?in )?members(?: only)?`,
     ),
     ([, not, other], reading) => addCondition(reading, { kind: 'signedIn', is: true }, Boolean(not ?? other)),
   ],
@@ -306,6 +308,10 @@ export const NAMED_PLACES: readonly Way[] = [
   [
     only(`(?:only )?(?:for )?(?:known|recognised|familiar) ${PEOPLE}(?: only)?`),
     () => 'say “returning”, or “signed in”',
+  ],
+  [
+    only('(?:only )?(?:not )?(?:for |to )?(?:the )?guests?(?: only)?'),
+    () => 'say “visitors”, or “not signed in”',
   ],
   [
     only(`(?:only )?(?:for )?(?:unknown|anonymous|unrecognised) ${PEOPLE}(?: only)?`),

@@ -77,11 +77,11 @@ export function listen(heard: Heard): Understood {
     before = undefined;
     // What is added to it by a word is of its kind, or is not understood either.
     [lead, isRefused] = [leadOf(piece), true];
-    if (typeof answer === 'string') {
-      refuse(piece, answer);
-      return count;
-    }
     const whole = withItsTail(text, pieces, at, count);
+    if (typeof answer === 'string') {
+      refuse(whole.words, answer);
+      return whole.count;
+    }
     if (qualified && isWithin(text, pieces, at) && QUALIFIES.test(piece)) {
       restore(reading, qualified.state);
       const last = pieces[at + whole.count - 1] as Piece;

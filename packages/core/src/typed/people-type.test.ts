@@ -88,6 +88,11 @@ describe('what people type is understood whole', () => {
     ['1 in 7 visitors', ['1 in 7 visitors (say which share, in whole %)']],
     ['more padding', ['more padding (say how much, as in “padding 24”)']],
     ['visitors from Scandinavia', ['visitors from Scandinavia (say which countries)']],
+    ['for guests', ['for guests (say “visitors”, or “not signed in”)']],
+    // Of two things nothing is taken by halves.
+    ['for new members', ['for new members']],
+    ['returning guests', ['returning guests']],
+    ['guests from Norway', ['guests from Norway (say “visitors”, or “not signed in”)']],
     ['for known visitors', ['for known visitors (say “returning”, or “signed in”)']],
     ['unknown visitors only', ['unknown visitors only (say “new”, or “not signed in”)']],
     [

@@ -92,8 +92,8 @@ const SPOKEN: readonly (readonly [RegExp, (...found: string[]) => string])[] = [
   [/^wherever\b/i, () => 'where'],
   [/\bevery other (day|week|month)\b/gi, (_, unit) => `every 2 ${unit}s`],
   [/^(?:on )?(?:every|any|each|all) pages? (?=(?:that|which|whose|where|with)\b)/i, () => 'on pages '],
-  [/^(?:do not|don[’']t|never) show (?:it )?(?=(?:on|in|under|for|from)\b)/i, () => 'not '],
-  [/^hide (?:it )?(?=(?:on|in|under|for|from|to)\b)/i, () => 'not '],
+  [/^(?:do not|don[’']t|never) show (?:it )?(?=(?:on|in|under)\b)/i, () => 'not '],
+  [/^hide (?:it )?(?=(?:on|in|under)\b)/i, () => 'not '],
   [/^pop[- ]?up (?=(?:in|at|from)\b)/i, () => 'a pop-up '],
   [/\bignored\b/gi, () => 'unanswered'],
   [
@@ -111,10 +111,9 @@ const SPOKEN: readonly (readonly [RegExp, (...found: string[]) => string])[] = [
   [/^(?:after )?(.+) at the (?:very )?earliest$/i, (_, time) => `not before ${time}`],
   [/^(?:only )?(?:for|in) (?:all )?baskets\b/i, () => 'with a basket'],
   [/\bwho (?:speak|read)s?\b/gi, () => 'speaking'],
-  [/^(?:only )?(?:for |to )?(?:the )?guests(?: only)?$/i, () => 'for people not signed in'],
   [/^((?:only )?(?:for|to) )the (?=(?:signed|logged)[- ](?:in|out)$)/i, (_, to) => `${to}people `],
   [
-    /^(?:do not|don[’']t|never) (?:bother|disturb|interrupt|annoy|pester|nag|target|ask|trouble|show (?:it )?to) /i,
+    /^(?:do not|don[’']t|never) (?:bother|disturb|interrupt|annoy|pester|nag|target|ask|trouble) /i,
     () => 'not for ',
   ],
   [
