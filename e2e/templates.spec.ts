@@ -14,7 +14,7 @@ import {
   picturesReady,
   readPicture,
 } from './lib/same-picture.ts';
-import { test as base, expect, newVisitor, signIn } from './lib/velarium.ts';
+import { test as base, expect, newVisitor, signIn, withEvidence } from './lib/velarium.ts';
 
 /** A window of the studio in which every device of the stage has room at its real size. */
 const WIDE = { width: 1290, height: 1190 };
@@ -40,7 +40,11 @@ interface Windows {
   readonly visitorOn: (device: DeviceName) => Page;
 }
 
-const test = base.extend<object, { windows: Windows }>({
+const test = base.extend<{ evidence: undefined }, { windows: Windows }>({
+  evidence: [
+    ({ browser, worker }, use, testInfo) => withEvidence(testInfo, { browser, worker }, () => use(undefined)),
+    { auto: true },
+  ],
   windows: [
     async ({ browser, worker }, use) => {
       // Once: of the template before, only its campaign is in the way of the next.

@@ -7,6 +7,7 @@ import {
   expect,
   type Locator,
   type Page,
+  type TestInfo,
 } from '@playwright/test';
 import pg from 'pg';
 import { choosePorts } from '../../scripts/lib/ports.mjs';
@@ -47,6 +48,23 @@ interface StudioBrowser {
 
 /** What a browser keeps of a place, but for what it has loaded. */
 const KEPT = 'cookies,local_storage,indexeddb,service_workers,cache_storage';
+
+/** What a failed test leaves: how far each page had come, and what the server wrote meanwhile. */
+export async function withEvidence(
+  testInfo: TestInfo,
+  { browser, worker }: { readonly browser: Browser; readonly worker: Pick<Worker, 'home'> },
+  run: () => Promise<void>,
+): Promise<void> {
+  const log = `${worker.home}/logs/server.log`;
+  const before = readFileSync(log).length;
+  await run();
+  if (testInfo.status === testInfo.expectedStatus) return;
+  await testInfo.attach('pages.txt', { body: await pagesNow(browser), contentType: 'text/plain' });
+  await testInfo.attach('server.log', {
+    body: readFileSync(log).subarray(before),
+    contentType: 'text/plain',
+  });
+}
 
 export const test = base.extend<
   { velarium: Velarium; studioPage: Page; visitor: BrowserContext },
@@ -138,18 +156,10 @@ export const test = base.extend<
 
   velarium: async ({ worker, browser, studioBrowser }, use, testInfo) => {
     await worker.restore();
-    const log = `${worker.home}/logs/server.log`;
-    const before = readFileSync(log).length;
-    await use(worker);
-    const hasFailed = testInfo.status !== testInfo.expectedStatus;
-    if (hasFailed) await testInfo.attach('pages.txt', { body: await pagesNow(browser) });
+    await withEvidence(testInfo, { browser, worker }, () => use(worker));
     // A visit left open would go on in the next test, and be counted there.
     for (const context of browser.contexts())
       if (context !== studioBrowser.context() && !worker.keeps.has(context)) await context.close();
-    if (hasFailed) {
-      const lines = readFileSync(log).subarray(before);
-      await testInfo.attach('server.log', { body: lines, contentType: 'text/plain' });
-    }
   },
 
   /** The studio, signed in as the demo's owner, on the Board of Quillon Fell. */
