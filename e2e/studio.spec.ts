@@ -150,6 +150,10 @@ test('a studio that gets no answer says so, and goes on when there is one', asyn
   await expect(page.getByRole('status')).toHaveText('Velarium is being opened …');
   await page.clock.runFor(30_000);
   await expect(page.getByRole('alert')).toContainText('The server does not answer');
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await page.clock.runFor(1000);
+  await expect(page.getByRole('status')).toHaveText('Velarium is being opened …');
+  await page.clock.runFor(30_000);
   await page.unroute('**/api/session');
   await page.getByRole('button', { name: 'Try again' }).click();
   await expect(page.getByLabel('Mail address')).toBeVisible();

@@ -99,7 +99,7 @@ export function problemWords(error: unknown): { title: string; detail: string } 
   if (error instanceof DOMException && error.name === 'TimeoutError') {
     return {
       title: 'The server does not answer',
-      detail: 'It was waited for half a minute. Try again; what you made is kept here meanwhile.',
+      detail: 'Half a minute has passed. Try again; what you made is kept here meanwhile.',
     };
   }
   return { title: 'Something went wrong here', detail: 'Reload the page and try again.' };

@@ -41,6 +41,8 @@ export function Shell() {
   const place = useKeptFocus<HTMLElement>();
   if (session.isPending) return <Opening />;
   if (session.error && problemWords(session.error).title !== 'Signed out') {
+    // Asked again, it may take as long again.
+    if (session.isFetching) return <Opening />;
     return <ErrorState error={session.error} onRetry={() => void session.refetch()} />;
   }
   if (!session.data) return <Navigate to="/sign-in" state={{ from: location.pathname }} replace />;
