@@ -22,7 +22,7 @@ export default defineConfig({
       executablePath: '/usr/bin/chromium-headless-shell',
       args: [
         // A page lives for seconds: to make its code fast takes longer than it saves.
-        '--js-flags=--no-turbofan --min-semi-space-size=32',
+        '--js-flags=--no-turbofan --no-maglev --min-semi-space-size=32',
         '--log-level=3',
         '--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1, EXCLUDE localhost',
       ],

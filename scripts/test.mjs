@@ -103,12 +103,11 @@ async function main() {
   await ensurePackages(console.log);
   await ensurePostgres(console.log);
   await ensureChromium(console.log);
-  // The types take as long as the others together, on one core.
+  // The types take one core for a minute, and tests of the server wait for a database or a clock at times.
   const types = check('types', async () => (await show(bin('tsc'), ['-b'])) === 0);
   await check('format and lint', async () => (await show(bin('biome'), ['ci', '.'])) === 0);
   await check('import law', importLaw);
   await check('dead code', async () => (await show(bin('knip'), ['--no-progress'])) === 0);
-  await types;
   await timed('unit and server tests', async () => {
     const file = `${reports}/unit.json`;
     const code = await show(bin('vitest'), [
@@ -123,6 +122,7 @@ async function main() {
         if (status === 'failed') failures.push(told(fullName, failureMessages));
     count('unit and server tests', code, report?.numPassedTests ?? 0, report?.numFailedTests ?? 0);
   });
+  await types;
   await check('build', async () =>
     buildAll(console.log).then(
       () => true,

@@ -15,6 +15,10 @@ import { SessionStore } from './session-store.ts';
 declare module 'fastify' {
   interface Session {
     accountId?: string;
+    /** When the password was asked for, by the database's clock, epoch milliseconds. */
+    signedInMs?: number;
+    /** The last day it was used, so that it is written down once a day. */
+    usedOn?: string;
   }
   interface FastifyRequest {
     principal: Principal;
@@ -50,6 +54,8 @@ export const auth = fp(async (app: FastifyInstance, options: AuthOptions) => {
       path: '/',
     },
     saveUninitialized: false,
+    // Written down when it changes: of a sign-in that has ended meanwhile nothing is.
+    rolling: false,
     store: new SessionStore(options.db) as never,
   });
   await app.register(csrf, {
@@ -68,10 +74,12 @@ export function requireMember(app: FastifyInstance, accounts: AccountService): v
       request.principal = await principalOfToken(request, accounts, authorization);
       return;
     }
-    const { accountId } = request.session;
-    const principal = accountId ? await accounts.findPrincipal(accountId) : undefined;
+    const { accountId, signedInMs = 0 } = request.session;
+    const principal = accountId ? await accounts.findPrincipal(accountId, signedInMs) : undefined;
     if (!principal) throw new ProblemError(401, 'signed-out', 'Signed out', 'Sign in to go on.');
     request.principal = principal;
+    // Its fourteen days begin anew with every day on which it is used.
+    request.session.usedOn = new Date().toISOString().slice(0, 10);
   });
   app.addHook('preHandler', (request, reply, done) => {
     if (request.method === 'GET') done();

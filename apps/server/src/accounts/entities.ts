@@ -6,6 +6,8 @@ export interface AccountRow {
   email: string;
   name: string;
   passwordHash: string;
+  /** Sign-ins of before have ended. */
+  signedOutAt: Date | null;
   createdAt: Date;
 }
 export const AccountEntity = new EntitySchema<AccountRow>({
@@ -16,6 +18,7 @@ export const AccountEntity = new EntitySchema<AccountRow>({
     email: { type: 'text' },
     name: { type: 'text' },
     passwordHash: { type: 'text', name: 'password_hash' },
+    signedOutAt: { type: 'timestamptz', name: 'signed_out_at', nullable: true },
     createdAt: { type: 'timestamptz', name: 'created_at', createDate: true },
   },
 });

@@ -31,10 +31,10 @@ export const accountRoutes: FastifyPluginAsyncZod<{ accounts: AccountService }> 
       schema: { body: signInSchema, response: { 200: sessionSchema } },
     },
     async (request, reply) => {
-      const principal = await accounts.signIn(request.body.email, request.body.password);
+      const { principal, signedInMs } = await accounts.signIn(request.body.email, request.body.password);
       // A new id, so a session planted before signing in is worth nothing after it.
       await request.session.regenerate();
-      request.session.accountId = principal.accountId;
+      Object.assign(request.session, { accountId: principal.accountId, signedInMs });
       return sessionOf(principal, reply);
     },
   );
@@ -66,7 +66,6 @@ export const accountRoutes: FastifyPluginAsyncZod<{ accounts: AccountService }> 
       async (request, reply) => {
         const { current, password } = request.body;
         await accounts.changePassword(request.principal.accountId, current, password);
-        // Or this answer would keep the sign-in alive.
         await request.session.destroy();
         return reply.status(204).send();
       },

@@ -23,6 +23,18 @@ export interface NewMember extends Invite {
   readonly password: string;
 }
 
+/** A sign-in, and when it began, by the database's clock, epoch milliseconds. */
+export interface SignedIn {
+  readonly principal: Principal;
+  readonly signedInMs: number;
+}
+
+/** Makes a member, with the account where there is none. */
+export type MakeMember = (
+  manager: EntityManager,
+  member: Pick<Invite, 'name' | 'role'> & { readonly workspaceId: string },
+) => Promise<void>;
+
 /** Verified against when no account has the address, so both answers take the same time. */
 const nobody = argon2.hash('nobody has this password');
 
@@ -32,13 +44,19 @@ export type HashingCost = Pick<argon2.Options, 'memoryCost' | 'timeCost' | 'para
 export function createAccountService(db: DataSource, hashingCost: HashingCost = {}) {
   const hash = (password: string) => argon2.hash(password, hashingCost);
 
-  async function findPrincipal(accountId: string): Promise<Principal | undefined> {
+  /** Who an account is; of a session that began at an instant, only if it has not been signed out everywhere since. */
+  async function findPrincipal(
+    accountId: string,
+    signedInMs: number | null = null,
+  ): Promise<Principal | undefined> {
     const [row]: Principal[] = await db.query(
       `SELECT a.id AS "accountId", a.name, a.email, w.id AS "workspaceId", w.name AS "workspaceName",
               w.asks_second AS "asksSecond", m.role
          FROM account a JOIN membership m ON m.account_id = a.id JOIN workspace w ON w.id = m.workspace_id
-        WHERE a.id = $1 ORDER BY m.created_at LIMIT 1`,
-      [accountId],
+        WHERE a.id = $1
+          AND ($2::float8 IS NULL OR a.signed_out_at IS NULL OR a.signed_out_at < to_timestamp($2::float8 / 1000))
+        ORDER BY m.created_at LIMIT 1`,
+      [accountId, signedInMs],
     );
     return row;
   }
@@ -47,11 +65,16 @@ export function createAccountService(db: DataSource, hashingCost: HashingCost = 
     findPrincipal,
     tokens: createTokens(db),
 
-    async signIn(email: string, password: string): Promise<Principal> {
-      const account = await db.getRepository(AccountEntity).findOneBy({ email });
+    /** Who signs in, and since when: from before the password was looked at, since it may be another by now. */
+    async signIn(email: string, password: string): Promise<SignedIn> {
+      const [account]: { id: string; passwordHash: string; nowMs: number }[] = await db.query(
+        `SELECT id, password_hash AS "passwordHash", extract(epoch FROM clock_timestamp())::float8 * 1000 AS "nowMs"
+           FROM account WHERE email = $1`,
+        [email],
+      );
       const isRight = await argon2.verify(account?.passwordHash ?? (await nobody), password);
-      const principal = account && isRight ? await findPrincipal(account.id) : undefined;
-      if (principal) return principal;
+      const principal = account && isRight ? await findPrincipal(account.id, account.nowMs) : undefined;
+      if (account && principal) return { principal, signedInMs: account.nowMs };
       throw new ProblemError(
         401,
         'sign-in-failed',
@@ -68,23 +91,28 @@ export function createAccountService(db: DataSource, hashingCost: HashingCost = 
       );
     },
 
-    /** Makes an account with a membership: those of the demo, and who joins without one. */
-    async addMember(workspaceId: string, { name, email, password, role }: NewMember): Promise<Member> {
+    /**
+     * Somebody who is to be a member: with the password they have already, or with a new account. Passwords take long to look
+     * at, so what makes the member comes after, in a transaction of the caller's.
+     */
+    async asMember(email: string, password: string): Promise<MakeMember> {
+      const known = await db.getRepository(AccountEntity).findOneBy({ email });
+      if (known && !(await argon2.verify(known.passwordHash, password))) throw wrongPassword();
+      const passwordHash = known ? null : await hash(password);
+      return async (manager, { workspaceId, name, role }) => {
+        const accountId = known?.id ?? (await makeAccount(manager, { name, email, passwordHash }));
+        await manager.query(
+          'INSERT INTO membership (workspace_id, account_id, role) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING',
+          [workspaceId, accountId, role],
+        );
+      };
+    },
+    /** Makes an account with a membership: those of the demo. */
+    async addMember(workspaceId: string, { password, ...member }: NewMember): Promise<void> {
       const passwordHash = await hash(password);
-      return db.transaction(async (manager) => {
-        const accounts = manager.getRepository(AccountEntity);
-        if (await accounts.existsBy({ email })) {
-          throw new ProblemError(
-            409,
-            'email-taken',
-            'Already a member',
-            'Somebody has this mail address already. Use another.',
-            [{ path: 'email', message: 'is already in use' }],
-          );
-        }
-        const account = await accounts.save({ name, email, passwordHash });
-        await manager.getRepository(MembershipEntity).save({ workspaceId, accountId: account.id, role });
-        return { accountId: account.id, name, email, role };
+      await db.transaction(async (manager) => {
+        const accountId = await makeAccount(manager, { ...member, passwordHash });
+        await manager.getRepository(MembershipEntity).save({ workspaceId, accountId, role: member.role });
       });
     },
 
@@ -132,27 +160,26 @@ export function createAccountService(db: DataSource, hashingCost: HashingCost = 
     workspaceOf: async (accountId: string): Promise<string | undefined> =>
       (await findPrincipal(accountId))?.workspaceId,
 
-    /** Makes a member of somebody who has an account: of another workspace, or of this one before they left it. */
-    async joinWith(workspaceId: string, email: string, password: string, role: Role): Promise<void> {
-      const account = await db.getRepository(AccountEntity).findOneBy({ email });
-      if (!account || !(await argon2.verify(account.passwordHash, password))) throw wrongPassword();
-      await db.query(
-        `INSERT INTO membership (workspace_id, account_id, role) VALUES ($1, $2, $3)
-         ON CONFLICT (workspace_id, account_id) DO UPDATE SET role = $3`,
-        [workspaceId, account.id, role],
-      );
-    },
     async changePassword(accountId: string, current: string, next: string): Promise<void> {
       const known = await this.passwordHashOf(accountId);
       if (!known || !(await argon2.verify(known, current))) throw wrongPassword();
-      await this.setPassword(accountId, next);
+      if (!(await this.replacePassword(accountId, known, next))) throw wrongPassword();
     },
-    /** Sets a password and ends every sign-in: whoever has the old one is out. */
-    async setPassword(accountId: string, password: string): Promise<void> {
-      await db.getRepository(AccountEntity).update({ id: accountId }, { passwordHash: await hash(password) });
-      await this.signOutEverywhere(accountId);
+    /**
+     * Sets another password and ends every sign-in: whoever has the old one is out. Answers whether it was the old one still: of
+     * two who set one at once, one does.
+     */
+    async replacePassword(accountId: string, oldHash: string, password: string): Promise<boolean> {
+      const [, count]: [unknown, number] = await db.query(
+        'UPDATE account SET password_hash = $3 WHERE id = $1 AND password_hash = $2',
+        [accountId, oldHash, await hash(password)],
+      );
+      if (count > 0) await this.signOutEverywhere(accountId);
+      return count > 0;
     },
+    /** Also of who is signing in at this moment, or asking with a session that they hold. */
     async signOutEverywhere(accountId: string): Promise<void> {
+      await db.query('UPDATE account SET signed_out_at = clock_timestamp() WHERE id = $1', [accountId]);
       await db.query(`DELETE FROM login_session WHERE data ->> 'accountId' = $1`, [accountId]);
     },
 
@@ -193,6 +220,30 @@ export function createAccountService(db: DataSource, hashingCost: HashingCost = 
   };
 }
 export type AccountService = ReturnType<typeof createAccountService>;
+
+/** Makes an account; of two that are made of one address at once, one is. */
+async function makeAccount(
+  manager: EntityManager,
+  {
+    name,
+    email,
+    passwordHash,
+  }: { readonly name: string; readonly email: string; readonly passwordHash: string | null },
+): Promise<string> {
+  const [made]: { id: string }[] = await manager.query(
+    `INSERT INTO account (name, email, password_hash) VALUES ($1, $2, $3)
+     ON CONFLICT (email) DO NOTHING RETURNING id`,
+    [name, email, passwordHash],
+  );
+  if (made) return made.id;
+  throw new ProblemError(
+    409,
+    'email-taken',
+    'Already a member',
+    'Somebody has this mail address already. Use another.',
+    [{ path: 'email', message: 'is already in use' }],
+  );
+}
 
 /** Locks the workspace's owners, so two of them cannot step down at the same moment. */
 async function assertOwnerStays(

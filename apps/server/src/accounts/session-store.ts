@@ -15,11 +15,16 @@ export class SessionStore {
   private readonly idOf = (sessionId: string) => createHash('sha256').update(sessionId).digest('hex');
 
   set(sessionId: string, session: Session, callback: Callback): void {
+    const id = this.idOf(sessionId);
     const expires = session.cookie.expires ?? new Date(Date.now() + SESSION_MS);
-    this.db
-      .getRepository(LoginSessionEntity)
-      .upsert({ id: this.idOf(sessionId), data: session as object, expiresAt: new Date(expires) }, ['id'])
-      .then(() => callback(), callback);
+    const kept = { data: session as object, expiresAt: new Date(expires) };
+    const sessions = this.db.getRepository(LoginSessionEntity);
+    // Whose it is becomes known of one that is there; one that has ended while it was asked with stays ended.
+    const isNew = session.accountId === undefined;
+    (isNew ? sessions.upsert({ id, ...kept }, ['id']) : sessions.update({ id }, kept)).then(
+      () => callback(),
+      callback,
+    );
   }
 
   get(sessionId: string, callback: GetCallback): void {

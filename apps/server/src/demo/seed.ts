@@ -44,7 +44,7 @@ export async function seedDemo(
   const [owner, ...others] = DEMO_ACCOUNTS;
   const workspaceId = await accounts.createWorkspace('Fell and Sound', { ...owner, password: DEMO_PASSWORD });
   for (const member of others) await accounts.addMember(workspaceId, { ...member, password: DEMO_PASSWORD });
-  const principal = await accounts.signIn(owner.email, DEMO_PASSWORD);
+  const { principal } = await accounts.signIn(owner.email, DEMO_PASSWORD);
 
   const fell = await sites.create(workspaceId, {
     name: 'Quillon Fell Observatory',

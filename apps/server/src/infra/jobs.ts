@@ -12,7 +12,7 @@ type JobName = keyof JobData;
 const JOB_NAMES: readonly JobName[] = ['read-pages', 'launch-planned', 'rehearse'];
 
 /** How often an idle worker looks for work, seconds. */
-const LOOK_EVERY_SECONDS = 0.5;
+const LOOK_EVERY_SECONDS = 1;
 /** A job that has not come to its end by then is taken for lost with its worker, and done again. */
 const LOST_AFTER_SECONDS = 900;
 const TRIES = 2;

@@ -51,6 +51,7 @@ import { KeysThatRehearse1764000000031 } from './migrations/0031-keys-that-rehea
 import { LanguageOfAShowing1764000000032 } from './migrations/0032-language-of-a-showing.ts';
 import { ResultsWithoutEvents1764000000033 } from './migrations/0033-results-without-events.ts';
 import { CountingAtHand1764000000034 } from './migrations/0034-counting-at-hand.ts';
+import { SignedOutAt1764000000035 } from './migrations/0035-signed-out-at.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
@@ -145,6 +146,7 @@ export function createDataSource(
       LanguageOfAShowing1764000000032,
       ResultsWithoutEvents1764000000033,
       CountingAtHand1764000000034,
+      SignedOutAt1764000000035,
     ],
     migrationsTransactionMode: 'each',
     // A failed query is thrown; writing it down too would put what people sent into the log.

@@ -1,4 +1,4 @@
-import type { Begin, Invitation, Invite, MailDraft, OpenInvitation } from '@velarium/contract';
+import type { Begin, Invitation, Invite, MailDraft, OpenInvitation, Role } from '@velarium/contract';
 import { quantity } from '@velarium/core';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { AccountService, Principal } from '../accounts/index.ts';
@@ -230,10 +230,18 @@ export function createMemberService({ db, accounts, seal, studioOrigin }: Member
     },
     /** Joins with a new password, or with the one that somebody has already. */
     async join(token: string, password: string): Promise<void> {
-      const { id, workspaceId, name, email, role } = await opened(token);
-      if (await accounts.findByEmail(email)) await accounts.joinWith(workspaceId, email, password, role);
-      else await accounts.addMember(workspaceId, { name, email, password, role });
-      await db.query('DELETE FROM invitation WHERE id = $1', [id]);
+      const { id, email } = await opened(token);
+      const makeMember = await accounts.asMember(email, password);
+      await db.transaction(async (manager) => {
+        // As it is now: it may have been taken back meanwhile, or be for another role.
+        const [[invitation]]: [{ workspaceId: string; name: string; role: Role }[], number] =
+          await manager.query(
+            'DELETE FROM invitation WHERE id = $1 RETURNING workspace_id AS "workspaceId", name, role',
+            [id],
+          );
+        if (!invitation) throw ended();
+        await makeMember(manager, invitation);
+      });
     },
 
     /** Sends a link for a new password, where there is such an account; nobody is told whether there is. */
@@ -258,7 +266,7 @@ export function createMemberService({ db, accounts, seal, studioOrigin }: Member
       const known = isId ? await accounts.passwordHashOf(accountId) : undefined;
       const isRight = known !== undefined && seal.isSigned(passwordClaim(accountId, ends, known), signature);
       if (!isRight || Number.parseInt(ends, 36) < Date.now()) throw ended();
-      await accounts.setPassword(accountId, password);
+      if (!(await accounts.replacePassword(accountId, known, password))) throw ended();
     },
   };
 }
