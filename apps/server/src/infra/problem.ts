@@ -107,15 +107,17 @@ function problemOf(error: FastifyError | ProblemError): Problem {
       return make(429, 'too-many', 'Too many tries', 'Wait a minute, then try again.');
     case 403:
       return make(403, 'csrf', 'The page is out of date', 'Reload the page and try again.');
-    case 400:
-    case 415:
-      return make(
-        error.statusCode,
-        'bad-request',
-        'Not understood',
-        'Send JSON as the API reference describes it.',
-      );
+    case 406:
+      return make(406, 'bad-request', 'Not understood', 'Send a file, as a form with one does.');
     default:
+      // Whatever else a library refuses is not our fault.
+      if (error.statusCode && error.statusCode >= 400 && error.statusCode < 500)
+        return make(
+          error.statusCode,
+          'bad-request',
+          'Not understood',
+          'Send JSON as the API reference describes it.',
+        );
       return make(500, 'internal', 'Something went wrong here', 'It has been noted. Try again in a moment.');
   }
 }

@@ -10,7 +10,8 @@ import type { DataSource } from 'typeorm';
 export function cataloguePath({ trackingParameters }: SiteSettings): (path: string) => string {
   const tracking = new Set(trackingParameters.map((name) => name.toLowerCase()));
   return (path) => {
-    const url = new URL(path, 'https://site.example');
+    // One that begins with two slashes is a path still, and names no other host.
+    const url = new URL(`https://site.example${path}`);
     for (const name of [...url.searchParams.keys()]) {
       if (tracking.has(name.toLowerCase())) url.searchParams.delete(name);
     }
