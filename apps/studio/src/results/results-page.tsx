@@ -4,10 +4,10 @@ import { byCertainty, closedSoonWords, conversionRate, counted, figure, saysLitt
 import { Link, useParams } from 'react-router';
 import { siteResultsFile, siteResultsQuery } from '../api/results.ts';
 import { Button } from '../ui/button.tsx';
+import { copy } from '../ui/copy.ts';
 import { cx } from '../ui/cx.ts';
 import { Rate, rateScale } from '../ui/rate.tsx';
 import { EmptyState } from '../ui/states.tsx';
-import { tell } from '../ui/toast.tsx';
 import { Bars } from './bars.tsx';
 import { Change } from './change.tsx';
 import { Heads } from './heads.tsx';
@@ -37,10 +37,12 @@ export function ResultsPage() {
         <>
           <WeekMailButton siteId={siteId} />
           <Button
-            onClick={() => {
-              void navigator.clipboard.writeText(window.location.href);
-              tell('The link to exactly this view is copied.');
-            }}
+            onClick={() =>
+              copy(window.location.href, {
+                said: 'The link to exactly this view is copied.',
+                byHand: 'The link is the address of this page.',
+              })
+            }
           >
             Copy the link
           </Button>

@@ -4,6 +4,7 @@ import { counted } from '@velarium/core';
 import { useState } from 'react';
 import { addSeasonNote, bringCalendar, giveOutSeason, seasonQuery } from '../api/season.ts';
 import { Button } from '../ui/button.tsx';
+import { copy } from '../ui/copy.ts';
 import { Dialog } from '../ui/dialog.tsx';
 import { Field } from '../ui/field.tsx';
 import { Menu } from '../ui/menu.tsx';
@@ -161,13 +162,7 @@ function AddressDialog({ siteId, season, onClose }: AddressDialogProps) {
             <Button isBusy={give.isPending} onClick={() => give.mutate(true)}>
               Make another address
             </Button>
-            <Button
-              tone="main"
-              onClick={async () => {
-                await navigator.clipboard.writeText(address);
-                tell('Copied.');
-              }}
-            >
+            <Button tone="main" onClick={() => copy(address)}>
               Copy
             </Button>
           </>

@@ -4,15 +4,9 @@ import { agoWords, counted, QUIET_MS } from '@velarium/core';
 import { useEffect, useState } from 'react';
 import { edgeOf, sitePagesQuery, sitesQuery, snippetQuery } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
+import { copy } from '../ui/copy.ts';
 import { Fold } from '../ui/fold.tsx';
 import { ErrorState } from '../ui/states.tsx';
-import { tell } from '../ui/toast.tsx';
-
-const copy = (text: string) =>
-  navigator.clipboard.writeText(text).then(
-    () => tell('It is on the clipboard.'),
-    () => tell('The browser did not allow copying. Select the text and copy it by hand.'),
-  );
 
 /** How the site carries the tag, and whether it is heard from. */
 export function TagSection({ site }: { readonly site: Site }) {
@@ -79,7 +73,7 @@ function Line({ text }: { readonly text: string }) {
       <pre className="min-w-0 flex-1 wrap-anywhere whitespace-pre-wrap">
         <code>{text || ' '}</code>
       </pre>
-      <Button disabled={!text} onClick={() => copy(text)}>
+      <Button disabled={!text} onClick={() => copy(text, { said: 'It is on the clipboard.' })}>
         Copy
       </Button>
     </div>

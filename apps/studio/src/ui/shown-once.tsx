@@ -1,6 +1,6 @@
 import { Button } from './button.tsx';
+import { copy } from './copy.ts';
 import { Dialog } from './dialog.tsx';
-import { tell } from './toast.tsx';
 
 export interface ShownOnceProps {
   readonly title: string;
@@ -17,14 +17,7 @@ export function ShownOnce({ title, description, secret, onClose }: ShownOnceProp
         {secret}
       </code>
       <div className="flex justify-end gap-2 pt-4">
-        <Button
-          onClick={async () => {
-            await navigator.clipboard.writeText(secret);
-            tell('Copied.');
-          }}
-        >
-          Copy
-        </Button>
+        <Button onClick={() => copy(secret)}>Copy</Button>
         <Button tone="main" onClick={onClose}>
           I have it
         </Button>

@@ -4,11 +4,12 @@ import { counted } from '@velarium/core';
 import { useState } from 'react';
 import { makePreviewLink } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
+import { copy } from '../ui/copy.ts';
 import { Dialog } from '../ui/dialog.tsx';
 import { Segments } from '../ui/segments.tsx';
 import { Select } from '../ui/select.tsx';
 import { Switch } from '../ui/switch.tsx';
-import { tell, tellProblem } from '../ui/toast.tsx';
+import { tellProblem } from '../ui/toast.tsx';
 import { when } from '../ui/when.ts';
 
 interface PreviewLinkDialogProps {
@@ -98,13 +99,7 @@ export function PreviewLinkDialog({
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Done</Button>
           {link ? (
-            <Button
-              tone="main"
-              onClick={async () => {
-                await navigator.clipboard.writeText(link);
-                tell('Copied.');
-              }}
-            >
+            <Button tone="main" onClick={() => copy(link)}>
               Copy the link
             </Button>
           ) : (

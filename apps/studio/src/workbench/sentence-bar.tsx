@@ -4,8 +4,8 @@ import { type ReactNode, useMemo } from 'react';
 import { useNames } from '../board/use-names.ts';
 import { ReachLine } from '../forecast/reach-line.tsx';
 import { IconButton } from '../ui/button.tsx';
+import { copy } from '../ui/copy.ts';
 import { Popover } from '../ui/popover.tsx';
-import { tell } from '../ui/toast.tsx';
 import { AudienceControl } from './controls/audience/audience-control.tsx';
 import { DevicesControl } from './controls/devices-control.tsx';
 import { CapsControl } from './controls/limits/caps-control.tsx';
@@ -56,11 +56,11 @@ export function SentenceBar() {
   const names = useNames(useWorkbench((state) => state.siteId));
   const phrases = useMemo(() => documentSentence(document, names), [document, names]);
   const text = sentenceText(phrases);
-  const copy = () =>
-    navigator.clipboard.writeText(text).then(
-      () => tell('The sentence is on the clipboard.'),
-      () => tell('The browser did not allow copying. Select the sentence and copy it by hand.'),
-    );
+  const copySentence = () =>
+    copy(text, {
+      said: 'The sentence is on the clipboard.',
+      byHand: 'Select the sentence and copy it by hand.',
+    });
   return (
     <div className="border-b border-line">
       <section aria-label="Rule sentence" className="flex items-start gap-3 px-5 pt-3 pb-1 max-lg:pb-3">
@@ -73,7 +73,7 @@ export function SentenceBar() {
             <PhraseWords key={phrase.part ?? `between-${position}`} phrase={phrase} />
           ))}
         </p>
-        <IconButton label="Copy the sentence" onClick={copy}>
+        <IconButton label="Copy the sentence" onClick={copySentence}>
           <Copy size={15} aria-hidden />
         </IconButton>
       </section>

@@ -4,9 +4,10 @@ import { counted } from '@velarium/core';
 import { makeWhyCode, whyQuery } from '../api/queries.ts';
 import { useCanEdit } from '../app/use-session.ts';
 import { Button } from '../ui/button.tsx';
+import { copy } from '../ui/copy.ts';
 import { Dialog } from '../ui/dialog.tsx';
 import { ErrorState, Skeleton } from '../ui/states.tsx';
-import { tell, tellProblem } from '../ui/toast.tsx';
+import { tellProblem } from '../ui/toast.tsx';
 import { when } from '../ui/when.ts';
 
 interface WhyDialogProps {
@@ -64,16 +65,7 @@ export function WhyDialog({ campaignId, origin, onClose }: WhyDialogProps) {
                 <Button tone={link ? 'plain' : 'main'} isBusy={make.isPending} onClick={() => make.mutate()}>
                   {link ? 'Make another code' : 'Make a code'}
                 </Button>
-                {link && (
-                  <Button
-                    onClick={async () => {
-                      await navigator.clipboard.writeText(link);
-                      tell('Copied.');
-                    }}
-                  >
-                    Copy the link
-                  </Button>
-                )}
+                {link && <Button onClick={() => copy(link)}>Copy the link</Button>}
               </div>
             )}
           </div>

@@ -1,8 +1,8 @@
 import type { BlockOf } from '@velarium/contract';
 import { fillText } from '@velarium/core/message';
 import type { BlockContext } from '../context.ts';
+import { copyText } from '../copy-text.ts';
 import { element } from '../dom.ts';
-import { copyText } from './copy-text.ts';
 
 /** A code beside a button that copies it; what happened is said, to screen readers too. */
 export function drawCode(block: BlockOf<'code'>, context: BlockContext): HTMLElement {

@@ -1,8 +1,8 @@
 import type { BlockOf } from '@velarium/contract';
 import { isSafeAddress } from '@velarium/core/message';
 import type { BlockContext } from '../context.ts';
+import { copyText } from '../copy-text.ts';
 import { element } from '../dom.ts';
-import { copyText } from './copy-text.ts';
 import { SAMPLE, withCounts } from './count.ts';
 import { said } from './said.ts';
 import { sign } from './signs.ts';

@@ -11,6 +11,7 @@ import {
   removeBlock,
   withFreshIds,
 } from '@velarium/core';
+import { copy } from '../../ui/copy.ts';
 import { tell } from '../../ui/toast.tsx';
 import type { WorkbenchStore } from '../store.ts';
 
@@ -18,6 +19,25 @@ import type { WorkbenchStore } from '../store.ts';
 const MARK = 'velarium-block:';
 /** Where the browser keeps the clipboard from us, copying within the studio still works. */
 let copied = '';
+
+/** Nothing where the browser does not let us look, or there is nothing to look into. */
+const readClipboard = async (): Promise<string> => {
+  try {
+    return await navigator.clipboard.readText();
+  } catch {
+    return '';
+  }
+};
+
+/** A block that was copied; what anybody else has put on the clipboard under our mark is read as carefully. */
+function readBlock(text: string): Block | undefined {
+  if (!text.startsWith(MARK)) return undefined;
+  try {
+    return blockSchema.safeParse(JSON.parse(text.slice(MARK.length))).data;
+  } catch {
+    return undefined;
+  }
+}
 
 export interface BlockActions {
   add(block: Block): void;
@@ -72,18 +92,15 @@ export function blockActions(store: WorkbenchStore): BlockActions {
       const block = chosen();
       if (!block) return;
       copied = MARK + JSON.stringify(block);
-      navigator.clipboard.writeText(copied).catch(() => {});
-      tell('The block is on the clipboard. Paste it here or in another campaign.');
+      void copy(copied, {
+        said: 'The block is on the clipboard. Paste it here or in another campaign.',
+        byHand: 'The block can be pasted in this window all the same.',
+      });
     },
     async paste() {
-      const text = await navigator.clipboard.readText().catch(() => copied);
-      const from = text.startsWith(MARK) ? text : copied;
-      if (!from) {
-        tell('There is no block on the clipboard.');
-        return;
-      }
-      const read = blockSchema.safeParse(JSON.parse(from.slice(MARK.length)));
-      if (read.success) add(read.data);
+      const block = readBlock(await readClipboard()) ?? readBlock(copied);
+      if (block) add(block);
+      else tell('There is no block on the clipboard.');
     },
     duplicate() {
       const block = chosen();

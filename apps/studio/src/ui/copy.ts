@@ -1,0 +1,13 @@
+import { copyText } from '@velarium/render/copy-text';
+import { tell } from './toast.tsx';
+
+/** Copies a text and says so, or how it is had where the browser does not allow it. */
+export async function copy(
+  text: string,
+  {
+    said = 'Copied.',
+    byHand = 'Select the text and copy it by hand.',
+  }: { readonly said?: string; readonly byHand?: string } = {},
+): Promise<void> {
+  tell((await copyText(text, document)) ? said : `The browser did not allow copying. ${byHand}`);
+}

@@ -1,0 +1,46 @@
+import { expect, test } from './lib/velarium.ts';
+import { beginCampaign, outline, sentence } from './lib/workbench.ts';
+
+test('what is copied can be pasted where the browser has no clipboard for pages; where nothing may be copied it is said', async ({
+  studioPage: page,
+}) => {
+  // As on an address without TLS.
+  await page.addInitScript(() => Object.defineProperty(navigator, 'clipboard', { value: undefined }));
+  await page.reload();
+  await beginCampaign(page, 'Copied', /Sky letter/);
+  await page.getByRole('button', { name: 'Copy the sentence' }).click();
+  await expect(page.getByText('The sentence is on the clipboard.')).toBeVisible();
+  const name = page.getByLabel('Campaign name');
+  await name.fill('');
+  await page.keyboard.press('ControlOrMeta+v');
+  // The whole of it, as far as a name may be long.
+  const pasted = await name.inputValue();
+  expect(pasted.length).toBeGreaterThan(40);
+  expect(await sentence(page).innerText()).toContain(pasted.slice(0, 40));
+  await name.fill('Copied');
+
+  const headings = outline(page).getByRole('button', { name: /^Heading/ });
+  await headings.click();
+  await page.keyboard.press('ControlOrMeta+Shift+c');
+  await expect(page.getByText('The block is on the clipboard.')).toBeVisible();
+  await page.keyboard.press('ControlOrMeta+Shift+v');
+  await expect(headings).toHaveCount(2);
+
+  // Within a dialog, which keeps the focus to itself.
+  await page.getByRole('button', { name: 'Try it' }).click();
+  await page.getByRole('button', { name: 'A link for somebody else' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByRole('button', { name: 'Make the link' }).click();
+  const link = await dialog.locator('code').innerText();
+  await dialog.getByRole('button', { name: 'Copy the link' }).click();
+  await expect(page.getByText('Copied.', { exact: true })).toBeVisible();
+  await dialog.getByRole('button', { name: 'Done' }).click();
+  await name.fill('');
+  await page.keyboard.press('ControlOrMeta+v');
+  expect(link.startsWith(await name.inputValue())).toBe(true);
+  await name.fill('Copied');
+
+  await page.evaluate(() => Object.assign(document, { execCommand: () => false }));
+  await page.getByRole('button', { name: 'Copy the sentence' }).click();
+  await expect(page.getByText('The browser did not allow copying. Select the sentence')).toBeVisible();
+});
