@@ -16,86 +16,57 @@ function halfDay(hour: number, minutes: string, part: string): string {
   return hour > 12 ? `${hour}${minutes || ':00'}` : `${hour}${minutes} ${isMorning ? 'am' : 'pm'}`;
 }
 
-/** Other words for a thing, and times told in two parts, each as the ways of reading know them. */
-const SPOKEN: readonly (readonly [RegExp, (...found: string[]) => string])[] = [
+/** Words as people say them, and how the ways of reading know them. */
+type Rewriting = readonly [said: RegExp, write: (...found: string[]) => string];
+
+/** How a wish is begun or ended, which says nothing of it. */
+const MANNER: readonly Rewriting[] = [
+  [/^(?:please|pls|plz) | please$/i, () => ''],
+  [/\b(they|who)[’']ve\b/gi, (_, who) => `${who} have`],
+  [/^(?:visible|shown|displayed) (?=(?:on|in|to|for) )/i, () => ''],
+  [/^(?:runs?|running|live|active|valid) (?=from |between |until |on |in )/i, () => ''],
+];
+
+/** Other words for a thing. */
+const NAMES: readonly Rewriting[] = [
   [/\b(?:shopping )?(?:carts?|trolleys?)\b|\bshopping basket\b/gi, () => 'basket'],
   [/\bURLs\b/gi, () => 'addresses'],
   [/\bURL\b/gi, () => 'address'],
-  [/\b(\d+) ?[x×](?= (?:per|an?|each|every|in)\b)/gi, (_, count) => `${count} times`],
-  [/^(?:please|pls|plz) | please$/i, () => ''],
-  [/\b(they|who)[’']ve\b/gi, (_, who) => `${who} have`],
-  [/\bfor (?:more|longer) than (?=\d|an? |one |half )/gi, () => 'for '],
-  [
-    new RegExp(`^(?:an? )?${COUNT} ?(${SECOND}|${MINUTE}) delay$`, 'i'),
-    (_, count, unit) => `after ${count} ${unit}`,
-  ],
-  [/^just (?=before )/i, () => ''],
-  [/ at the very most$/i, () => ' at most'],
-  [/^once,? and (?:then )?never again$/i, () => 'once'],
-  [/^(?:visible|shown|displayed) (?=(?:on|in|to|for) )/i, () => ''],
-  [/^(only )?for (?=(?:all |every )?(?:pages?|addresses) )/i, (_, alone) => `${alone ?? ''}on `],
-  [/^closed on (?=(?:the )?\d)/i, () => 'not on '],
-  [/^rank (?=\d)/i, () => 'priority '],
   [/\bnew ?comers?\b|\bfirst[- ]timers?\b/gi, () => 'new visitors'],
-  [new RegExp(`\\b${COUNT} times or more\\b`, 'gi'), (_, count) => `at least ${count} times`],
-  [
-    /^after (?:an? |the )?(close|no|conversion|sign[- ]?up): (?!never)(?=.)/i,
-    (_, deed) => `after a ${deed} stays away for `,
-  ],
-  [
-    new RegExp(`\\bthe ${ORDINAL} of (?=(?:jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec))`, 'gi'),
-    (_, day) => `${ordinalOf(day ?? '')} `,
-  ],
-  [
-    /\b(\d{1,2})((?:[:.]\d\d)?) (?:in the|at) (morning|afternoon|evening|night)\b/gi,
-    (_, hour, minutes, part) => halfDay(Number(hour), minutes ?? '', part ?? ''),
-  ],
-  [/\b(?:who|that) (?:have )?searched(?: for .+)?$/i, () => 'from search'],
+  [/\b(?:a|one|every|each) fortnight\b/gi, (said) => (/^e/i.test(said ?? '') ? 'every 2 weeks' : '2 weeks')],
+  [/^pop[- ]?up (?=(?:in|at|from)\b)/i, () => 'a pop-up '],
+  [/\bignored\b/gi, () => 'unanswered'],
+  [/\bwho (?:speak|read)s?\b/gi, () => 'speaking'],
+  [/\bit (?:was|has been|gets) (?:closed|dismissed)\b/gi, () => 'it is closed'],
+  [/[£€$](?=\d)|(?<=\d) ?(?:pounds|euros?|dollars|[£€$])/gi, () => ''],
+];
+
+/** On which pages. */
+const WHERE: readonly Rewriting[] = [
+  [/^(only )?for (?=(?:all |every )?(?:pages?|addresses) )/i, (_, alone) => `${alone ?? ''}on `],
   [/^(?:nowhere|on no pages?) (?:but|except|other than)(?: (?:in|on))? /i, () => 'only in '],
   [/^everything (?=(?:on|in|under) )/i, () => 'everywhere '],
-  [/^(?:not|never) twice (?:in|on|per|during) (?:the same |one |an? )?/i, () => 'once per '],
-  [/^(?:with )?(?:at least )?(.+) between (?:two )?(?:showings|times)$/i, (_, span) => `once every ${span}`],
-  [/^(?:runs?|running|live|active|valid) (?=from |between |until |on |in )/i, () => ''],
   [/^address (?=contain|includ|begin|start|end|has|with)/i, () => 'the address '],
   [/^(?:the )?address (?:is|equals) (?=\/)/i, () => 'only on '],
   [/^exclud(?:e|es|ed|ing) (?:the )?/i, () => 'except '],
+  [/^not while (?:on|in) /i, () => 'not in '],
+  [/^wherever\b/i, () => 'where'],
+  [/^(?:on )?(?:every|any|each|all) pages? (?=(?:that|which|whose|where|with)\b)/i, () => 'on pages '],
+  [/^(?:do not|don[’']t|never) show (?:it )?(?=(?:on|in|under)\b)/i, () => 'not '],
+  [/^hide (?:it )?(?=(?:on|in|under)\b)/i, () => 'not '],
+  [/\b(?:any|every)thing (?:under|below|beneath|inside|in) (?=\/)/gi, () => 'pages under '],
+];
+
+/** For whom, and what they have done. */
+const WHO: readonly Rewriting[] = [
+  [/^rank (?=\d)/i, () => 'priority '],
+  [/\b(?:who|that) (?:have )?searched(?: for .+)?$/i, () => 'from search'],
   [/^((?:only )?(?:for |on )?)both /i, (_, to) => to ?? ''],
   [
     new RegExp(`\\b(${ORDINAL} (?:session|visit)) and (?:up|on|onwards|above|beyond)$`, 'i'),
     (_, from) => `${from} or later`,
   ],
   [/\b(?:who have|with|having) (?:an? |the )?basket$/i, () => 'with something in the basket'],
-  [/^(.+ times|once|twice) (?:max(?:imum)?|tops)$/i, (_, often) => `at most ${often}`],
-  [/^(?:repeat(?:s|ed|ing)?|again) (?=every|once|after)/i, () => ''],
-  [/^(?:do not|don[’']t|never|no) (?:ever )?repeat(?:s|ing)?(?: it)?$/i, () => 'once'],
-  [
-    /^until (?:they|the visitor|somebody|someone|visitors|people) (?:have |has )?(?:sign(?:s|ed)? up|subscribed?s?|answer(?:s|ed)?|convert(?:s|ed)?)$/i,
-    () => 'after a conversion never again',
-  ],
-  [/^(?:a )?delay(?:ed)?(?: of| by|:)? /i, () => 'after '],
-  [/^wait(?:ing)? (?:until|till) /i, () => 'when '],
-  [/^not while (?:on|in) /i, () => 'not in '],
-  [/^(?:right |straight )?(?:at|from) the (?:very )?(?:start|beginning|outset)$/i, () => 'at once'],
-  [
-    /^use (.+) for (?:the )?(button|heading|headline|title|text|background)s?$/i,
-    (_, how, part) => `${part} ${how}`,
-  ],
-  [/^animation[: ]+/i, () => 'animation '],
-  [/^add (?=an? )/i, () => 'with '],
-  [/\b(?:a|one|every|each) fortnight\b/gi, (said) => (/^e/i.test(said ?? '') ? 'every 2 weeks' : '2 weeks')],
-  [/ per (?:person|user|reader|customer|head)$/i, () => ' per visitor'],
-  [/(?<=\b(?:day|week|month|hour|session|visit)s?) (?:per|for each|for every) visitor$/i, () => ''],
-  [
-    new RegExp(`^(?:never|not|no) more (?:often )?than (?=(?:once|twice|thrice|${COUNT} times)\\b)`, 'i'),
-    () => 'at most ',
-  ],
-  [/^wherever\b/i, () => 'where'],
-  [/\bevery other (day|week|month)\b/gi, (_, unit) => `every 2 ${unit}s`],
-  [/^(?:on )?(?:every|any|each|all) pages? (?=(?:that|which|whose|where|with)\b)/i, () => 'on pages '],
-  [/^(?:do not|don[’']t|never) show (?:it )?(?=(?:on|in|under)\b)/i, () => 'not '],
-  [/^hide (?:it )?(?=(?:on|in|under)\b)/i, () => 'not '],
-  [/^pop[- ]?up (?=(?:in|at|from)\b)/i, () => 'a pop-up '],
-  [/\bignored\b/gi, () => 'unanswered'],
   [
     /^((?:for )?)(?:loyal|regular|frequent) (?=(?:visitors|people|readers|customers) (?:with|who)\b)/i,
     (_, to) => to ?? '',
@@ -105,28 +76,84 @@ const SPOKEN: readonly (readonly [RegExp, (...found: string[]) => string])[] = [
     () => 'seen ',
   ],
   [/^(?:keep|hold) (?=\d+ ?(?:%|per ?cent) (?:as|back|out)\b)/i, () => ''],
-  [/\b(?:any|every)thing (?:under|below|beneath|inside|in) (?=\/)/gi, () => 'pages under '],
-  [/\b(?:no|not) (?:earlier|sooner) than\b/gi, () => 'not before'],
-  [/^(?:at the earliest after|at the earliest) (.+)$/i, (_, time) => `not before ${time}`],
-  [/^(?:after )?(.+) at the (?:very )?earliest$/i, (_, time) => `not before ${time}`],
   [/^(?:only )?(?:for|in) (?:all )?baskets\b/i, () => 'with a basket'],
-  [/\bwho (?:speak|read)s?\b/gi, () => 'speaking'],
   [/^((?:only )?(?:for|to) )the (?=(?:signed|logged)[- ](?:in|out)$)/i, (_, to) => `${to}people `],
   [
     /^(?:do not|don[’']t|never) (?:bother|disturb|interrupt|annoy|pester|nag|target|ask|trouble) /i,
     () => 'not for ',
   ],
+];
+
+/** How often, and when it stays away. */
+const HOW_OFTEN: readonly Rewriting[] = [
+  [/\b(\d+) ?[x×](?= (?:per|an?|each|every|in)\b)/gi, (_, count) => `${count} times`],
+  [/ at the very most$/i, () => ' at most'],
+  [/^once,? and (?:then )?never again$/i, () => 'once'],
+  [new RegExp(`\\b${COUNT} times or more\\b`, 'gi'), (_, count) => `at least ${count} times`],
+  [
+    /^after (?:an? |the )?(close|no|conversion|sign[- ]?up): (?!never)(?=.)/i,
+    (_, deed) => `after a ${deed} stays away for `,
+  ],
+  [/^(?:not|never) twice (?:in|on|per|during) (?:the same |one |an? )?/i, () => 'once per '],
+  [/^(?:with )?(?:at least )?(.+) between (?:two )?(?:showings|times)$/i, (_, span) => `once every ${span}`],
+  [/^(.+ times|once|twice) (?:max(?:imum)?|tops)$/i, (_, often) => `at most ${often}`],
+  [/^(?:repeat(?:s|ed|ing)?|again) (?=every|once|after)/i, () => ''],
+  [/^(?:do not|don[’']t|never|no) (?:ever )?repeat(?:s|ing)?(?: it)?$/i, () => 'once'],
+  [
+    /^until (?:they|the visitor|somebody|someone|visitors|people) (?:have |has )?(?:sign(?:s|ed)? up|subscribed?s?|answer(?:s|ed)?|convert(?:s|ed)?)$/i,
+    () => 'after a conversion never again',
+  ],
+  [/ per (?:person|user|reader|customer|head)$/i, () => ' per visitor'],
+  [/(?<=\b(?:day|week|month|hour|session|visit)s?) (?:per|for each|for every) visitor$/i, () => ''],
+  [
+    new RegExp(`^(?:never|not|no) more (?:often )?than (?=(?:once|twice|thrice|${COUNT} times)\\b)`, 'i'),
+    () => 'at most ',
+  ],
+  [/\bevery other (day|week|month)\b/gi, (_, unit) => `every 2 ${unit}s`],
   [
     /\b(?:give (?:it|them) a (?:rest|break|pause)|leave (?:them|people|visitors)(?: alone| in peace| be)?|keep (?:it )?(?:quiet|away)) (?=for )/gi,
     () => 'stays away ',
   ],
-  [/\bit (?:was|has been|gets) (?:closed|dismissed)\b/gi, () => 'it is closed'],
+];
+
+/** At which moment, and on which days. */
+const WHEN: readonly Rewriting[] = [
+  [/\bfor (?:more|longer) than (?=\d|an? |one |half )/gi, () => 'for '],
+  [
+    new RegExp(`^(?:an? )?${COUNT} ?(${SECOND}|${MINUTE}) delay$`, 'i'),
+    (_, count, unit) => `after ${count} ${unit}`,
+  ],
+  [/^just (?=before )/i, () => ''],
+  [/^closed on (?=(?:the )?\d)/i, () => 'not on '],
+  [
+    new RegExp(`\\bthe ${ORDINAL} of (?=(?:jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec))`, 'gi'),
+    (_, day) => `${ordinalOf(day ?? '')} `,
+  ],
+  [
+    /\b(\d{1,2})((?:[:.]\d\d)?) (?:in the|at) (morning|afternoon|evening|night)\b/gi,
+    (_, hour, minutes, part) => halfDay(Number(hour), minutes ?? '', part ?? ''),
+  ],
+  [/^(?:a )?delay(?:ed)?(?: of| by|:)? /i, () => 'after '],
+  [/^wait(?:ing)? (?:until|till) /i, () => 'when '],
+  [/^(?:right |straight )?(?:at|from) the (?:very )?(?:start|beginning|outset)$/i, () => 'at once'],
+  [/\b(?:no|not) (?:earlier|sooner) than\b/gi, () => 'not before'],
+  [/^(?:at the earliest after|at the earliest) (.+)$/i, (_, time) => `not before ${time}`],
+  [/^(?:after )?(.+) at the (?:very )?earliest$/i, (_, time) => `not before ${time}`],
   [
     /^(?:on )?every (weekday|weekend|mon|tues|wednes|thurs|fri|satur|sun)(day)?(?= |,|$)/i,
     (_, day, rest) => `${day}${rest ?? ''}s`,
   ],
-  [/[£€$](?=\d)|(?<=\d) ?(?:pounds|euros?|dollars|[£€$])/gi, () => ''],
   [/\b(?:the )?end of (?:the )?(month|year)\b/gi, (_, what) => `the end of the ${what}`],
+];
+
+/** How it looks. */
+const LOOKS: readonly Rewriting[] = [
+  [
+    /^use (.+) for (?:the )?(button|heading|headline|title|text|background)s?$/i,
+    (_, how, part) => `${part} ${how}`,
+  ],
+  [/^animation[: ]+/i, () => 'animation '],
+  [/^add (?=an? )/i, () => 'with '],
   [
     /^(?:with|and|having) (?:an? |the )?(?=.*\b(?:background|corners|border|button|heading|headline|title|text|letters)\b)/i,
     () => '',
@@ -142,6 +169,10 @@ const SPOKEN: readonly (readonly [RegExp, (...found: string[]) => string])[] = [
     (_, part, side) => `${part ?? 'everything'} ${side}`,
   ],
   [/^font size (\d+)(?: ?px)?(?= on | for |$)/i, (_, size) => `text ${size} px`],
+];
+
+/** Numbers, and times told in two parts. */
+const AMOUNTS: readonly Rewriting[] = [
   [new RegExp(`\\b${COUNT}(?: or more\\b|\\+(?= ))`, 'gi'), (_, count) => `at least ${count}`],
   [new RegExp(`\\b${COUNT} or (?:fewer|less)\\b`, 'gi'), (_, count) => `at most ${count}`],
   [/ or (?:more|longer)$/i, () => ''],
@@ -160,6 +191,18 @@ const SPOKEN: readonly (readonly [RegExp, (...found: string[]) => string])[] = [
     new RegExp(`\\b${COUNT} ?${HOUR}[ ,]*(?:and )?${COUNT} ?${MINUTE}$`, 'i'),
     (_, hours, minutes) => `${numberOf(hours ?? '') * 60 + numberOf(minutes ?? '')} minutes`,
   ],
+];
+
+/** One after the other: what a later one reads may have been written by an earlier. */
+const SPOKEN: readonly Rewriting[] = [
+  ...MANNER,
+  ...NAMES,
+  ...WHERE,
+  ...WHO,
+  ...HOW_OFTEN,
+  ...WHEN,
+  ...LOOKS,
+  ...AMOUNTS,
 ];
 
 const QUOTED = /“[^”]*”|"[^"]*"/g;
