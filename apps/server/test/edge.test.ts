@@ -65,6 +65,22 @@ describe('what sites load', () => {
     expect(brotliDecompressSync(br.rawPayload).toString()).toBe(plain);
     expect(gunzipSync(gzip.rawPayload).toString()).toBe(plain);
   });
+  // Source: RFC 9110, 12.5.3.
+  it.each([
+    ['br;q=1.0, gzip;q=0.8', 'br'],
+    ['br;q=0, gzip', 'gzip'],
+    ['gzip;q=0.5, br; q=0.000', 'gzip'],
+    ['br;q=0.01', 'br'],
+    ['gzip;q=0,br;q=0', undefined],
+    ['identity', undefined],
+    ['brotli', undefined],
+  ])('asked with %j in the coding %s', async (accepted, coding) => {
+    const { headers } = await server.edge.inject({
+      url: manifestUrl(),
+      headers: { 'accept-encoding': accepted },
+    });
+    expect(headers['content-encoding']).toBe(coding);
+  });
 
   it('only the site’s own pages may read it', async () => {
     const own = await server.edge.inject({ url: manifestUrl(), headers: { origin: ORIGIN } });

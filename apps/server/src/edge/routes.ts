@@ -305,14 +305,14 @@ function serve(
   return reply;
 }
 
-const codingOf = (accepted: string | string[] | undefined): 'br' | 'gzip' | undefined =>
-  !accepted
-    ? undefined
-    : /\bbr\b/.test(`${accepted}`)
-      ? 'br'
-      : /\bgzip\b/.test(`${accepted}`)
-        ? 'gzip'
-        : undefined;
+/** A coding of quality nought is one that is refused. Source: RFC 9110, 12.4.2 and 12.5.3. */
+const BROTLI = /\bbr\b(?!\s*;\s*q=0(?:\.0*)?\s*(?:,|$))/i;
+const GZIP = /\bgzip\b(?!\s*;\s*q=0(?:\.0*)?\s*(?:,|$))/i;
+function codingOf(accepted: string | string[] | undefined): 'br' | 'gzip' | undefined {
+  if (!accepted) return undefined;
+  const said = `${accepted}`;
+  return BROTLI.test(said) ? 'br' : GZIP.test(said) ? 'gzip' : undefined;
+}
 
 function isKnown(ifNoneMatch: string | undefined, etag: string): boolean {
   if (ifNoneMatch === undefined) return false;

@@ -41,16 +41,27 @@ const each = (sign: '' | '-'): string =>
     .map((column) => sign + column)
     .join(', ');
 
+/** Whose counts are asked for: one campaign's, or those of every campaign of a site. */
+export interface Whose {
+  readonly of: 'campaign' | 'site';
+  readonly id: string;
+}
+/** Which rows are theirs; $1 is whose. The campaigns of a site are found there, rather than told one by one. */
+export const OWN: Readonly<Record<Whose['of'], string>> = {
+  campaign: 'campaign_id = $1',
+  site: 'campaign_id = ANY(ARRAY(SELECT id FROM campaign WHERE site_id = $1))',
+};
+
 /**
  * Visitors of the stretch from $2 to $3, each on the first of their days in it. Either they are those whose day in it follows
  * one before it; or all who were seen since it began, but those who came first after it. Both say the same: the one of fewer
  * days is asked.
  */
-const WITHIN = `SELECT campaign_id, ${each('')} FROM reach_day
-  WHERE campaign_id = ANY($1::uuid[]) AND day BETWEEN $2 AND $3 AND before < $2`;
-const SINCE = `SELECT campaign_id, ${each('')} FROM last_day WHERE campaign_id = ANY($1::uuid[]) AND day >= $2
+const within = (own: string) => `SELECT campaign_id, ${each('')} FROM reach_day
+  WHERE ${own} AND day BETWEEN $2 AND $3 AND before < $2`;
+const since = (own: string) => `SELECT campaign_id, ${each('')} FROM last_day WHERE ${own} AND day >= $2
   UNION ALL
-  SELECT campaign_id, ${each('-')} FROM reach_day WHERE campaign_id = ANY($1::uuid[]) AND day > $3 AND before < $2`;
+  SELECT campaign_id, ${each('-')} FROM reach_day WHERE ${own} AND day > $3 AND before < $2`;
 
 const daysBetween = (from: string, until: string) => (Date.parse(until) - Date.parse(from)) / 86_400_000;
 const isLately = ({ from, until }: Stretch): boolean =>
@@ -65,23 +76,20 @@ interface Happened {
 type Sums = Record<keyof ResultCounts, string | null>;
 
 /** What happened with campaigns in a stretch of days; visitors are those of the stretch, whenever they first came. */
-export async function happenedIn(
-  reads: Reads,
-  campaigns: readonly string[],
-  { from, until }: Stretch,
-): Promise<Happened> {
+export async function happenedIn(reads: Reads, whose: Whose, { from, until }: Stretch): Promise<Happened> {
   const isOneDay = from === until;
+  const own = OWN[whose.of];
   // One look at the days says both what each campaign did and what was done on each of them.
   const rows: ({ id: string | null; at: string | null } & Sums)[] = await reads.query(
     `WITH happened AS (
        SELECT campaign_id AS id, day, ${sums(HAPPENED)} FROM campaign_day
-        WHERE campaign_id = ANY($1::uuid[]) AND day BETWEEN $2 AND $3
+        WHERE ${own} AND day BETWEEN $2 AND $3
         GROUP BY GROUPING SETS ((campaign_id), (day))),
      met AS (
        SELECT campaign_id AS id, ${sums(VISITORS)}
-         FROM (${isLately({ from, until }) ? SINCE : WITHIN}) AS one GROUP BY campaign_id)
+         FROM (${(isLately({ from, until }) ? since : within)(own)}) AS one GROUP BY campaign_id)
      SELECT *, to_char(day, 'YYYY-MM-DD') AS at FROM happened FULL JOIN met USING (id)`,
-    [campaigns, from, until],
+    [whose.id, from, until],
   );
   const names = Object.keys(NOTHING) as (keyof ResultCounts)[];
   const found = new Map(
@@ -94,16 +102,16 @@ export async function happenedIn(
   return {
     counts: (id) => found.get(id) ?? NOTHING,
     points: isOneDay
-      ? await hoursOf(reads, campaigns, from)
+      ? await hoursOf(reads, whose, from)
       : pointsOf(rows.filter((row): row is typeof row & { at: string } => row.at !== null)),
   };
 }
 
-async function hoursOf(reads: Reads, campaigns: readonly string[], day: string): Promise<ResultPoint[]> {
+async function hoursOf(reads: Reads, whose: Whose, day: string): Promise<ResultPoint[]> {
   const rows: { at: string; showings: string; conversions: string }[] = await reads.query(
     `SELECT $2 || 'T' || lpad(hour::text, 2, '0') AS at, sum(shown) AS showings, sum(converted) AS conversions
-       FROM campaign_hour WHERE campaign_id = ANY($1::uuid[]) AND day = $2::date GROUP BY hour`,
-    [campaigns, day],
+       FROM campaign_hour WHERE ${OWN[whose.of]} AND day = $2::date GROUP BY hour`,
+    [whose.id, day],
   );
   return pointsOf(rows);
 }

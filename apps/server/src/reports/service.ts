@@ -19,7 +19,7 @@ import type { Reader, Reads } from '../infra/reader.ts';
 import { countEvents } from '../results/index.ts';
 import type { SiteService } from '../sites/index.ts';
 import { closesOf, onMessageOf, openedOf, partsOf, versionsOf } from './breakdowns.ts';
-import { happenedIn } from './counts.ts';
+import { happenedIn, OWN, type Whose } from './counts.ts';
 
 const MARKS = 400;
 /** Addresses of visits carry what tells where they came from, and slashes nobody counts. */
@@ -34,11 +34,11 @@ interface ReportServices {
 
 /** What campaigns did, of any stretch of days. Everything is read from what `results/count-events.ts` has counted. */
 export function createReports({ db, reader, sites, campaigns }: ReportServices) {
-  /** The first day anything happened on with these campaigns. */
-  async function firstDayOf(reads: Reads, ids: readonly string[]): Promise<string | undefined> {
+  /** The first day anything happened on. */
+  async function firstDayOf(reads: Reads, { of, id }: Whose): Promise<string | undefined> {
     const [row]: { first: string | null }[] = await reads.query(
-      `SELECT to_char(min(day), 'YYYY-MM-DD') AS first FROM campaign_day WHERE campaign_id = ANY($1::uuid[])`,
-      [ids],
+      `SELECT to_char(min(day), 'YYYY-MM-DD') AS first FROM campaign_day WHERE ${OWN[of]}`,
+      [id],
     );
     return row?.first ?? undefined;
   }
@@ -48,19 +48,20 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
     reads: Reads,
     question: PeriodQuestion,
     timeZone: string,
-    ids: readonly string[],
+    whose: Whose,
   ): Promise<Asked> {
     const today = new Date(wallClock(Date.now(), timeZone)).toISOString().slice(0, 10);
-    const first = question.period === 'launch' ? await firstDayOf(reads, ids) : undefined;
+    const first = question.period === 'launch' ? await firstDayOf(reads, whose) : undefined;
     const found = askedDays(question, today, first ?? today);
     if (typeof found === 'string')
       throw new ProblemError(422, 'wrong-period', 'These days cannot be shown', found);
     return found;
   }
 
+  /** What was done on these days with the campaigns of a site: what the others did belongs to what one met. */
   async function marksOf(
     reads: Reads,
-    ids: readonly string[],
+    siteId: string,
     { from, until }: Stretch,
     timeZone: string,
   ): Promise<ResultMark[]> {
@@ -68,10 +69,10 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
       `SELECT to_char(m.at AT TIME ZONE $4, 'YYYY-MM-DD') AS day, m.campaign_id AS "campaignId", c.name, m.what, m.version
          FROM campaign_move m JOIN campaign c ON c.id = m.campaign_id
         -- What was only asked for changed nothing for visitors.
-        WHERE m.campaign_id = ANY($1::uuid[]) AND m.what NOT IN ('asked', 'declined') AND m.at >= $2::date::timestamp AT TIME ZONE $4
+        WHERE c.site_id = $1 AND m.what NOT IN ('asked', 'declined') AND m.at >= $2::date::timestamp AT TIME ZONE $4
           AND m.at < ($3::date + 1)::timestamp AT TIME ZONE $4
         ORDER BY m.at LIMIT ${MARKS}`,
-      [ids, from, until, timeZone],
+      [siteId, from, until, timeZone],
     );
   }
 
@@ -80,22 +81,22 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
       const { timeZone } = await sites.get(workspaceId, siteId);
       await countEvents(db);
       const reads = await reader.current();
-      const rows: { id: string; name: string; state: string }[] = await reads.query(
-        'SELECT id, name, state FROM campaign WHERE site_id = $1 ORDER BY created_at',
-        [siteId],
-      );
-      const ids = rows.map(({ id }) => id);
-      const { period, against } = await asked(reads, question, timeZone, ids);
+      const whose = { of: 'site', id: siteId } as const;
+      const { period, against } = await asked(reads, question, timeZone, whose);
       // None waits for another: each is a look of its own at what was counted.
-      const [happened, before, met, marks] = await Promise.all([
-        happenedIn(reads, ids, period),
-        against && happenedIn(reads, ids, against),
+      const [rows, happened, before, met, marks] = await Promise.all([
+        reads.query<{ id: string; name: string; state: string }[]>(
+          'SELECT id, name, state FROM campaign WHERE site_id = $1 ORDER BY created_at',
+          [siteId],
+        ),
+        happenedIn(reads, whose, period),
+        against && happenedIn(reads, whose, against),
         reads.query<{ messages: number; visitors: string }[]>(
           `SELECT messages, sum(visitors) AS visitors FROM met_day WHERE site_id = $1 AND day BETWEEN $2 AND $3
             GROUP BY messages`,
           [siteId, period.from, period.until],
         ),
-        marksOf(reads, ids, period, timeZone),
+        marksOf(reads, siteId, period, timeZone),
       ]);
       return {
         period,
@@ -158,16 +159,13 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
       const { timeZone } = await sites.get(workspaceId, siteId);
       await countEvents(db);
       const reads = await reader.current();
-      const ids = [campaignId];
-      const { period, against } = await asked(reads, question, timeZone, ids);
+      const whose = { of: 'campaign', id: campaignId } as const;
+      const { period, against } = await asked(reads, question, timeZone, whose);
       const stretch = { campaignId, period, timeZone };
-      const others = await reads.query<{ id: string; name: string }[]>(
-        'SELECT id, name FROM campaign WHERE site_id = $1',
-        [siteId],
-      );
-      const [happened, before, [answered], opened, closes, marks] = await Promise.all([
-        happenedIn(reads, ids, period),
-        against && happenedIn(reads, ids, against),
+      const [[campaign], happened, before, [answered], opened, closes, marks] = await Promise.all([
+        reads.query<{ name: string }[]>('SELECT name FROM campaign WHERE id = $1', [campaignId]),
+        happenedIn(reads, whose, period),
+        against && happenedIn(reads, whose, against),
         reads.query<[{ answers: string; confirmed: string }]>(
           `SELECT count(*) AS answers, count(*) FILTER (WHERE p.state = 'confirmed') AS confirmed
            FROM lead l LEFT JOIN person p ON p.id = l.person_id
@@ -177,17 +175,11 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
         ),
         openedOf(reads, stretch),
         closesOf(reads, stretch),
-        // What the others did on these days belongs to what this one met.
-        marksOf(
-          reads,
-          others.map(({ id }) => id),
-          period,
-          timeZone,
-        ),
+        marksOf(reads, siteId, period, timeZone),
       ]);
       return {
         id: campaignId,
-        name: others.find(({ id }) => id === campaignId)?.name ?? '',
+        name: campaign?.name ?? '',
         period,
         against,
         timeZone,
@@ -214,7 +206,7 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
       const { timeZone, settings, origins } = await sites.get(workspaceId, siteId);
       await countEvents(db);
       const reads = await reader.current();
-      const { period } = await asked(reads, question, timeZone, [campaignId]);
+      const { period } = await asked(reads, question, timeZone, { of: 'campaign', id: campaignId });
       const stretch = { campaignId, period, timeZone };
       return {
         by,
@@ -243,7 +235,7 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
       const { timeZone } = await sites.get(workspaceId, siteId);
       await countEvents(db);
       const reads = await reader.current();
-      const { period } = await asked(reads, question, timeZone, [campaignId]);
+      const { period } = await asked(reads, question, timeZone, { of: 'campaign', id: campaignId });
       return reads.query(
         `SELECT to_char(one, 'YYYY-MM-DD') AS day, coalesce(d.${kind}, 0)::integer AS count
            FROM generate_series($2::date, $3::date, '1 day') AS one
