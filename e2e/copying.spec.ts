@@ -16,7 +16,7 @@ test('what is copied can be pasted where the browser has no clipboard for pages;
   // The whole of it, as far as a name may be long.
   const pasted = await name.inputValue();
   expect(pasted.length).toBeGreaterThan(40);
-  expect(await sentence(page).innerText()).toContain(pasted.slice(0, 40));
+  expect(await sentence(page).textContent()).toContain(pasted.slice(0, 40));
   await name.fill('Copied');
 
   const headings = outline(page).getByRole('button', { name: /^Heading/ });
@@ -31,7 +31,7 @@ test('what is copied can be pasted where the browser has no clipboard for pages;
   await page.getByRole('button', { name: 'A link for somebody else' }).click();
   const dialog = page.getByRole('dialog');
   await dialog.getByRole('button', { name: 'Make the link' }).click();
-  const link = await dialog.locator('code').innerText();
+  const link = (await dialog.locator('code').textContent()) ?? '';
   await dialog.getByRole('button', { name: 'Copy the link' }).click();
   await expect(page.getByText('Copied.', { exact: true })).toBeVisible();
   await dialog.getByRole('button', { name: 'Done' }).click();

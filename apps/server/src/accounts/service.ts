@@ -61,6 +61,9 @@ export function createAccountService(db: DataSource, hashingCost: HashingCost = 
     return row;
   }
 
+  const forgetSignIns = (accountId: string): Promise<unknown> =>
+    db.query(`DELETE FROM login_session WHERE data ->> 'accountId' = $1`, [accountId]);
+
   return {
     findPrincipal,
     tokens: createTokens(db),
@@ -170,17 +173,19 @@ export function createAccountService(db: DataSource, hashingCost: HashingCost = 
      * two who set one at once, one does.
      */
     async replacePassword(accountId: string, oldHash: string, password: string): Promise<boolean> {
+      // In one statement: with the old password end its sign-ins, whatever dies in between.
       const [, count]: [unknown, number] = await db.query(
-        'UPDATE account SET password_hash = $3 WHERE id = $1 AND password_hash = $2',
+        `UPDATE account SET password_hash = $3, signed_out_at = clock_timestamp()
+          WHERE id = $1 AND password_hash = $2`,
         [accountId, oldHash, await hash(password)],
       );
-      if (count > 0) await this.signOutEverywhere(accountId);
+      if (count > 0) await forgetSignIns(accountId);
       return count > 0;
     },
     /** Also of who is signing in at this moment, or asking with a session that they hold. */
     async signOutEverywhere(accountId: string): Promise<void> {
       await db.query('UPDATE account SET signed_out_at = clock_timestamp() WHERE id = $1', [accountId]);
-      await db.query(`DELETE FROM login_session WHERE data ->> 'accountId' = $1`, [accountId]);
+      await forgetSignIns(accountId);
     },
 
     /** Forgets sign-ins that have ended. */
