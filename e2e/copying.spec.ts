@@ -1,4 +1,5 @@
-import { expect, test } from './lib/velarium.ts';
+import { publish } from './lib/api.ts';
+import { expect, test, visit } from './lib/velarium.ts';
 import { beginCampaign, outline, sentence } from './lib/workbench.ts';
 
 test('what is copied can be pasted where the browser has no clipboard for pages; where nothing may be copied it is said', async ({
@@ -43,4 +44,28 @@ test('what is copied can be pasted where the browser has no clipboard for pages;
   await page.evaluate(() => Object.assign(document, { execCommand: () => false }));
   await page.getByRole('button', { name: 'Copy the sentence' }).click();
   await expect(page.getByText('The browser did not allow copying. Select the sentence')).toBeVisible();
+});
+
+test('a code in a modal message is copied where the browser has no clipboard for pages, and the focus stays on its button', async ({
+  velarium,
+  visitor,
+}) => {
+  await publish(velarium, { template: 'welcome-code' });
+  await visitor.addInitScript(() => Object.defineProperty(navigator, 'clipboard', { value: undefined }));
+  const site = await visit(visitor, `${velarium.fell}/about`);
+  await site.pass(0.5);
+  const copy = site.dialog.getByRole('button', { name: 'Copy it' });
+  await copy.press('Enter');
+  const copied = site.dialog.getByRole('button', { name: 'Copied' });
+  await expect(copied).toBeFocused();
+  await site.page.keyboard.press('Escape');
+  await site.pass(1);
+  const field = await site.page.evaluateHandle(() => {
+    const made = document.createElement('input');
+    document.body.append(made);
+    made.focus();
+    return made;
+  });
+  await site.page.keyboard.press('ControlOrMeta+v');
+  expect(await field.evaluate(({ value }) => value)).toBe('FIRSTLIGHT');
 });

@@ -1,20 +1,20 @@
-/** Copies a text; whether it could. The older way serves pages without a secure origin. */
-export async function copyText(text: string, document: Document): Promise<boolean> {
+/** Copies a text; whether it could. The older way serves pages without a secure origin. `beside` is what was pressed for it. */
+export async function copyText(text: string, beside: HTMLElement): Promise<boolean> {
+  const { ownerDocument: document } = beside;
   try {
     await document.defaultView?.navigator.clipboard.writeText(text);
     return true;
   } catch {
-    const { activeElement } = document;
     const field = document.createElement('textarea');
     field.value = text;
     field.setAttribute('readonly', '');
     Object.assign(field.style, { position: 'fixed', insetInlineStart: '-9999px' });
-    // Beside what has the focus: a dialog that is open takes it back from anywhere else.
-    (activeElement?.closest('[role=dialog]') ?? document.body).append(field);
+    // Within what is modal: nothing outside of it can be chosen, and the browser says that it was copied all the same.
+    beside.after(field);
     field.select();
     const isCopied = document.execCommand?.('copy') ?? false;
     field.remove();
-    (activeElement as HTMLElement | null)?.focus?.();
+    beside.focus();
     return isCopied;
   }
 }

@@ -9,5 +9,7 @@ export async function copy(
     byHand = 'Select the text and copy it by hand.',
   }: { readonly said?: string; readonly byHand?: string } = {},
 ): Promise<void> {
-  tell((await copyText(text, document)) ? said : `The browser did not allow copying. ${byHand}`);
+  // Whatever has the focus; where a press gives none, that is the page itself.
+  const pressed = document.activeElement as HTMLElement;
+  tell((await copyText(text, pressed)) ? said : `The browser did not allow copying. ${byHand}`);
 }

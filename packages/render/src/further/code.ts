@@ -13,7 +13,7 @@ export function drawCode(block: BlockOf<'code'>, context: BlockContext): HTMLEle
   const shown = element(document, 'output', { 'data-code': '' }, [code]);
   copy.addEventListener('click', async () => {
     context.onAction({ kind: 'copy', text: code });
-    if (await copyText(code, document)) {
+    if (await copyText(code, copy)) {
       words.textContent = block.copiedLabel;
       return;
     }

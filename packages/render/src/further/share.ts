@@ -57,7 +57,7 @@ export function drawShare(block: BlockOf<'share'>, context: BlockContext): HTMLE
       if (isStill) return;
       onAction({ kind: 'share' });
       if (way === 'system') await view.navigator.share(page()).catch(() => {});
-      if (way === 'copy' && (await copyText(page().url, document)))
+      if (way === 'copy' && (await copyText(page().url, drawn)))
         words.textContent = said('copied', context.words);
     });
     root.append(drawn);
