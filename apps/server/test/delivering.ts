@@ -62,6 +62,15 @@ export function sharesDeliveries(): void {
   });
 }
 
+/** Where a mail to somebody leads, the `nth` that came to them. */
+export async function linkTo(address: string, nth = 1): Promise<URL> {
+  const mails = () => mailbox.mails.filter(({ to }) => to.includes(address));
+  await vi.waitFor(() => expect(mails().length).toBeGreaterThanOrEqual(nth), { timeout: 8000, interval: 40 });
+  const text = mails()[nth - 1]?.mail.text ?? '';
+  return new URL(/https:\/\/studio\.example\/\S+/.exec(text)?.[0] ?? '');
+}
+export const tokenOf = (link: URL): string => link.searchParams.get('token') ?? '';
+
 export const mail = (subject: string, more: Partial<MailDraft> = {}): MailDraft => ({
   subject,
   preview: 'Clear skies',

@@ -1,36 +1,9 @@
 import type { Invitation } from '@velarium/contract';
-import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
-import { createMailbox } from './receivers.ts';
-import {
-  addColleague,
-  createTestServer,
-  createWorkspace,
-  type Member,
-  PASSWORD,
-  signIn,
-  type TestServer,
-} from './server.ts';
+import { afterEach, describe, expect, it, vi } from 'vitest';
+import { linkTo, mailbox, owner, server, sharesDeliveries, tokenOf } from './delivering.ts';
+import { addColleague, createTestServer, createWorkspace, PASSWORD, signIn } from './server.ts';
 
-let server: TestServer;
-let mailbox: Awaited<ReturnType<typeof createMailbox>>;
-let sending: { stop(): Promise<void> };
-let owner: Member;
-beforeAll(async () => {
-  mailbox = await createMailbox();
-  server = await createTestServer({
-    ownMailbox: { server: `127.0.0.1:${mailbox.port}`, from: 'velarium@quillonfell.example' },
-  });
-  sending = server.services.deliveries.startSending();
-});
-afterAll(async () => {
-  await sending.stop();
-  await server.close();
-  await mailbox.close();
-});
-beforeEach(async () => {
-  mailbox.mails.length = 0;
-  owner = await createWorkspace(server);
-});
+sharesDeliveries();
 afterEach(() => vi.useRealTimers());
 
 const NEW = 'a-word-nobody-else-has';
@@ -43,13 +16,6 @@ const ask = (method: 'GET' | 'POST', url: string, payload?: object) =>
     remoteAddress: `198.51.100.${++asked % 256}`,
     ...(payload ? { payload } : {}),
   });
-async function linkTo(address: string, nth = 1): Promise<URL> {
-  const mails = () => mailbox.mails.filter(({ to }) => to.includes(address));
-  await vi.waitFor(() => expect(mails().length).toBeGreaterThanOrEqual(nth), { timeout: 8000, interval: 40 });
-  const text = mails()[nth - 1]?.mail.text ?? '';
-  return new URL(/https:\/\/studio\.example\/\S+/.exec(text)?.[0] ?? '');
-}
-const tokenOf = (link: URL) => link.searchParams.get('token') ?? '';
 const invite = (email: string, name = 'Nell Corrow') =>
   owner.ask('POST', '/invitations', { name, email, role: 'editor' });
 const pending = async () => (await owner.ask('GET', '/invitations')).json<Invitation[]>();

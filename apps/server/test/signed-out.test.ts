@@ -1,22 +1,8 @@
-import { afterAll, beforeAll, expect, it } from 'vitest';
-import { createMailbox } from './receivers.ts';
-import { createTestServer, createWorkspace, PASSWORD, signIn, type TestServer } from './server.ts';
+import { expect, it } from 'vitest';
+import { linkTo, owner, server, sharesDeliveries, tokenOf } from './delivering.ts';
+import { createWorkspace, PASSWORD, signIn } from './server.ts';
 
-let server: TestServer;
-let mailbox: Awaited<ReturnType<typeof createMailbox>>;
-let sending: { stop(): Promise<void> };
-beforeAll(async () => {
-  mailbox = await createMailbox();
-  server = await createTestServer({
-    ownMailbox: { server: `127.0.0.1:${mailbox.port}`, from: 'velarium@quillonfell.example' },
-  });
-  sending = server.services.deliveries.startSending();
-});
-afterAll(async () => {
-  await sending.stop();
-  await server.close();
-  await mailbox.close();
-});
+sharesDeliveries();
 
 const NEW = 'a-word-nobody-else-has';
 let asked = 0;
@@ -55,28 +41,18 @@ async function whileHeld<Asked>(
   }
 }
 
-async function linkTo(address: string): Promise<string> {
-  const mail = () => mailbox.mails.find(({ to }) => to.includes(address))?.mail;
-  await expect.poll(mail, { timeout: 8000, interval: 40 }).toBeDefined();
-  return new URL(/https:\/\/studio\.example\/\S+/.exec(mail()?.text ?? '')?.[0] ?? '').searchParams.get(
-    'token',
-  ) as string;
-}
-
 it('a sign-in that ends while something is asked with it stays ended', async () => {
-  const member = await createWorkspace(server);
   const asking = await whileHeld('membership', {
-    ask: () => member.ask('GET', '/session'),
+    ask: () => owner.ask('GET', '/session'),
     // As signing out does, which must itself ask who that is.
     meanwhile: () => server.db.query('DELETE FROM login_session'),
   });
   expect(asking.statusCode).toBe(200);
-  expect((await member.ask('GET', '/session')).statusCode).toBe(401);
+  expect((await owner.ask('GET', '/session')).statusCode).toBe(401);
 });
 
 it('everywhere means also where something is asked, or a password looked at, at that moment', async () => {
-  const member = await createWorkspace(server);
-  const { email, id } = member.session.account;
+  const { email, id } = owner.session.account;
   const { accounts } = server.services;
   const hash = (await accounts.passwordHashOf(id)) as string;
   const entering = await whileHeld('membership', {
@@ -97,6 +73,7 @@ it('everywhere means also where something is asked, or a password looked at, at 
 });
 
 it('is written down once a day, and lasts fourteen days from the last on which it was used', async () => {
+  // Somebody who has asked for nothing yet.
   const member = await createWorkspace(server);
   const last = async () => {
     const [row] = await server.db.query(
@@ -124,9 +101,8 @@ it('is written down once a day, and lasts fourteen days from the last on which i
 });
 
 it('an invitation that is taken back while its link is followed makes nobody a member', async () => {
-  const owner = await createWorkspace(server);
   await owner.ask('POST', '/invitations', { name: 'Nell', email: 'nell@example.org', role: 'editor' });
-  const token = await linkTo('nell@example.org');
+  const token = tokenOf(await linkTo('nell@example.org'));
   const joining = await whileHeld('account', {
     ask: () => post(`/joining/${token}`, { password: PASSWORD }),
     meanwhile: () => server.db.query(`DELETE FROM invitation WHERE email = 'nell@example.org'`),
@@ -136,10 +112,9 @@ it('an invitation that is taken back while its link is followed makes nobody a m
 });
 
 it('a link for a new password that is followed twice at once sets one', async () => {
-  const owner = await createWorkspace(server);
   const { email } = owner.session.account;
   await post('/forgotten', { email });
-  const token = await linkTo(email);
+  const token = tokenOf(await linkTo(email));
   const answers = await Promise.all(
     [NEW, `${NEW}-2`].map((password) => post('/password', { token, password })),
   );

@@ -2,7 +2,7 @@ import type { Invite, Member, Role, WorkspaceSettings } from '@velarium/contract
 import argon2 from 'argon2';
 import type { DataSource, EntityManager } from 'typeorm';
 import { notFound, ProblemError } from '../infra/problem.ts';
-import { AccountEntity, MembershipEntity, WorkspaceEntity } from './entities.ts';
+import { AccountEntity, type AccountRow, MembershipEntity, WorkspaceEntity } from './entities.ts';
 import type { Principal } from './principal.ts';
 import { createTokens } from './tokens.ts';
 
@@ -101,7 +101,7 @@ export function createAccountService(db: DataSource, hashingCost: HashingCost = 
     async asMember(email: string, password: string): Promise<MakeMember> {
       const known = await db.getRepository(AccountEntity).findOneBy({ email });
       if (known && !(await argon2.verify(known.passwordHash, password))) throw wrongPassword();
-      const passwordHash = known ? null : await hash(password);
+      const passwordHash = known?.passwordHash ?? (await hash(password));
       return async (manager, { workspaceId, name, role }) => {
         const accountId = known?.id ?? (await makeAccount(manager, { name, email, passwordHash }));
         await manager.query(
@@ -229,11 +229,7 @@ export type AccountService = ReturnType<typeof createAccountService>;
 /** Makes an account; of two that are made of one address at once, one is. */
 async function makeAccount(
   manager: EntityManager,
-  {
-    name,
-    email,
-    passwordHash,
-  }: { readonly name: string; readonly email: string; readonly passwordHash: string | null },
+  { name, email, passwordHash }: Pick<AccountRow, 'name' | 'email' | 'passwordHash'>,
 ): Promise<string> {
   const [made]: { id: string }[] = await manager.query(
     `INSERT INTO account (name, email, password_hash) VALUES ($1, $2, $3)

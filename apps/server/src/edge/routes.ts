@@ -306,8 +306,8 @@ function serve(
 }
 
 /** A coding of quality nought is one that is refused. Source: RFC 9110, 12.4.2 and 12.5.3. */
-const BROTLI = /\bbr\b(?!\s*;\s*q=0(?:\.0*)?\s*(?:,|$))/i;
-const GZIP = /\bgzip\b(?!\s*;\s*q=0(?:\.0*)?\s*(?:,|$))/i;
+const taking = (coding: string) => new RegExp(`\\b${coding}\\b(?!\\s*;\\s*q=0(?:\\.0*)?\\s*(?:,|$))`, 'i');
+const [BROTLI, GZIP] = [taking('br'), taking('gzip')];
 function codingOf(accepted: string | string[] | undefined): 'br' | 'gzip' | undefined {
   if (!accepted) return undefined;
   const said = `${accepted}`;
