@@ -131,6 +131,7 @@ for (; Date.now() < untilMs; steps++) {
       await page.goto(oneOf(places));
     }
     await step();
+    for (const other of context.pages()) if (other !== page) await other.close();
     // biome-ignore lint/performance/useDomNodeTextContent: only what is seen counts
     const words = await page.evaluate(() => document.body.innerText);
     const broken = BROKEN.exec(words);
@@ -143,7 +144,6 @@ for (; Date.now() < untilMs; steps++) {
   } catch {
     // What could not be pressed or has gone meanwhile is no mistake.
   }
-  for (const other of context.pages()) if (other !== page) await other.close();
 }
 console.log(`${steps} steps, ${found} found`);
 await browser.close();
