@@ -330,8 +330,8 @@ test('a trigger that is added lies open and differs; a link is made of chosen wo
   await expect(page.getByLabel('Seconds on the page').last()).toBeVisible();
   await page.getByRole('button', { name: 'Add a trigger' }).click();
   await page.getByRole('menuitem', { name: 'Time on the page', exact: true }).click();
-  const seconds = (await sentence(page).textContent())?.match(/after \d+ seconds/g) ?? [];
-  expect(new Set(seconds).size).toBe(3);
+  const seconds = async () => (await sentence(page).textContent())?.match(/after \d+ seconds/g) ?? [];
+  await expect.poll(async () => new Set(await seconds()).size).toBe(3);
 
   await side(page, 'Message');
   await outline(page).getByRole('button', { name: /^Text/ }).click();
