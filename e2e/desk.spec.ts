@@ -68,6 +68,24 @@ test('keys belong to the place in front: a field keeps its own, a dialog lets no
   await expect(page.getByRole('heading', { name: 'Team' })).toBeVisible();
 });
 
+test('keys of one letter are turned off in a browser, those with Ctrl stay', async ({ studioPage: page }) => {
+  await page.getByRole('button', { name: 'Mara' }).click();
+  await page.getByRole('menuitem', { name: 'Turn one-letter keys off' }).click();
+  await expect(page.getByText('One-letter keys are off in this browser.')).toBeVisible();
+  await page.reload();
+  await openWorkbench(page);
+  await expect(page.getByRole('toolbar', { name: 'Stage' }).locator('kbd')).toHaveCount(0);
+  for (const key of ['t', 'b', 's', '/']) await page.keyboard.press(key);
+  await page.keyboard.press('ControlOrMeta+k');
+  await page.getByPlaceholder(/^An action, or a wish/).fill('one-letter');
+  await expect(page.getByRole('option').locator('kbd')).toHaveCount(0);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('toolbar', { name: 'Stage' }).locator('kbd').first()).toHaveText('T');
+  await expect(page.getByText('Desktop, 1280 by 800')).toBeVisible();
+  await page.keyboard.press('t');
+  await expect(page.getByText('Tablet, 820 by 1180')).toBeVisible();
+});
+
 test('the title says where one is, the keyboard can skip to the place, and stays in it when a row goes', async ({
   studioPage: page,
 }) => {

@@ -1,5 +1,6 @@
 import { useEffect, useRef } from 'react';
 import { create } from 'zustand';
+import { isLetterKey, useLetterKeys } from './letter-keys.ts';
 
 export interface Command {
   readonly id: string;
@@ -84,11 +85,17 @@ export function useCommands(group: string, commands: readonly Command[]): void {
   }, [group, shape, setGroup, dropGroup]);
 }
 
+/** The letter on a key as Latin keyboards have it: with another script `event.key` is none that a command is named by. */
+const latinOf = ({ key, code }: KeyboardEvent): string =>
+  (/^\P{ASCII}$/u.test(key) && /^Key([A-Z])$/.exec(code)?.[1]) || key;
+
 /** The command keys an event stands for, in the notation of {@link Command.keys}. */
 export function keysOf(event: KeyboardEvent): string {
-  const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
+  const key = event.key.length === 1 ? latinOf(event).toLowerCase() : event.key;
   const isMod = event.ctrlKey || event.metaKey;
-  return `${isMod ? 'Mod+' : ''}${event.shiftKey && (isMod || event.key.length > 1) ? 'Shift+' : ''}${key}`;
+  // With Alt they are the browser's own, or write a sign.
+  const alt = event.altKey ? 'Alt+' : '';
+  return `${isMod ? 'Mod+' : ''}${alt}${event.shiftKey && (isMod || event.key.length > 1) ? 'Shift+' : ''}${key}`;
 }
 
 /** Looks through shadow roots: a message on the stage is typed into inside one. */
@@ -114,6 +121,7 @@ export function runByKeys(event: KeyboardEvent): boolean {
   const keys = keysOf(event);
   if (event.defaultPrevented) return false;
   if (isTyping(event) && (!keys.startsWith('Mod+') || KEYS_OF_FIELDS.test(keys))) return false;
+  if (isLetterKey(keys) && !useLetterKeys.getState().isOn) return false;
   // What lies in front keeps all keys to itself.
   if (document.querySelector(IN_FRONT)) return false;
   const groups = [...useCommandStore.getState().groups];

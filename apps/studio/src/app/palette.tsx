@@ -1,7 +1,8 @@
 import { Command as Cmdk } from 'cmdk';
 import { Search } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
-import { keysWords, runByKeys, useCommandStore, useCommands } from './commands.ts';
+import { runByKeys, useCommandStore, useCommands } from './commands.ts';
+import { KeyHint } from './key-hint.tsx';
 
 /** The command palette: every action of the place one is in, with its key. Ctrl + K opens it. */
 export function Palette() {
@@ -113,7 +114,7 @@ export function Palette() {
                     className="flex h-9 cursor-pointer items-center justify-between rounded px-3 data-[selected=true]:bg-sail-wash"
                   >
                     {label}
-                    {keys && <kbd className="text-xs text-soft">{keysWords(keys)}</kbd>}
+                    {keys && <KeyHint keys={keys} className="text-soft" />}
                   </Cmdk.Item>
                 ))}
               </Cmdk.Group>

@@ -8,6 +8,7 @@ import { Menu } from '../ui/menu.tsx';
 import { ErrorState, Opening } from '../ui/states.tsx';
 import { Toaster } from '../ui/toast.tsx';
 import { useCommands } from './commands.ts';
+import { useLetterKeysTurn } from './letter-keys.ts';
 import { OfflineNotice } from './offline-notice.tsx';
 import { Palette } from './palette.tsx';
 import { useKeptFocus } from './use-kept-focus.ts';
@@ -98,8 +99,10 @@ function Masthead({ name, workspace, isOwner }: MastheadProps) {
       navigate('/sign-in');
     },
   });
+  const letterKeys = useLetterKeysTurn();
   useCommands('Account', [
     ...(isOwner ? [{ id: 'add-site', label: 'Add a site', run: () => setAdding(true) }] : []),
+    { id: 'letter-keys', label: letterKeys.label, run: letterKeys.turn },
     { id: 'sign-out', label: 'Sign out', run: () => leave.mutate(signOut) },
   ]);
   useEffect(() => {
@@ -184,6 +187,7 @@ function Masthead({ name, workspace, isOwner }: MastheadProps) {
         <Menu
           items={[
             { label: 'Change your password …', onSelect: () => setChanging(true) },
+            { label: letterKeys.label, onSelect: letterKeys.turn },
             { label: 'Sign out', onSelect: () => leave.mutate(signOut) },
             { label: 'Sign out everywhere', onSelect: () => leave.mutate(signOutEverywhere) },
           ]}

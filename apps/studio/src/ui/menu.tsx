@@ -5,7 +5,6 @@ import { cx } from './cx.ts';
 export interface MenuItem {
   readonly label: string;
   readonly onSelect: () => void;
-  readonly keys?: string;
   readonly isHalting?: boolean;
 }
 
@@ -27,17 +26,16 @@ export function Menu({
           sideOffset={4}
           className="settle z-50 min-w-44 rounded-md border border-line bg-sheet p-1 shadow-float"
         >
-          {items.map(({ label, onSelect, keys, isHalting }) => (
+          {items.map(({ label, onSelect, isHalting }) => (
             <DropdownMenu.Item
               key={label}
               onSelect={onSelect}
               className={cx(
-                'flex h-8 cursor-pointer items-center justify-between gap-6 rounded px-2.5 outline-none data-highlighted:bg-sail-wash',
+                'flex h-8 cursor-pointer items-center rounded px-2.5 outline-none data-highlighted:bg-sail-wash',
                 isHalting && 'text-halt',
               )}
             >
               {label}
-              {keys && <kbd className="text-xs text-soft">{keys}</kbd>}
             </DropdownMenu.Item>
           ))}
         </DropdownMenu.Content>

@@ -75,6 +75,13 @@ it.each<[init: KeyboardEventInit, keys: string]>([
   [{ key: 'Z', metaKey: true, shiftKey: true }, 'Mod+Shift+z'],
   [{ key: 'Enter', ctrlKey: true }, 'Mod+Enter'],
   [{ key: '/', shiftKey: true }, '/'],
+  // On keyboards of other scripts by where the key is; what a Latin one writes is what it says, wherever it is.
+  [{ key: 'я', code: 'KeyZ', ctrlKey: true }, 'Mod+z'],
+  [{ key: 'И', code: 'KeyB', shiftKey: true }, 'b'],
+  [{ key: 'z', code: 'KeyY', ctrlKey: true }, 'Mod+z'],
+  // The browser's menu, its address field, a sign of the third level.
+  [{ key: 'f', altKey: true }, 'Alt+f'],
+  [{ key: '/', ctrlKey: true, altKey: true }, 'Mod+Alt+/'],
 ])('%o is %s', (init, keys) => {
   expect(keysOf(new KeyboardEvent('keydown', init))).toBe(keys);
 });

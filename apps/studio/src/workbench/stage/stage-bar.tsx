@@ -2,6 +2,7 @@ import { languageName, languagesOf, personalPlaces } from '@velarium/core';
 import { Eye, EyeOff } from 'lucide-react';
 import { useMemo } from 'react';
 import { useCommands } from '../../app/commands.ts';
+import { KeyHint } from '../../app/key-hint.tsx';
 import { cx } from '../../ui/cx.ts';
 import { Select } from '../../ui/select.tsx';
 import { SAMPLE_VISITORS } from '../message/personal-hint.tsx';
@@ -71,10 +72,10 @@ export function StageBar({ ground }: StageBarProps) {
       aria-label="Stage"
       className="flex h-9 items-center gap-1 overflow-x-auto px-6 whitespace-nowrap max-lg:px-4 max-lg:[&_kbd]:hidden"
     >
-      <Flip isOn={view.shows === 'tablet'} keys="T" label="Tablet" onFlip={flip.shows} />
-      <Flip isOn={view.ground === 'page'} keys="G" label="Page behind" onFlip={flip.ground} />
-      {darkens && <Flip isOn={view.isDark} keys="D" label="At night" onFlip={flip.dark} />}
-      <Flip isOn={view.zoom === 'real'} keys="Z" label="Real size" onFlip={flip.zoom} />
+      <Flip isOn={view.shows === 'tablet'} keys="t" label="Tablet" onFlip={flip.shows} />
+      <Flip isOn={view.ground === 'page'} keys="g" label="Page behind" onFlip={flip.ground} />
+      {darkens && <Flip isOn={view.isDark} keys="d" label="At night" onFlip={flip.dark} />}
+      <Flip isOn={view.zoom === 'real'} keys="z" label="Real size" onFlip={flip.zoom} />
       <button
         type="button"
         aria-pressed={view.isMessageHidden}
@@ -82,7 +83,7 @@ export function StageBar({ ground }: StageBarProps) {
         className="flex h-6 items-center gap-1.5 rounded px-2 hover:bg-sail-wash aria-pressed:bg-ink aria-pressed:text-sheet"
       >
         {view.isMessageHidden ? <EyeOff size={13} aria-hidden /> : <Eye size={13} aria-hidden />}
-        Hide the message <kbd className="text-xs opacity-70">H</kbd>
+        Hide the message <KeyHint keys="h" className="opacity-70" />
       </button>
       {ground && (
         <p className="ml-2 min-w-0 truncate text-xs text-soft" title={ground}>
@@ -135,6 +136,6 @@ const Flip = ({
       'flex h-6 items-center gap-1.5 rounded px-2 hover:bg-sail-wash aria-pressed:bg-ink aria-pressed:text-sheet',
     )}
   >
-    {label} <kbd className="text-xs opacity-70">{keys}</kbd>
+    {label} <KeyHint keys={keys} className="opacity-70" />
   </button>
 );
