@@ -86,6 +86,44 @@ test('keys of one letter are turned off in a browser, those with Ctrl stay', asy
   await expect(page.getByText('Tablet, 820 by 1180')).toBeVisible();
 });
 
+/** Goes on by Tab for so many steps; what is covered, or out of sight, while it has the focus. */
+async function coveredByKeys(page: Page, steps: number): Promise<string[]> {
+  const covered = new Set<string>();
+  for (let n = 0; n < steps; n++) {
+    await page.keyboard.press('Tab');
+    const found = await page.evaluate(() => {
+      const one = document.activeElement;
+      const { left, top, width, height } = one?.getBoundingClientRect() ?? new DOMRect();
+      // A mark on a line has no width; of a whole panel a part is seen.
+      if (!one || width === 0 || height > innerHeight) return '';
+      const hit = document.elementFromPoint(left + width / 2, top + height / 2);
+      return one.contains(hit) || hit?.contains(one) ? '' : one.outerHTML.slice(0, 160);
+    });
+    if (found) covered.add(found);
+  }
+  return [...covered];
+}
+
+test('what keys lead to is in sight, above a foot that stays and where a dialog begins anew', async ({
+  studioPage: page,
+}) => {
+  await page.setViewportSize({ width: 1280, height: 600 });
+  await page.getByRole('link', { name: 'Site', exact: true }).click();
+  await page.getByRole('tab', { name: 'What holds here' }).click();
+  await expect(page.getByRole('button', { name: 'Save', exact: true })).toBeVisible();
+  expect(await coveredByKeys(page, 40)).toEqual([]);
+  await page.getByRole('tab', { name: 'Looks' }).click();
+  await page.getByRole('button', { name: 'Change Night ridge' }).click();
+  const close = page.getByRole('dialog').getByRole('button', { name: 'Close' });
+  await expect(close).toBeVisible();
+  await close.focus();
+  await page.keyboard.press('Shift+Tab');
+  await expect(close).not.toBeInViewport();
+  await page.keyboard.press('Tab');
+  await expect(close).toBeFocused();
+  await expect(close).toBeInViewport();
+});
+
 test('the title says where one is, the keyboard can skip to the place, and stays in it when a row goes', async ({
   studioPage: page,
 }) => {

@@ -145,10 +145,12 @@ const isThere = async (page: Page): Promise<void> => {
 /** Goes to every place and each of its parts, menus and dialogs; then to what there is of one campaign. */
 async function everywhere(page: Page, look: Look): Promise<void> {
   for (const [place, others] of Object.entries(PLACES)) {
-    await page
+    const link = page
       .getByRole('navigation', { name: 'Places' })
-      .getByRole('link', { name: place, exact: true })
-      .click();
+      .getByRole('link', { name: place, exact: true });
+    await link.click();
+    // Until then the place one comes from stands there.
+    await expect(link).toHaveAttribute('aria-current', 'page');
     await isThere(page);
     await look(place);
     await overs(page, place, others, look);

@@ -61,7 +61,12 @@ export function Shell() {
         workspace={session.data.workspace.name}
         isOwner={session.data.role === 'owner'}
       />
-      <main ref={place} tabIndex={-1} className="min-h-0 overflow-y-auto outline-none">
+      {/* What keys lead to is seen below the heads and above the foot that stay in some places. */}
+      <main
+        ref={place}
+        tabIndex={-1}
+        className="min-h-0 scroll-pt-24 scroll-pb-16 overflow-y-auto outline-none"
+      >
         <Outlet />
       </main>
       <OfflineNotice />

@@ -3,6 +3,7 @@ import { Dialog as Radix } from 'radix-ui';
 import type { ReactNode } from 'react';
 import { IconButton } from './button.tsx';
 import { cx } from './cx.ts';
+import { keepInSight } from './keep-in-sight.ts';
 import { Scrolled } from './scrolled.tsx';
 
 export interface DialogProps {
@@ -26,8 +27,9 @@ export function Dialog({ isOpen, onClose, title, description, children, foot, cl
         <Radix.Overlay className="fixed inset-0 z-40 bg-ink/35" />
         <Radix.Content
           {...(description ? {} : { 'aria-describedby': undefined })}
+          onFocus={keepInSight}
           className={cx(
-            'settle fixed top-1/2 left-1/2 z-40 max-h-[88vh] w-[min(92vw,32rem)] -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-lg bg-paper p-6 shadow-float outline-none',
+            'settle fixed top-1/2 left-1/2 z-40 max-h-[88vh] w-[min(92vw,32rem)] -translate-x-1/2 -translate-y-1/2 scroll-pb-16 overflow-y-auto rounded-lg bg-paper p-6 shadow-float outline-none',
             foot !== undefined && 'flex h-[min(88vh,42rem)] flex-col',
             className,
           )}

@@ -1,5 +1,6 @@
 import { Popover as Radix } from 'radix-ui';
 import type { ReactNode } from 'react';
+import { keepInSight } from './keep-in-sight.ts';
 
 export interface PopoverProps {
   /** One button that opens it. */
@@ -21,6 +22,7 @@ export function Popover({ trigger, label, isOpen, onOpenChange, children }: Popo
       <Radix.Portal>
         <Radix.Content
           aria-label={label}
+          onFocus={keepInSight}
           sideOffset={6}
           collisionPadding={12}
           className="settle z-50 max-h-[70vh] w-80 overflow-y-auto rounded-md border border-line bg-paper p-4 shadow-float outline-none"
