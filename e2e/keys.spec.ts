@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { expect, test } from './lib/velarium.ts';
-import { openCampaign } from './lib/workbench.ts';
+import { openCampaign, sentence } from './lib/workbench.ts';
 
 test('keys belong to the place in front: a field keeps its own, a dialog lets nothing through', async ({
   studioPage: page,
@@ -31,6 +31,7 @@ test('keys belong to the place in front: a field keeps its own, a dialog lets no
   await expect(page.getByRole('toolbar', { name: 'Chosen campaigns' })).toHaveCount(0);
 
   await openCampaign(page, 'Welcome to members');
+  await expect(sentence(page)).toBeVisible();
   await page.keyboard.press('t');
   await expect(page.getByText('Tablet, 820 by 1180')).toBeVisible();
   await page.getByRole('link', { name: 'Board', exact: true }).first().click();
@@ -45,6 +46,7 @@ test('keys of one letter are turned off in a browser, those with Ctrl stay', asy
   await expect(page.getByText('One-letter keys are off in this browser.')).toBeVisible();
   await page.reload();
   await openCampaign(page, 'Welcome to members');
+  await expect(sentence(page)).toBeVisible();
   await expect(page.getByRole('toolbar', { name: 'Stage' }).locator('kbd')).toHaveCount(0);
   for (const key of ['t', 'b', 's', '/']) await page.keyboard.press(key);
   await page.keyboard.press('ControlOrMeta+k');
