@@ -23,7 +23,8 @@ export default defineConfig({
       args: [
         // A page lives for seconds: to make its code fast takes longer than it saves.
         '--js-flags=--no-turbofan --no-maglev --min-semi-space-size=32',
-        // A page behind the stage that comes in a process of its own takes the focus from what was pressed in that very moment.
+        // The focus that is feigned for tests can be taken by a page behind the stage that comes at the moment of a press, where
+        // that page has a process of its own.
         '--disable-site-isolation-trials',
         '--log-level=3',
         '--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1, EXCLUDE localhost',

@@ -132,14 +132,10 @@ for (; Date.now() < untilMs; steps++) {
     }
     await step();
     for (const other of context.pages()) if (other !== page) await other.close();
-    // biome-ignore lint/performance/useDomNodeTextContent: only what is seen counts
-    const words = await page.evaluate(() => document.body.innerText);
-    const broken = BROKEN.exec(words);
-    if (!broken) continue;
-    say(
-      `it says: ${words.slice(Math.max(0, broken.index - 80), broken.index + 80).replace(/\s+/g, ' ')}`,
-      page,
-    );
+    const broken = page.getByText(BROKEN).filter({ visible: true });
+    if ((await broken.count()) === 0) continue;
+    const words = await broken.first().textContent();
+    say(`it says: ${words.replace(/\s+/g, ' ').slice(0, 160)}`, page);
     await page.goto(oneOf(places));
   } catch {
     // What could not be pressed or has gone meanwhile is no mistake.

@@ -8,17 +8,24 @@ interface LetterKeys {
   turn(isOn: boolean): void;
 }
 
+const isKept = (): boolean => localStorage.getItem(KEPT) !== 'off';
+
 /**
  * Whether a letter, digit or sign alone runs a command, in this browser. Whoever speaks to the computer, or often touches
  * a key unmeant, must be able to turn that off: WCAG 2.2, success criterion 2.1.4.
  */
 export const useLetterKeys = create<LetterKeys>((set) => ({
-  isOn: localStorage.getItem(KEPT) !== 'off',
+  isOn: isKept(),
   turn(isOn) {
     localStorage.setItem(KEPT, isOn ? 'on' : 'off');
     set({ isOn });
   },
 }));
+
+// In every window of this browser at once.
+addEventListener('storage', ({ key }) => {
+  if (key === KEPT || key === null) useLetterKeys.setState({ isOn: isKept() });
+});
 
 export const isLetterKey = (keys: string): boolean => keys.length === 1;
 
