@@ -40,20 +40,30 @@ test('keys belong to the place in front: a field keeps its own, a dialog lets no
   await expect(page.getByRole('heading', { name: 'Team' })).toBeVisible();
 });
 
-test('keys of one letter are turned off in a browser, those with Ctrl stay', async ({ studioPage: page }) => {
+const hints = (page: Page) => page.getByRole('toolbar', { name: 'Stage' }).locator('kbd');
+
+test('keys of one letter are turned off in every window of a browser, those with Ctrl stay', async ({
+  studioPage: page,
+}) => {
+  const other = await page.context().newPage();
+  await other.goto(page.url());
+  await openCampaign(other, 'Welcome to members');
+  await expect(hints(other).first()).toBeVisible();
   await page.getByRole('button', { name: 'Mara' }).click();
   await page.getByRole('menuitem', { name: 'Turn one-letter keys off' }).click();
   await expect(page.getByText('One-letter keys are off in this browser.')).toBeVisible();
+  await expect(hints(other)).toHaveCount(0);
+  await other.close();
   await page.reload();
   await openCampaign(page, 'Welcome to members');
   await expect(sentence(page)).toBeVisible();
-  await expect(page.getByRole('toolbar', { name: 'Stage' }).locator('kbd')).toHaveCount(0);
+  await expect(hints(page)).toHaveCount(0);
   for (const key of ['t', 'b', 's', '/']) await page.keyboard.press(key);
   await page.keyboard.press('ControlOrMeta+k');
   await page.getByPlaceholder(/^An action, or a wish/).fill('one-letter');
   await expect(page.getByRole('option').locator('kbd')).toHaveCount(0);
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('toolbar', { name: 'Stage' }).locator('kbd').first()).toHaveText('T');
+  await expect(hints(page).first()).toHaveText('T');
   await expect(page.getByText('Desktop, 1280 by 800')).toBeVisible();
   await page.keyboard.press('t');
   await expect(page.getByText('Tablet, 820 by 1180')).toBeVisible();
@@ -80,7 +90,11 @@ async function coveredByKeys(page: Page, steps: number): Promise<string[]> {
 test('what keys lead to is in sight, above a foot that stays and where a dialog begins anew', async ({
   studioPage: page,
 }) => {
-  await page.setViewportSize({ width: 1280, height: 600 });
+  await page.setViewportSize({ width: 1280, height: 480 });
+  await page.getByRole('button', { name: 'New campaign' }).click();
+  await expect(page.getByRole('dialog').getByRole('radio').first()).toBeVisible();
+  expect(await coveredByKeys(page, 30)).toEqual([]);
+  await page.keyboard.press('Escape');
   await page.getByRole('link', { name: 'Site', exact: true }).click();
   await page.getByRole('tab', { name: 'What holds here' }).click();
   await expect(page.getByRole('button', { name: 'Save', exact: true })).toBeVisible();

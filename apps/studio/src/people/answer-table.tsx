@@ -97,7 +97,7 @@ export function AnswerTable({ siteId, filter, isHeld, onOpen }: AnswerTableProps
       >
         <table
           aria-rowcount={answers.length}
-          className="w-full min-w-3xl table-fixed border-collapse text-left"
+          className="w-full min-w-5xl table-fixed border-collapse text-left"
         >
           <caption className="sr-only">People</caption>
           <thead className="sticky top-0 z-10 bg-paper">
@@ -132,7 +132,7 @@ export function AnswerTable({ siteId, filter, isHeld, onOpen }: AnswerTableProps
                         <button
                           type="button"
                           // The whole row is the target.
-                          className="text-left before:absolute before:inset-0"
+                          className="block w-full truncate text-left outline-offset-[-2px] before:absolute before:inset-0"
                           aria-label={`Open the answer of ${answer.person?.address ?? 'somebody'}`}
                           onClick={() => onOpen(answer)}
                         >
