@@ -1,16 +1,8 @@
 import type { FastifyInstance } from 'fastify';
-import {
-  Counter,
-  collectDefaultMetrics,
-  Gauge,
-  Histogram,
-  type OpenMetricsContentType,
-  Registry,
-} from 'prom-client';
+import { Counter, collectDefaultMetrics, Gauge, type OpenMetricsContentType, Registry } from 'prom-client';
 import type { DataSource } from 'typeorm';
+import { AnswerTimes } from './answer-times.ts';
 
-/** Bounds of the histogram of answers, seconds: from what comes out of memory to what somebody has given up on. */
-const SECONDS = [0.001, 0.0025, 0.005, 0.01, 0.025, 0.05, 0.1, 0.25, 0.5, 1, 2.5, 5, 10];
 /** Events that wait to be counted are looked for no further: more is too many, whatever their number. */
 const MOST_UNCOUNTED = 100_000;
 
@@ -20,13 +12,7 @@ export function createMetrics() {
   registry.setContentType(Registry.OPENMETRICS_CONTENT_TYPE);
   const registers = [registry];
   collectDefaultMetrics({ register: registry });
-  const answered = new Histogram({
-    name: 'velarium_http_request_duration_seconds',
-    help: 'How long requests took, by the role that answered, the route and the class of the status.',
-    labelNames: ['role', 'method', 'route', 'status'],
-    buckets: SECONDS,
-    registers,
-  });
+  const times = new AnswerTimes(registry);
   const failed = new Counter({
     name: 'velarium_failures',
     help: 'What failed beside any request and was written to the log.',
@@ -53,10 +39,9 @@ export function createMetrics() {
     /** Measures every answer of an application. */
     measure(app: FastifyInstance, role: 'studio' | 'edge'): void {
       app.addHook('onResponse', (request, reply, done) => {
-        // Routes, never addresses: those are without number, and may name somebody.
         const route = request.routeOptions.url ?? 'none';
         const status = `${Math.trunc(reply.statusCode / 100)}xx`;
-        answered.observe({ role, method: request.method, route, status }, reply.elapsedTime / 1000);
+        times.add({ role, method: request.method, route, status }, reply.elapsedTime / 1000);
         done();
       });
     },
