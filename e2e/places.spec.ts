@@ -36,6 +36,10 @@ const faultsOf = (page: Page): Promise<string[]> =>
       found.push(`${what}: ${element.outerHTML.replace(/\s+/g, ' ').slice(0, 140)}`);
     if (document.documentElement.scrollWidth > innerWidth)
       found.push(`${document.documentElement.scrollWidth} wide`);
+    const here = document.querySelector('nav[aria-label=Places] [aria-current=page]');
+    const row = here?.getBoundingClientRect();
+    if (here && row && (row.left < 0 || row.right > innerWidth))
+      told(here, 'the place one is in, out of sight');
     const scrolls = (element: Element | null): boolean => {
       for (let at = element; at && at !== document.body; at = at.parentElement) {
         const { overflowX } = getComputedStyle(at);

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { lazy, Suspense, useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { Navigate, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { problemWords } from '../api/client.ts';
 import { sessionQuery, signOut, signOutEverywhere, sitesQuery } from '../api/queries.ts';
@@ -113,6 +113,18 @@ function Masthead({ name, workspace, isOwner }: MastheadProps) {
   useEffect(() => {
     if (siteId) localStorage.setItem('velarium:last-site', siteId);
   }, [siteId]);
+  // Where they do not all fit into the window, the one that one is in is among those that are seen.
+  const places = useRef<HTMLElement>(null);
+  const at = here?.path;
+  useEffect(() => {
+    const row = places.current;
+    if (!at || !row) return undefined;
+    const fit = new ResizeObserver(() =>
+      row.querySelector('[aria-current=page]')?.scrollIntoView({ inline: 'center', block: 'nearest' }),
+    );
+    fit.observe(row);
+    return () => fit.disconnect();
+  }, [at]);
   useCommands('Go to', [
     ...(siteId
       ? PLACES.map(({ path, label, keys }) => ({
@@ -159,6 +171,7 @@ function Masthead({ name, workspace, isOwner }: MastheadProps) {
       {siteId && (
         <nav
           aria-label="Places"
+          ref={places}
           className="flex h-12 gap-5 self-stretch max-lg:order-last max-lg:-mx-4 max-lg:h-10 max-lg:w-[calc(100%+2rem)] max-lg:overflow-x-auto max-lg:px-4"
         >
           {PLACES.map(({ path, label }) => (

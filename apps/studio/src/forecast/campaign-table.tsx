@@ -9,6 +9,7 @@ import {
   gainWords,
   type ReachGain,
 } from '@velarium/core';
+import { WideTable } from '../ui/wide-table.tsx';
 
 /** The cast as it would be, and as it is now. */
 export const THEN = 'then';
@@ -28,9 +29,9 @@ interface CampaignTableProps {
 /** What each campaign would do, and how that differs from now. */
 export function CampaignTable({ result, now, gains, names, numbers }: CampaignTableProps) {
   return (
-    <div className="overflow-x-auto">
-      <table className="w-full min-w-[50rem] border-t border-line-strong text-left">
-        <caption className="pb-2 text-left font-semibold">Each campaign</caption>
+    <section aria-label="Each campaign">
+      <h2 className="pb-2 font-semibold">Each campaign</h2>
+      <WideTable caption="What each campaign would do" className="min-w-[50rem] border-t border-line-strong">
         <thead className="text-xs text-soft">
           <tr>
             {[
@@ -89,8 +90,8 @@ export function CampaignTable({ result, now, gains, names, numbers }: CampaignTa
             );
           })}
         </tbody>
-      </table>
-    </div>
+      </WideTable>
+    </section>
   );
 }
 

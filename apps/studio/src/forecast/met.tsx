@@ -40,7 +40,7 @@ export function Met({ forecast, now }: MetProps) {
                   {visitors > 0 && (
                     <span
                       aria-hidden="true"
-                      className="h-3 flex-none border border-ink bg-ink/80"
+                      className="h-3 flex-none border border-ink bg-ink/80 forced-color-adjust-none"
                       style={{ width: `${(visitors / most) * 60}%` }}
                     />
                   )}

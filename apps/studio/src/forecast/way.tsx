@@ -13,7 +13,7 @@ export function Way({ way }: Pick<CampaignForecast, 'way'>) {
           className="grid grid-cols-[13rem_1fr_5rem] items-start gap-x-4 max-sm:grid-cols-[1fr_5rem] max-sm:[&>[aria-hidden]]:hidden"
         >
           <span>{WAY_TO_WORDS[step]}</span>
-          <span aria-hidden="true" className="block h-5 bg-line/40">
+          <span aria-hidden="true" className="block h-5 bg-line/40 forced-color-adjust-none">
             <span
               className={step === 'shown' ? 'block h-5 bg-ink' : 'block h-5 border border-ink bg-ink/25'}
               style={{ width: `${share * 100}%` }}

@@ -73,7 +73,7 @@ export function Lanes({ siteId, played, cast, rehearsal, write, onReact }: Lanes
         {(['open', 'waits', 'queues', 'held', 'shut'] as const).map((shape) => (
           <span key={shape} className="flex items-center gap-1.5">
             <span className="relative inline-block h-5 w-8">
-              <span className={cx('absolute inset-x-0', SHAPES[shape])} />
+              <span className={cx('absolute inset-x-0 forced-color-adjust-none', SHAPES[shape])} />
             </span>
             {SHAPE_WORDS[shape]}
           </span>
@@ -180,7 +180,12 @@ function LaneRow({ siteId, lane, campaign, total, pages, reaction, write, onReac
               width: `${((stretch.to - stretch.from) / total) * 100}%`,
             }}
           >
-            <span className={cx('absolute inset-x-0', SHAPES[laneShape(stretch.verdict)])} />
+            <span
+              className={cx(
+                'absolute inset-x-0 forced-color-adjust-none',
+                SHAPES[laneShape(stretch.verdict)],
+              )}
+            />
           </span>
         ))}
       </div>

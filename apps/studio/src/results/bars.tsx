@@ -26,7 +26,7 @@ export function Bars({
           <span className="truncate" title={name}>
             {name}
           </span>
-          <span aria-hidden="true" className="block h-3 bg-line/40">
+          <span aria-hidden="true" className="block h-3 bg-line/40 forced-color-adjust-none">
             <span
               className={cx('block h-3 bg-ink', count > 0 && 'min-w-px')}
               style={{ width: `${(count / most) * 100}%` }}

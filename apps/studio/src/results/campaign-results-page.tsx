@@ -19,6 +19,7 @@ import { cx } from '../ui/cx.ts';
 import { Rate, rateScale } from '../ui/rate.tsx';
 import { Select } from '../ui/select.tsx';
 import { EmptyState } from '../ui/states.tsx';
+import { WideTable } from '../ui/wide-table.tsx';
 import { Bars } from './bars.tsx';
 import { BeforeAndAfter } from './before-and-after.tsx';
 import { BeforeItWasShown } from './before-it-was-shown.tsx';
@@ -190,7 +191,7 @@ function WayDown({ results }: { readonly results: CampaignFound }) {
           className="grid grid-cols-[13rem_1fr_9rem] items-center gap-4 max-sm:grid-cols-[1fr_6rem] max-sm:[&>[aria-hidden]]:hidden"
         >
           <span>{words}</span>
-          <span aria-hidden="true" className="block h-5 bg-line/40">
+          <span aria-hidden="true" className="block h-5 bg-line/40 forced-color-adjust-none">
             <span
               className={cx('block h-5', id === 'converted' ? 'bg-sail' : 'bg-ink')}
               style={{ width: `${ofFirst * 100}%` }}
@@ -211,38 +212,36 @@ function WayDown({ results }: { readonly results: CampaignFound }) {
 function Parts({ results, scaleTo }: { readonly results: CampaignFound; readonly scaleTo: number }) {
   const { parts, by } = results;
   return (
-    <div className="overflow-x-auto">
-      <table className="w-full max-w-4xl border-collapse text-left">
-        <caption className="sr-only">
-          {BREAKDOWN_WORDS[by]}: visitors as they were when they first met it
-        </caption>
-        <Heads
-          heads={[
-            { words: BREAKDOWN_WORDS[by] },
-            { words: 'Visitors', isFigure: true },
-            { words: 'Converted', isFigure: true },
-            { words: 'Rate of visitors', className: 'w-56' },
-          ]}
-        />
-        <tbody>
-          {parts.map((part) => (
-            <tr
-              key={part.key ?? 'not known'}
-              className={cx('border-b border-line', saysLittle(part) && 'text-soft')}
-            >
-              <th scope="row" className="max-w-sm truncate py-2 pr-4 font-medium">
-                {partWords(by, part.key)}
-              </th>
-              <td className="py-2 pl-4 text-right">{figure(part.visitors)}</td>
-              <td className="py-2 pl-4 text-right">{figure(part.converters)}</td>
-              <td className="py-2 pl-6">
-                <Rate visitors={part.visitors} converters={part.converters} scaleTo={scaleTo} />
-                {saysLittle(part) && <span className="text-xs">too few to say anything</span>}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
+    <WideTable
+      caption={`${BREAKDOWN_WORDS[by]}: visitors as they were when they first met it`}
+      className="min-w-xl max-w-4xl"
+    >
+      <Heads
+        heads={[
+          { words: BREAKDOWN_WORDS[by] },
+          { words: 'Visitors', isFigure: true },
+          { words: 'Converted', isFigure: true },
+          { words: 'Rate of visitors', className: 'w-56' },
+        ]}
+      />
+      <tbody>
+        {parts.map((part) => (
+          <tr
+            key={part.key ?? 'not known'}
+            className={cx('border-b border-line', saysLittle(part) && 'text-soft')}
+          >
+            <th scope="row" className="max-w-sm truncate py-2 pr-4 font-medium">
+              {partWords(by, part.key)}
+            </th>
+            <td className="py-2 pl-4 text-right">{figure(part.visitors)}</td>
+            <td className="py-2 pl-4 text-right">{figure(part.converters)}</td>
+            <td className="py-2 pl-6">
+              <Rate visitors={part.visitors} converters={part.converters} scaleTo={scaleTo} />
+              {saysLittle(part) && <span className="text-xs">too few to say anything</span>}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </WideTable>
   );
 }

@@ -22,6 +22,7 @@ import { Menu } from '../ui/menu.tsx';
 import { Rate, rateScale } from '../ui/rate.tsx';
 import { tell, tellProblem } from '../ui/toast.tsx';
 import { when } from '../ui/when.ts';
+import { WideTable } from '../ui/wide-table.tsx';
 import { Evidence } from './evidence.tsx';
 import { Heads } from './heads.tsx';
 
@@ -143,40 +144,37 @@ function Arms({ experiment }: { readonly experiment: Experiment }) {
   if (!present) return null;
   const scaleTo = rateScale(arms);
   return (
-    <div className="overflow-x-auto">
-      <table className="w-full max-w-5xl border-collapse text-left">
-        <caption className="sr-only">What each variant did</caption>
-        <Heads
-          heads={[
-            { words: 'Variant' },
-            { words: 'Share', isFigure: true },
-            { words: 'Visitors', isFigure: true },
-            { words: 'Converted', isFigure: true },
-            { words: 'Rate of visitors', className: 'w-56' },
-            { words: 'As description only', className: 'w-64' },
-          ]}
-        />
-        <tbody>
-          {arms.map((arm, at) => (
-            <tr key={arm.id} className="border-b border-line align-top">
-              <th scope="row" className="py-2 font-medium">
-                {arm.id.toUpperCase()}{' '}
-                {at === 0 && <span className="text-xs font-normal text-soft">the present one</span>}
-              </th>
-              <td className="py-2 pl-4 text-right">{arm.weight} %</td>
-              <td className="py-2 pl-4 text-right">{figure(arm.visitors)}</td>
-              <td className="py-2 pl-4 text-right">{figure(arm.converters)}</td>
-              <td className="py-2 pl-6">
-                <Rate {...arm} scaleTo={scaleTo} />
-              </td>
-              <td className="py-2 pl-6 text-xs text-soft">
-                {at > 0 &&
-                  `${chanceWords(probabilityBetter(present, arm))} likely to be better; choosing it wrongly would cost ${costWords(costOfChoosing(present, arm))}`}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
+    <WideTable caption="What each variant did" className="min-w-3xl max-w-5xl">
+      <Heads
+        heads={[
+          { words: 'Variant' },
+          { words: 'Share', isFigure: true },
+          { words: 'Visitors', isFigure: true },
+          { words: 'Converted', isFigure: true },
+          { words: 'Rate of visitors', className: 'w-56' },
+          { words: 'As description only', className: 'w-64' },
+        ]}
+      />
+      <tbody>
+        {arms.map((arm, at) => (
+          <tr key={arm.id} className="border-b border-line align-top">
+            <th scope="row" className="py-2 font-medium">
+              {arm.id.toUpperCase()}{' '}
+              {at === 0 && <span className="text-xs font-normal text-soft">the present one</span>}
+            </th>
+            <td className="py-2 pl-4 text-right">{arm.weight} %</td>
+            <td className="py-2 pl-4 text-right">{figure(arm.visitors)}</td>
+            <td className="py-2 pl-4 text-right">{figure(arm.converters)}</td>
+            <td className="py-2 pl-6">
+              <Rate {...arm} scaleTo={scaleTo} />
+            </td>
+            <td className="py-2 pl-6 text-xs text-soft">
+              {at > 0 &&
+                `${chanceWords(probabilityBetter(present, arm))} likely to be better; choosing it wrongly would cost ${costWords(costOfChoosing(present, arm))}`}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </WideTable>
   );
 }

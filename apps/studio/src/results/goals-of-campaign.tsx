@@ -10,6 +10,7 @@ import { Dialog } from '../ui/dialog.tsx';
 import { Rate } from '../ui/rate.tsx';
 import { Switch } from '../ui/switch.tsx';
 import { tell, tellProblem } from '../ui/toast.tsx';
+import { WideTable } from '../ui/wide-table.tsx';
 import { Change } from './change.tsx';
 import { Heads } from './heads.tsx';
 
@@ -38,29 +39,31 @@ export function GoalsOfCampaign({ siteId, results, scaleTo }: GoalsOfCampaignPro
           only goals that are chosen are told of.
         </p>
       ) : (
-        <div className="overflow-x-auto">
-          <table className="w-full border-collapse text-left">
-            <caption className="pb-2 text-left text-xs text-soft">
-              Reached after the first showing in these days, or the withholding. One deed can count for
-              several campaigns.
-              {counts.withheld === 0 &&
-                ' Hold it back from some visitors, under Limits, and you see what happens without it.'}
-            </caption>
-            <Heads
-              heads={[
-                { words: 'Goal' },
-                { words: 'Of those it was shown to', className: 'w-64' },
-                { words: 'Of those it was withheld from', className: 'w-64' },
-                { words: 'What it does', className: 'w-60' },
-              ]}
-            />
-            <tbody>
-              {goals.map((goal) => (
-                <GoalRow key={goal.id} goal={goal} scaleTo={scaleTo} />
-              ))}
-            </tbody>
-          </table>
-        </div>
+        <WideTable
+          caption={[
+            'Reached after the first showing in these days, or the withholding. One deed can count for several campaigns.',
+            counts.withheld === 0 &&
+              'Hold it back from some visitors, under Limits, and you see what happens without it.',
+          ]
+            .filter(Boolean)
+            .join(' ')}
+          isCaptionSeen
+          className="min-w-3xl"
+        >
+          <Heads
+            heads={[
+              { words: 'Goal' },
+              { words: 'Of those it was shown to', className: 'w-64' },
+              { words: 'Of those it was withheld from', className: 'w-64' },
+              { words: 'What it does', className: 'w-60' },
+            ]}
+          />
+          <tbody>
+            {goals.map((goal) => (
+              <GoalRow key={goal.id} goal={goal} scaleTo={scaleTo} />
+            ))}
+          </tbody>
+        </WideTable>
       )}
       {isChoosing && (
         <GoalChoice siteId={siteId} campaignId={results.id} onClose={() => setIsChoosing(false)} />

@@ -162,7 +162,7 @@ export function OverTimeChart(props: OverTimeProps) {
         )} over ${counted(data.length, daysIn(period) === 1 ? 'hour' : 'day')}`}
         className="h-60 w-full"
       />
-      <figcaption className="flex flex-wrap gap-x-5 text-xs text-soft">
+      <figcaption className="flex flex-wrap gap-x-5 text-xs text-soft forced-color-adjust-none">
         <span>
           <i aria-hidden="true" className="mr-1.5 inline-block h-2.5 w-3 bg-line align-[-1px]" />
           showings, left scale

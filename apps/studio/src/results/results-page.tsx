@@ -8,6 +8,7 @@ import { copy } from '../ui/copy.ts';
 import { cx } from '../ui/cx.ts';
 import { Rate, rateScale } from '../ui/rate.tsx';
 import { EmptyState } from '../ui/states.tsx';
+import { WideTable } from '../ui/wide-table.tsx';
 import { Bars } from './bars.tsx';
 import { Change } from './change.tsx';
 import { Heads } from './heads.tsx';
@@ -121,58 +122,56 @@ function CampaignTable({ siteId, campaigns, hasAgainst, search }: CampaignTableP
   const rows = byCertainty(campaigns, ({ counts }) => counts);
   const scaleTo = rateScale(rows.map(({ counts }) => counts));
   return (
-    <div className="overflow-x-auto">
-      <table className="w-full border-collapse text-left">
-        <caption className="pb-2 text-left text-xs text-soft">
-          Sorted by what is certain: by the lower end of the rate’s interval. Faded: too few visitors to say
-          anything.
-        </caption>
-        <Heads
-          heads={[
-            { words: 'Campaign' },
-            ...HEADS.map((words) => ({ words, isFigure: true })),
-            { words: 'Rate of visitors', className: 'w-48' },
-            ...(hasAgainst ? [{ words: 'Against the other days', className: 'w-56' }] : []),
-          ]}
-        />
-        <tbody>
-          {rows.map(({ id, name, isArchived, counts, before }) => (
-            <tr key={id} className={cx('border-b border-line align-top', saysLittle(counts) && 'text-soft')}>
-              <th scope="row" className="py-2.5 pr-4 font-medium">
-                <Link
-                  to={`/sites/${siteId}/campaigns/${id}/results${search}`}
-                  className="underline-offset-4 hover:underline"
-                >
-                  {name}
-                </Link>
-                {isArchived && <span className="ml-2 text-xs font-normal text-soft">archived</span>}
-                {counts.withheld > 0 && (
-                  <span className="block text-xs font-normal text-soft">
-                    withheld from {counted(counts.withheld, 'visitor')}
-                  </span>
-                )}
-              </th>
-              {[counts.visitors, counts.showings, counts.viewers, counts.clickers, counts.converters].map(
-                (count, at) => (
-                  <td key={HEADS[at]} className="py-2.5 pl-4 text-right">
-                    {figure(count)}
-                  </td>
-                ),
+    <WideTable
+      caption="Sorted by what is certain: by the lower end of the rate’s interval. Faded: too few visitors to say anything."
+      isCaptionSeen
+      className={hasAgainst ? 'min-w-5xl' : 'min-w-3xl'}
+    >
+      <Heads
+        heads={[
+          { words: 'Campaign' },
+          ...HEADS.map((words) => ({ words, isFigure: true })),
+          { words: 'Rate of visitors', className: 'w-48' },
+          ...(hasAgainst ? [{ words: 'Against the other days', className: 'w-56' }] : []),
+        ]}
+      />
+      <tbody>
+        {rows.map(({ id, name, isArchived, counts, before }) => (
+          <tr key={id} className={cx('border-b border-line align-top', saysLittle(counts) && 'text-soft')}>
+            <th scope="row" className="py-2.5 pr-4 font-medium">
+              <Link
+                to={`/sites/${siteId}/campaigns/${id}/results${search}`}
+                className="underline-offset-4 hover:underline"
+              >
+                {name}
+              </Link>
+              {isArchived && <span className="ml-2 text-xs font-normal text-soft">archived</span>}
+              {counts.withheld > 0 && (
+                <span className="block text-xs font-normal text-soft">
+                  withheld from {counted(counts.withheld, 'visitor')}
+                </span>
               )}
-              <td className="py-2.5 pl-6">
-                {conversionRate(counts).value === null ? (
-                  <span>–</span>
-                ) : (
-                  <Rate {...counts} scaleTo={scaleTo} />
-                )}
-              </td>
-              {hasAgainst && (
-                <td className="py-2.5 pl-6">{before && <Change before={before} now={counts} />}</td>
+            </th>
+            {[counts.visitors, counts.showings, counts.viewers, counts.clickers, counts.converters].map(
+              (count, at) => (
+                <td key={HEADS[at]} className="py-2.5 pl-4 text-right">
+                  {figure(count)}
+                </td>
+              ),
+            )}
+            <td className="py-2.5 pl-6">
+              {conversionRate(counts).value === null ? (
+                <span>–</span>
+              ) : (
+                <Rate {...counts} scaleTo={scaleTo} />
               )}
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
+            </td>
+            {hasAgainst && (
+              <td className="py-2.5 pl-6">{before && <Change before={before} now={counts} />}</td>
+            )}
+          </tr>
+        ))}
+      </tbody>
+    </WideTable>
   );
 }

@@ -133,7 +133,7 @@ export function Lane({ lane, schedule, window, zoom, zone, met, plannedAtMs, can
     [start ? at(start) : window[0], end ? at(end) : window[1]],
   ];
   return (
-    <div className="relative h-full">
+    <div className="relative h-full forced-color-adjust-none">
       {lane.live.map((stretch) => (
         <span
           key={stretch[0]}

@@ -41,8 +41,8 @@ export function NotesRow({ siteId, notes, window, zone, canEdit }: NotesRowProps
     return { ...one, row };
   });
   return (
-    <div className="grid grid-cols-[16rem_minmax(0,1fr)] border-b border-line">
-      <span className="self-center text-soft">Notes of the team</span>
+    <div className="grid grid-cols-[var(--names)_minmax(0,1fr)] border-b border-line">
+      <span className="sticky left-0 z-20 grid items-center bg-paper text-soft">Notes of the team</span>
       <ul className="relative" aria-label="Notes" style={{ height: Math.max(1, ends.length) * ROW + 4 }}>
         {placed.map(({ note, stretch, row }) => (
           <li

@@ -152,8 +152,11 @@ function Weeks({ site, season, pages, campaigns }: WeeksProps) {
       ) : (
         <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_20rem]">
           <section aria-label="Weeks" className="overflow-x-auto">
-            <div className="relative min-w-[44rem]">
-              <div aria-hidden="true" className="pointer-events-none absolute inset-y-0 right-0 left-64">
+            <div className="relative min-w-[52rem] [--names:16rem] max-sm:[--names:9.5rem]">
+              <div
+                aria-hidden="true"
+                className="pointer-events-none absolute inset-y-0 right-0 left-(--names) forced-color-adjust-none"
+              >
                 {quiet.map((week) => (
                   <span
                     key={week[0]}
@@ -195,20 +198,29 @@ function Weeks({ site, season, pages, campaigns }: WeeksProps) {
                     <li
                       key={lane.id}
                       className={cx(
-                        'grid grid-cols-[16rem_minmax(0,1fr)] border-b border-line',
+                        'grid grid-cols-[var(--names)_minmax(0,1fr)] border-b border-line',
                         isLooked && 'bg-sail-wash',
                       )}
                       style={{ height: LANE }}
                     >
-                      <span className="flex min-w-0 items-center gap-2 pr-3">
-                        <Link
-                          to={`/sites/${site.id}/campaigns/${lane.id}`}
-                          className="truncate font-medium underline-offset-4 hover:underline"
-                          title={lane.name}
-                        >
-                          {lane.name}
-                        </Link>
-                        <span className="ml-auto flex-none text-xs text-soft">{besideWords(campaign)}</span>
+                      <span
+                        className={cx(
+                          'sticky left-0 z-20 flex min-w-0 items-center gap-2 pr-3 max-sm:pr-1',
+                          isLooked ? 'bg-sail-wash' : 'bg-paper',
+                        )}
+                      >
+                        <span className="flex min-w-0 flex-1 items-center gap-x-2 max-sm:grid max-sm:leading-tight">
+                          <Link
+                            to={`/sites/${site.id}/campaigns/${lane.id}`}
+                            className="truncate font-medium underline-offset-4 hover:underline"
+                            title={lane.name}
+                          >
+                            {lane.name}
+                          </Link>
+                          <span className="flex-none truncate text-xs text-soft sm:ml-auto">
+                            {besideWords(campaign)}
+                          </span>
+                        </span>
                         {canEdit && (
                           <SpanButton
                             {...times}
@@ -273,8 +285,8 @@ interface TicksProps {
 }
 /** Of a day's hours every third is written. */
 const Ticks = ({ ticks, window, zoom }: TicksProps) => (
-  <div className="grid h-7 grid-cols-[16rem_minmax(0,1fr)] border-y border-line-strong text-xs text-soft">
-    <span />
+  <div className="grid h-7 grid-cols-[var(--names)_minmax(0,1fr)] border-y border-line-strong text-xs text-soft">
+    <span className="sticky left-0 z-20 bg-paper" />
     <div aria-hidden="true" className="relative">
       {ticks
         .filter((_, n) => zoom !== 'day' || n % 3 === 0)

@@ -122,7 +122,7 @@ function DayBars({ days }: { readonly days: readonly number[] }) {
           >
             <span className="text-xs text-soft tabular-nums max-sm:sr-only">{figure(views)}</span>
             <span
-              className="block w-full border-t-2 border-line-strong bg-line"
+              className="block w-full border-t-2 border-line-strong bg-line forced-color-adjust-none"
               style={{ blockSize: `${(views / most) * BAR_PX}px` }}
             />
             <span className="sr-only">{dayOf(position)}</span>

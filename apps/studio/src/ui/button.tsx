@@ -5,10 +5,10 @@ import { useIsReadOnly } from './read-only.ts';
 type ButtonTone = 'main' | 'plain' | 'quiet' | 'halt';
 
 const TONE: Readonly<Record<ButtonTone, string>> = {
-  main: 'bg-sail text-white hover:bg-sail-deep',
+  main: 'bg-sail text-on-sail forced-color-adjust-none hover:bg-sail-deep',
   plain: 'bg-sheet border border-line-strong hover:border-ink',
   quiet: 'hover:bg-sail-wash',
-  halt: 'bg-halt text-white hover:opacity-90',
+  halt: 'bg-halt text-sheet forced-color-adjust-none hover:opacity-90',
 };
 
 export interface ButtonProps extends ComponentProps<'button'> {

@@ -76,7 +76,7 @@ export function Mark(props: MarkProps) {
         className={`absolute left-0 rounded-r-sm px-1.5 py-px text-xs font-semibold whitespace-nowrap ${
           isSecond
             ? 'border border-sail bg-sheet text-sail-deep'
-            : 'bg-sail text-white group-hover:bg-sail-deep'
+            : 'bg-sail text-on-sail forced-color-adjust-none group-hover:bg-sail-deep'
         } ${value / max > 0.8 ? 'right-0 left-auto rounded-r-none rounded-l-sm' : ''}`}
         style={{ top: lane * 21 }}
       >

@@ -24,7 +24,7 @@ export function Rate({ converters, visitors, scaleTo }: RateProps) {
             {percent(low)} to {percent(high)}
           </span>
         </span>
-        <span aria-hidden="true" className="relative block h-2 border-b border-line">
+        <span aria-hidden="true" className="relative block h-2 border-b border-line forced-color-adjust-none">
           <span
             className="absolute top-[3px] h-[3px] bg-line-strong"
             style={{ left: at(low), width: `calc(${at(high)} - ${at(low)})` }}

@@ -21,7 +21,7 @@ export function Switch({ label, isOn, onChange, hint }: SwitchProps) {
         checked={isOn}
         onCheckedChange={onChange}
         aria-describedby={hint ? `${id}-hint` : undefined}
-        className="h-6 w-10 rounded-full border border-line-strong bg-sheet p-0.5 data-[state=checked]:border-ink data-[state=checked]:bg-ink disabled:cursor-not-allowed disabled:opacity-60"
+        className="h-6 w-10 forced-color-adjust-none rounded-full border border-line-strong bg-sheet p-0.5 data-[state=checked]:border-ink data-[state=checked]:bg-ink disabled:cursor-not-allowed disabled:opacity-60"
       >
         <Radix.Thumb className="block size-4.5 rounded-full bg-line-strong transition-transform duration-100 data-[state=checked]:translate-x-4 data-[state=checked]:bg-sheet" />
       </Radix.Root>

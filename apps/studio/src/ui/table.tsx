@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { WideTable } from './wide-table.tsx';
 
 export interface Column<Row> {
   readonly head: string;
@@ -16,34 +17,31 @@ export interface TableProps<Row> {
 /** A plain table: hairlines between rows, numbers to the right. */
 export function Table<Row>({ caption, columns, rows, keyOf }: TableProps<Row>) {
   return (
-    <div className="overflow-x-auto">
-      <table className="w-full border-collapse text-left">
-        <caption className="sr-only">{caption}</caption>
-        <thead>
-          <tr className="border-b border-line-strong text-xs text-soft">
-            {columns.map(({ head, isNumber }) => (
-              <th
-                key={head}
-                scope="col"
-                className={isNumber ? 'py-2 text-right font-medium' : 'py-2 pr-4 font-medium'}
-              >
-                {head}
-              </th>
+    <WideTable caption={caption} className="min-w-2xl">
+      <thead>
+        <tr className="border-b border-line-strong text-xs text-soft">
+          {columns.map(({ head, isNumber }) => (
+            <th
+              key={head}
+              scope="col"
+              className={isNumber ? 'py-2 text-right font-medium' : 'py-2 pr-4 font-medium'}
+            >
+              {head}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((row) => (
+          <tr key={keyOf(row)} className="border-b border-line align-top">
+            {columns.map(({ head, cell, isNumber }) => (
+              <td key={head} className={isNumber ? 'py-2.5 text-right' : 'py-2.5 pr-4'}>
+                {cell(row)}
+              </td>
             ))}
           </tr>
-        </thead>
-        <tbody>
-          {rows.map((row) => (
-            <tr key={keyOf(row)} className="border-b border-line align-top">
-              {columns.map(({ head, cell, isNumber }) => (
-                <td key={head} className={isNumber ? 'py-2.5 text-right' : 'py-2.5 pr-4'}>
-                  {cell(row)}
-                </td>
-              ))}
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
+        ))}
+      </tbody>
+    </WideTable>
   );
 }

@@ -25,7 +25,7 @@ export function WhoIsHere() {
   const names = list.format(others.map(({ name }) => name));
   return (
     <p role="status" className="flex items-center gap-1.5 text-xs">
-      <span aria-hidden className="size-2 rounded-full bg-sail" />
+      <span aria-hidden className="size-2 rounded-full bg-sail forced-color-adjust-none" />
       {names} {others.length === 1 ? 'is' : 'are'} here too
     </p>
   );

@@ -63,7 +63,7 @@ export function AnchorGrid({ legend, format, value, onChange }: AnchorGridProps)
                 onChange={() => onChange(one)}
                 className="peer absolute inset-0 m-0 cursor-[inherit] opacity-0"
               />
-              <span className="block h-2.5 w-5 border border-line-strong peer-checked:border-sail peer-checked:bg-sail" />
+              <span className="block h-2.5 w-5 border forced-color-adjust-none border-line-strong peer-checked:border-sail peer-checked:bg-sail" />
             </label>
           );
         })}

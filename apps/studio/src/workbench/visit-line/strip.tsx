@@ -25,7 +25,7 @@ export function Strip({ title, max, ticks, curve, shades, cursor, height, childr
           <div
             key={words}
             title={words}
-            className="absolute inset-y-0 bg-[repeating-linear-gradient(135deg,#8d867422_0_5px,transparent_5px_10px)]"
+            className="absolute inset-y-0 bg-[repeating-linear-gradient(135deg,--alpha(var(--color-line-strong)/13%)_0_5px,transparent_5px_10px)] forced-color-adjust-none"
             style={{ left: left(from), width: `calc(${left(to)} - ${left(from)})` }}
           >
             <span className="sr-only">{words}</span>

@@ -31,7 +31,7 @@ function Share({ audience }: { readonly audience: Audience }) {
   const share = data ? shareInside(data) : 0;
   return (
     <div className="grid gap-1.5">
-      <div aria-hidden className="h-1.5 bg-line">
+      <div aria-hidden className="h-1.5 bg-line forced-color-adjust-none">
         <div className="h-full bg-sail" style={{ inlineSize: `${share * 100}%` }} />
       </div>
       <p role="status" className="text-soft tabular-nums">
