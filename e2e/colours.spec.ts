@@ -46,7 +46,7 @@ test('in colours people have chosen themselves: what is drawn by its ground alon
     .getByRole('region', { name: 'Weeks' })
     .getByRole('listitem')
     .filter({ hasText: 'Summit road closed' });
-  await expectSeen(lane.locator('.border-ink').first());
+  await expectSeen(lane.locator('.bg-ink\\/80').first());
   await goTo('Rehearsal');
   await expectSeen(page.getByLabel('What each campaign would do').locator('.bg-sail').first());
   await goTo('Results');

@@ -36,6 +36,7 @@ const faultsOf = (page: Page): Promise<string[]> =>
       found.push(`${what}: ${element.outerHTML.replace(/\s+/g, ' ').slice(0, 140)}`);
     if (document.documentElement.scrollWidth > innerWidth)
       found.push(`${document.documentElement.scrollWidth} wide`);
+    if (document.body.textContent?.includes('could not be read')) found.push('something could not be read');
     const here = document.querySelector('nav[aria-label=Places] [aria-current=page]');
     const row = here?.getBoundingClientRect();
     if (here && row && (row.left < 0 || row.right > innerWidth))

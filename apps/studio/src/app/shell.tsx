@@ -9,6 +9,7 @@ import { ErrorState, Opening } from '../ui/states.tsx';
 import { Toaster } from '../ui/toast.tsx';
 import { useCommands } from './commands.ts';
 import { useLetterKeysTurn } from './letter-keys.ts';
+import { MissingNotice } from './missing-notice.tsx';
 import { OfflineNotice } from './offline-notice.tsx';
 import { Palette } from './palette.tsx';
 import { useKeptFocus } from './use-kept-focus.ts';
@@ -69,6 +70,7 @@ export function Shell() {
       >
         <Outlet />
       </main>
+      <MissingNotice />
       <OfflineNotice />
       <Toaster />
     </div>

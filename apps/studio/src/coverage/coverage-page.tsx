@@ -52,18 +52,13 @@ export function CoveragePage() {
   const of = search.get('of') === 'drafts' ? 'drafts' : 'live';
   const cast = useQuery({ ...castQuery(siteId, of), staleTime: 0, placeholderData: keepPreviousData });
   const pages = useQuery(sitePagesQuery(siteId));
-  const error = cast.error ?? pages.error;
-  if (error)
-    return (
-      <ErrorState
-        error={error}
-        onRetry={() => {
-          void cast.refetch();
-          void pages.refetch();
-        }}
-      />
-    );
-  if (!site || !cast.data || !pages.data) return <Skeleton rows={8} label="Loading pages and campaigns" />;
+  const campaigns = useQuery(campaignsQuery(siteId));
+  const running = useQuery(runningQuery(siteId));
+  const groups = useQuery(groupsQuery(siteId));
+  const failed = [cast, pages, campaigns, running, groups].find(({ error }) => error);
+  if (failed) return <ErrorState error={failed.error} onRetry={() => void failed.refetch()} />;
+  if (!site || !cast.data || !pages.data || !campaigns.data || !running.data || !groups.data)
+    return <Skeleton rows={8} label="Loading pages and campaigns" />;
   if (pages.data.length === 0)
     return (
       <EmptyState
@@ -78,7 +73,18 @@ export function CoveragePage() {
         Once the site’s pages are known, this map shows which campaigns can appear on each of them.
       </EmptyState>
     );
-  return <CoverMap key={siteId} site={site} cast={cast.data} pages={pages.data} of={of} />;
+  return (
+    <CoverMap
+      key={siteId}
+      site={site}
+      cast={cast.data}
+      pages={pages.data}
+      campaigns={campaigns.data}
+      running={running.data}
+      groups={groups.data}
+      of={of}
+    />
+  );
 }
 
 const SAY_WORDS: Readonly<Record<CellsSay, string>> = {
@@ -87,24 +93,22 @@ const SAY_WORDS: Readonly<Record<CellsSay, string>> = {
   foreseen: 'Foreseen',
 };
 const NOTHING: readonly Met[] = [];
-const NO_CAMPAIGNS: readonly CampaignSummary[] = [];
-const NO_GROUPS: readonly PageGroup[] = [];
 
 interface MapProps {
   readonly site: Site;
   readonly cast: Cast;
   readonly pages: readonly SitePage[];
+  readonly campaigns: readonly CampaignSummary[];
+  readonly running: readonly Met[];
+  readonly groups: readonly PageGroup[];
   readonly of: 'live' | 'drafts';
 }
 
-function CoverMap({ site, cast, pages, of }: MapProps) {
+function CoverMap({ site, cast, pages, campaigns, running, groups, of }: MapProps) {
   const siteId = site.id;
   const [, setSearch] = useSearchParams();
   const names = useNames(siteId);
   const sitePages = useSitePages(siteId);
-  const { data: campaigns = NO_CAMPAIGNS } = useQuery(campaignsQuery(siteId));
-  const { data: running = NOTHING } = useQuery(runningQuery(siteId));
-  const { data: groups = NO_GROUPS } = useQuery(groupsQuery(siteId));
   const [device, setDevice] = useState<Device>('desktop');
   const stays = useQuery(staysQuery(siteId, { paths: null, device }));
   const [at, setAt] = useState(() =>

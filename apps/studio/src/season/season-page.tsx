@@ -4,6 +4,7 @@ import {
   type Interval,
   lanesOf,
   type Meeting,
+  type Met,
   quietWeeks,
   seasonWindow,
   ticksOf,
@@ -41,9 +42,10 @@ export function SeasonPage() {
   const campaigns = useQuery(campaignsQuery(siteId));
   const season = useQuery(seasonQuery(siteId));
   const pages = useQuery(sitePagesQuery(siteId));
-  const failed = [campaigns, season, pages].find(({ error }) => error);
+  const running = useQuery(runningQuery(siteId));
+  const failed = [campaigns, season, pages, running].find(({ error }) => error);
   if (failed) return <ErrorState error={failed.error} onRetry={() => void failed.refetch()} />;
-  if (!site || !campaigns.data || !season.data || !pages.data)
+  if (!site || !campaigns.data || !season.data || !pages.data || !running.data)
     return <Skeleton rows={6} label="Loading the season" />;
   return (
     <Weeks
@@ -51,6 +53,7 @@ export function SeasonPage() {
       site={site}
       season={season.data}
       pages={pages.data}
+      running={running.data}
       campaigns={campaigns.data.filter(({ state }) => state !== 'archived' && state !== 'ended')}
     />
   );
@@ -60,10 +63,12 @@ interface WeeksProps {
   readonly site: Site;
   readonly season: Season;
   readonly pages: readonly SitePage[];
+  /** As they run, which their drafts need not say any more. */
+  readonly running: readonly Met[];
   readonly campaigns: readonly CampaignSummary[];
 }
 
-function Weeks({ site, season, pages, campaigns }: WeeksProps) {
+function Weeks({ site, season, pages, running, campaigns }: WeeksProps) {
   const zone = site.timeZone;
   const canEdit = useCanEdit();
   const [search, setSearch] = useSearchParams();
@@ -72,9 +77,8 @@ function Weeks({ site, season, pages, campaigns }: WeeksProps) {
   const steps = Number(search.get('on') ?? 0) || 0;
   const window = useMemo(() => seasonWindow(zoom, nowMs, zone, steps), [zoom, nowMs, zone, steps]);
   const ticks = useMemo(() => ticksOf(zoom, window, zone), [zoom, window, zone]);
-  const { data: running } = useQuery(runningQuery(site.id));
   const lanes = useMemo(() => {
-    const published = new Map(running?.map(({ id, document }) => [id, document.rule.limits.schedule]));
+    const published = new Map(running.map(({ id, document }) => [id, document.rule.limits.schedule]));
     return lanesOf(
       campaigns.map(({ id, name, rule }) => ({
         id,

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Site } from '@velarium/contract';
-import { agoWords, counted, QUIET_MS } from '@velarium/core';
+import { agoWords, counted, figure, QUIET_MS } from '@velarium/core';
 import { useEffect, useState } from 'react';
 import { edgeOf, sitePagesQuery, sitesQuery, snippetQuery } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
@@ -83,7 +83,7 @@ function Line({ text }: { readonly text: string }) {
 /** Waiting for the tag, or where and when it was last seen. */
 function Heard({ site }: { readonly site: Site }) {
   const { data: sites } = useQuery({ ...sitesQuery, refetchInterval: 5000 });
-  const { data: pages = [], refetch: askPages } = useQuery(sitePagesQuery(site.id));
+  const { data: pages, refetch: askPages } = useQuery(sitePagesQuery(site.id));
   const [nowMs, setNow] = useState(Date.now);
   useEffect(() => {
     const timer = setInterval(() => setNow(Date.now()), 10_000);
@@ -94,7 +94,9 @@ function Heard({ site }: { readonly site: Site }) {
   useEffect(() => {
     if (lastSeenAt !== null) void askPages({ cancelRefetch: false });
   }, [lastSeenAt, askPages]);
-  const seen = pages.filter(({ views }) => views > 0).length;
+  const where =
+    pages &&
+    ` on ${figure(pages.filter(({ views }) => views > 0).length)} of ${counted(pages.length, 'page')}`;
   const lastMs = lastSeenAt === null ? null : Date.parse(lastSeenAt);
   const isQuiet = lastMs !== null && nowMs - lastMs > QUIET_MS;
   return (
@@ -115,10 +117,7 @@ function Heard({ site }: { readonly site: Site }) {
             {isQuiet ? '▲' : '●'}
           </span>
           <span>
-            <strong className="font-semibold">
-              Seen on {seen} of {counted(pages.length, 'page')}
-            </strong>
-            , last {agoWords(lastMs, nowMs)}.
+            <strong className="font-semibold">Seen{where}</strong>, last {agoWords(lastMs, nowMs)}.
             {isQuiet && ' It has been quiet for more than a day: is the line still in the pages?'}
           </span>
         </>

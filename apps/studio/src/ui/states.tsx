@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import { isGone, problemWords } from '../api/client.ts';
 import { Button } from './button.tsx';
 import { type Drawing, Drawn } from './drawings.tsx';
+import { useShownError } from './shown-errors.ts';
 
 export interface EmptyStateProps {
   readonly title: string;
@@ -56,6 +57,7 @@ export function Skeleton({ rows, label }: { readonly rows: number; readonly labe
 
 export function ErrorState({ error, onRetry }: { readonly error: unknown; readonly onRetry: () => void }) {
   const { title, detail } = problemWords(error);
+  useShownError(error);
   return (
     <div role="alert" className="mx-auto grid max-w-md justify-items-center gap-3 py-20 text-center">
       <h2 className="font-serif text-2xl">{title}</h2>

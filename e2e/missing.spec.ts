@@ -1,0 +1,59 @@
+import type { Page } from '@playwright/test';
+import { expect, test } from './lib/velarium.ts';
+
+const PROBLEM = {
+  type: 'about:blank',
+  title: 'Something broke',
+  status: 500,
+  detail: 'Try again.',
+  code: 'broken',
+};
+
+/** One of the answers that a place is put together from does not come, until it is let through. */
+async function withhold(page: Page, address: RegExp): Promise<() => Promise<void>> {
+  await page.route(address, (route) =>
+    route.fulfill({ status: 500, contentType: 'application/problem+json', body: JSON.stringify(PROBLEM) }),
+  );
+  return () => page.unroute(address);
+}
+const goTo = (page: Page, place: string) =>
+  page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: place, exact: true }).click();
+const notice = (page: Page) =>
+  page.getByRole('alert').filter({ hasText: 'Part of this place could not be read' });
+
+test('what a place could not read is said, and read at a press', async ({ studioPage: page }) => {
+  for (const [place, address, words] of [
+    ['People', /\/answers\/counts/, /\d+ answers in 28 days/],
+    ['Site', /\/sites\/[^/]+\/pages$/, 'Seen on 17 of 17 pages'],
+    ['Team', /\/api\/tokens$/, 'Keys for other programs'],
+  ] as const) {
+    const letThrough = await withhold(page, address);
+    await goTo(page, place);
+    await expect(notice(page)).toBeVisible();
+    // Nothing is made out of what is not known.
+    await expect(page.getByText(/\b0 of 0\b/)).toHaveCount(0);
+    await letThrough();
+    await notice(page).getByRole('button', { name: 'Try again' }).click();
+    await expect(notice(page)).toHaveCount(0);
+    await expect(page.getByText(words)).toBeVisible();
+  }
+});
+
+test('without what runs neither Season nor Coverage says that nothing does', async ({ studioPage: page }) => {
+  for (const [place, falsely, truly] of [
+    ['Season', 'Summit road closed', 'Notes of the team'],
+    ['Coverage', 'Nothing can appear', 'Pages, with page views of 30 days'],
+  ] as const) {
+    const letThrough = await withhold(page, /\/campaigns\/running$/);
+    await goTo(page, place);
+    await expect(page.getByRole('alert').filter({ hasText: PROBLEM.title })).toBeVisible();
+    await expect(page.getByText(falsely)).toHaveCount(0);
+    // Told of in its own place, and so not twice.
+    await expect(notice(page)).toHaveCount(0);
+    await letThrough();
+    await page.getByRole('button', { name: 'Try again' }).click();
+    await expect(page.getByText(truly)).toBeVisible();
+    await page.reload();
+    await goTo(page, 'Board');
+  }
+});
