@@ -57,3 +57,15 @@ test('without what runs neither Season nor Coverage says that nothing does', asy
     await goTo(page, 'Board');
   }
 });
+
+test('a sign-out that did not happen is not taken for one', async ({ studioPage: page }) => {
+  await page.route(/\/api\/session$/, (route) =>
+    route.request().method() === 'DELETE'
+      ? route.fulfill({ status: 500, contentType: 'application/problem+json', body: JSON.stringify(PROBLEM) })
+      : route.fallback(),
+  );
+  await page.getByRole('button', { name: 'Mara Tindall' }).click();
+  await page.getByRole('menuitem', { name: 'Sign out', exact: true }).click();
+  await expect(page.getByText(PROBLEM.title)).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Board' })).toBeVisible();
+});

@@ -6,7 +6,7 @@ import { sessionQuery, signOut, signOutEverywhere, sitesQuery } from '../api/que
 import { cx } from '../ui/cx.ts';
 import { Menu } from '../ui/menu.tsx';
 import { ErrorState, Opening } from '../ui/states.tsx';
-import { Toaster } from '../ui/toast.tsx';
+import { Toaster, tellProblem } from '../ui/toast.tsx';
 import { useCommands } from './commands.ts';
 import { useLetterKeysTurn } from './letter-keys.ts';
 import { MissingNotice } from './missing-notice.tsx';
@@ -101,6 +101,7 @@ function Masthead({ name, workspace, isOwner }: MastheadProps) {
   const [isChanging, setChanging] = useState(false);
   const leave = useMutation({
     mutationFn: (run: () => Promise<void>) => run(),
+    onError: tellProblem,
     onSuccess: () => {
       queryClient.clear();
       navigate('/sign-in');
