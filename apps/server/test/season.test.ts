@@ -21,6 +21,7 @@ const whole = (
   start: from,
   end: to,
 });
+const SALE = whole([2026, 12, 5], [2026, 12, 6], 'Sale');
 
 describe('a calendar that is brought in', () => {
   // Source: RFC 5545, 3.6.1: the end of whole days is the day after the last.
@@ -84,6 +85,57 @@ describe('a calendar that is brought in', () => {
       recurrenceRule: 'FREQ=SECONDLY',
     });
     expect(readCalendar(often, NOW)).toEqual({ days: [], left: ['“Tick”, which repeats too often'] });
+  });
+
+  it.each([
+    ['a 30 February', 'FREQ=DAILY;BYMONTH=2;BYMONTHDAY=30'],
+    ['every second of one', 'FREQ=SECONDLY;BYMONTH=2;BYMONTHDAY=30'],
+    ['a month of no number', 'FREQ=WEEKLY;BYDAY=MO,TU;BYMONTH=0UNTIL=2'],
+    ['a year too far', 'FREQ=WEEKLY;INTERVAL=999999999'],
+  ])('that repeats on %s is given up in good time, and the rest of it is taken', (_, rule) => {
+    const never = file({ ...whole([2026, 2, 10], [2026, 2, 11], 'Never'), recurrenceRule: rule }, SALE);
+    const beganMs = performance.now();
+    const { days, left } = readCalendar(never, NOW);
+    expect(days.map(({ text }) => text)).toContain('Sale');
+    expect(left.every((words) => words === '“Never”, which repeats too often')).toBe(true);
+    // Its limit is a fifth of a second; a machine may stand still.
+    expect(performance.now() - beganMs).toBeLessThan(10_000);
+  });
+
+  it.each([
+    ['DTSTART;VALUE=DATE:2026COUNT1201', '“Wrong”, whose dates cannot be read'],
+    ['DTSTART;VALUE=DATE:20261201\r\nRRULE:FREQ=SOMETIMES', '“Wrong”, which cannot be read'],
+    ['DTSTART;VALUE=DATE:20261201\r\nRDATE:2026/', '“Wrong”, whose dates cannot be read'],
+    ['DTSTART;VALUE=DATE:20261201\r\nRRULE:FREQ=MONTHLY;BYDAY=6MO', '“Wrong”, whose dates cannot be read'],
+  ])('of which one event is wrong is taken without it: %s', (lines, words) => {
+    const wrong = file(whole([2026, 12, 1], [2026, 12, 2], 'Wrong'), SALE).replace(
+      'DTSTART;VALUE=DATE:20261201',
+      lines,
+    );
+    const { days, left } = readCalendar(wrong, NOW);
+    expect(days.map(({ text }) => text)).toEqual(['Sale']);
+    expect(left).toEqual([words]);
+  });
+
+  /** Source: RFC 5545, 3.8.4.4 and 3.8.1.11. */
+  it('of which one repeat was moved and another called off says where they are now', () => {
+    const event = (...lines: string[]) =>
+      ['BEGIN:VEVENT', 'UID:a', 'SUMMARY:Open day', ...lines, 'END:VEVENT'].join('\r\n');
+    const text = [
+      'BEGIN:VCALENDAR',
+      event('DTSTART;VALUE=DATE:20261207', 'RRULE:FREQ=WEEKLY;COUNT=3'),
+      event('DTSTART;VALUE=DATE:20261216', 'RECURRENCE-ID;VALUE=DATE:20261214'),
+      event('DTSTART;VALUE=DATE:20261221', 'RECURRENCE-ID;VALUE=DATE:20261221', 'STATUS:CANCELLED'),
+      event('DTSTART;VALUE=DATE:20261228', 'STATUS:CANCELLED').replace('UID:a', 'UID:b'),
+      'END:VCALENDAR',
+    ].join('\r\n');
+    expect(readCalendar(text, NOW)).toEqual({
+      days: [
+        { from: '2026-12-07', to: '2026-12-07', text: 'Open day' },
+        { from: '2026-12-16', to: '2026-12-16', text: 'Open day' },
+      ],
+      left: [],
+    });
   });
 
   it('that repeats for ever comes to an end', () => {

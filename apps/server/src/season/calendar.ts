@@ -1,13 +1,19 @@
 import type { SaveSeasonDays } from '@velarium/contract';
 import { dayAfter } from '@velarium/core';
 import ICAL from 'ical.js';
+import { withinTime } from '../infra/within-time.ts';
 
 /** How far a repeating event is followed, and how often it is noted at most. */
 const AHEAD_DAYS = 730;
 const REPEATS = 60;
-/** Repeats that are gone through in one file, those of long ago included: a rule may repeat every second for ever. */
-const MOST_STEPS = 100_000;
+/**
+ * How long the repeats of one event, and those of a whole file, may take: a rule may repeat every second for ever, or ask for a
+ * 30 February and look for it as long.
+ */
+const EVENT_MS = 200;
+const FILE_MS = 1500;
 const LONGEST_TEXT = 120;
+const EVENTS = /^BEGIN:VEVENT\b[\s\S]*?^END:VEVENT\b.*$/gim;
 
 export interface ReadCalendar {
   readonly days: readonly SaveSeasonDays[];
@@ -15,57 +21,101 @@ export interface ReadCalendar {
   readonly left: readonly string[];
 }
 
+type Dated = Pick<ICAL.Event, 'component' | 'startDate' | 'endDate'>;
+
 /** The day as it is written: an event of whole days has no zone, and one with a time is of the day its own clock shows. */
 const writtenDay = ({ year, month, day }: ICAL.Time): string =>
   `${String(year).padStart(4, '0')}-${String(month).padStart(2, '0')}-${String(day).padStart(2, '0')}`;
 
+const nameOf = (summary: unknown): string =>
+  String(summary ?? '')
+    .replace(/\s+/g, ' ')
+    .trim()
+    .slice(0, LONGEST_TEXT);
+
+/**
+ * A library that reads a file at once reads none of it where one line of it is wrong. What is wrong is taken out and named.
+ *
+ * @throws {Error} If the text is no calendar, whatever is taken out.
+ */
+function parse(text: string, left: string[]): ICAL.Component {
+  const whole = (calendar: string) => new ICAL.Component(ICAL.parse(calendar));
+  try {
+    return whole(text);
+  } catch {
+    const readable = text.replace(EVENTS, (event) => {
+      try {
+        whole(`BEGIN:VCALENDAR\r\n${event}\r\nEND:VCALENDAR`);
+        return event;
+      } catch {
+        const name = nameOf(/^SUMMARY[^:\n]*:(.*)$/im.exec(event)?.[1]);
+        left.push(`${name === '' ? 'an event' : `“${name}”`}, which cannot be read`);
+        return '';
+      }
+    });
+    return whole(readable);
+  }
+}
+
+/** Source: RFC 5545, 3.8.1.11. */
+const isCancelled = (component: ICAL.Component): boolean =>
+  String(component.getFirstPropertyValue('status') ?? '').toUpperCase() === 'CANCELLED';
+
 /**
  * The days that the events of an iCalendar file lie on, two years back and ahead. Source: RFC 5545: an end of whole days is the
- * day after the last (3.6.1), and repeating events are followed for two years.
+ * day after the last (3.6.1), repeating events are followed for two years, and one of them that was moved stands where it was
+ * moved to (3.8.4.4).
  *
  * @throws {Error} If the text is no calendar.
  */
 export function readCalendar(text: string, nowMs: number): ReadCalendar {
-  const calendar = new ICAL.Component(ICAL.parse(text));
-  const today = new Date(nowMs).toISOString().slice(0, 10);
-  const [since, until] = [dayAfter(today, -AHEAD_DAYS), dayAfter(today, AHEAD_DAYS)];
   const days: SaveSeasonDays[] = [];
   const left: string[] = [];
-  let steps = 0;
-  for (const component of calendar.getAllSubcomponents('vevent')) {
-    const event = new ICAL.Event(component);
-    const summary = (event.summary ?? '').replace(/\s+/g, ' ').trim().slice(0, LONGEST_TEXT);
-    if (summary === '' || !event.startDate) {
-      left.push(summary === '' ? 'an event without a name' : `“${summary}”, which has no beginning`);
+  const calendar = parse(text, left);
+  const today = new Date(nowMs).toISOString().slice(0, 10);
+  const [since, until] = [dayAfter(today, -AHEAD_DAYS), dayAfter(today, AHEAD_DAYS)];
+  const untilMs = performance.now() + FILE_MS;
+  const daysOf = ({ component, startDate: start, endDate: end }: Dated, text: string): SaveSeasonDays[] => {
+    const from = writtenDay(start);
+    const last = end && end.compare(start) > 0 ? writtenDay(end) : from;
+    // Midnight at the end belongs to no day of it.
+    const endsAtMidnight = end && (end.isDate || (end.hour === 0 && end.minute === 0 && end.second === 0));
+    const to = endsAtMidnight && last > from ? dayAfter(last, -1) : last;
+    return to >= since && from <= until && !isCancelled(component) ? [{ from, to, text }] : [];
+  };
+  const repeatsOf = (event: ICAL.Event, text: string): SaveSeasonDays[] => {
+    const found: SaveSeasonDays[] = [];
+    const times = event.iterator();
+    while (found.length < REPEATS) {
+      const next = times.next();
+      if (!next || writtenDay(next) > until) break;
+      const { item, startDate, endDate } = event.getOccurrenceDetails(next);
+      found.push(...daysOf({ component: item.component, startDate, endDate }, nameOf(item.summary) || text));
+    }
+    return found;
+  };
+  const components = calendar.getAllSubcomponents('vevent');
+  const uidOf = (component: ICAL.Component) => String(component.getFirstPropertyValue('uid') ?? '');
+  const repeats = (component: ICAL.Component) =>
+    ['rrule', 'rdate'].some((name) => component.hasProperty(name));
+  const repeating = new Set(components.filter(repeats).map(uidOf));
+  for (const component of components) {
+    // Met again among the repeats that it is one of.
+    if (component.hasProperty('recurrence-id') && repeating.has(uidOf(component))) continue;
+    const name = nameOf(component.getFirstPropertyValue('summary'));
+    if (name === '' || !component.hasProperty('dtstart')) {
+      left.push(name === '' ? 'an event without a name' : `“${name}”, which has no beginning`);
       continue;
     }
-    const put = (start: ICAL.Time, end: ICAL.Time | null) => {
-      const from = writtenDay(start);
-      const last = end && end.compare(start) > 0 ? writtenDay(end) : from;
-      // Midnight at the end belongs to no day of it.
-      const endsAtMidnight = end && (end.isDate || (end.hour === 0 && end.minute === 0 && end.second === 0));
-      const to = endsAtMidnight && last > from ? dayAfter(last, -1) : last;
-      if (to >= since && from <= until) days.push({ from, to, text: summary });
-    };
     try {
-      if (!event.isRecurring()) {
-        put(event.startDate, event.endDate);
-        continue;
-      }
-      const times = event.iterator();
-      const before = days.length;
-      while (days.length - before < REPEATS) {
-        const next = times.next();
-        if (!next || writtenDay(next) > until) break;
-        if (++steps > MOST_STEPS) {
-          left.push(`“${summary}”, which repeats too often`);
-          break;
-        }
-        const { startDate, endDate } = event.getOccurrenceDetails(next);
-        put(startDate, endDate);
-      }
-    } catch {
-      left.push(`“${summary}”, whose dates cannot be read`);
+      const event = new ICAL.Event(component);
+      const time = Math.min(EVENT_MS, untilMs - performance.now());
+      days.push(
+        ...(event.isRecurring() ? withinTime(time, () => repeatsOf(event, name)) : daysOf(event, name)),
+      );
+    } catch (error) {
+      const isLong = (error as NodeJS.ErrnoException).code === 'ERR_SCRIPT_EXECUTION_TIMEOUT';
+      left.push(`“${name}”, ${isLong ? 'which repeats too often' : 'whose dates cannot be read'}`);
     }
   }
   return { days, left };
