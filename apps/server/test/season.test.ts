@@ -138,6 +138,18 @@ describe('a calendar that is brought in', () => {
     });
   });
 
+  it('of more than there is time for says how many are left', () => {
+    const never = Array.from({ length: 2000 }, (_, n) => ({
+      ...whole([2026, 2, 10], [2026, 2, 11], `Never ${n}`),
+      recurrenceRule: 'FREQ=DAILY;BYMONTH=2;BYMONTHDAY=30',
+    }));
+    const beganMs = performance.now();
+    const { left } = readCalendar(file(...never), NOW);
+    expect(left.at(-1)).toMatch(/^\d+ events more than there was time for$/);
+    // A second for the repeats; a machine may stand still.
+    expect(performance.now() - beganMs).toBeLessThan(20_000);
+  });
+
   it('that repeats for ever comes to an end', () => {
     const daily = file({ ...whole([2026, 12, 1], [2026, 12, 2], 'Daily'), recurrenceRule: 'FREQ=DAILY' });
     expect(readCalendar(daily, NOW).days).toHaveLength(60);

@@ -1,5 +1,5 @@
 import type { SaveSeasonDays } from '@velarium/contract';
-import { dayAfter } from '@velarium/core';
+import { dayAfter, quantity } from '@velarium/core';
 import ICAL from 'ical.js';
 import { withinTime } from '../infra/within-time.ts';
 
@@ -11,7 +11,7 @@ const REPEATS = 60;
  * 30 February and look for it as long.
  */
 const EVENT_MS = 200;
-const FILE_MS = 1500;
+const FILE_MS = 1000;
 const LONGEST_TEXT = 120;
 const EVENTS = /^BEGIN:VEVENT\b[\s\S]*?^END:VEVENT\b.*$/gim;
 
@@ -98,18 +98,28 @@ export function readCalendar(text: string, nowMs: number): ReadCalendar {
   const uidOf = (component: ICAL.Component) => String(component.getFirstPropertyValue('uid') ?? '');
   const repeats = (component: ICAL.Component) =>
     ['rrule', 'rdate'].some((name) => component.hasProperty(name));
+  const isMoved = (component: ICAL.Component) => component.hasProperty('recurrence-id');
   const repeating = new Set(components.filter(repeats).map(uidOf));
+  const moved = new Map<string, ICAL.Component[]>();
+  for (const component of components.filter(isMoved))
+    moved.set(uidOf(component), [...(moved.get(uidOf(component)) ?? []), component]);
+  let late = 0;
   for (const component of components) {
     // Met again among the repeats that it is one of.
-    if (component.hasProperty('recurrence-id') && repeating.has(uidOf(component))) continue;
+    if (isMoved(component) && repeating.has(uidOf(component))) continue;
     const name = nameOf(component.getFirstPropertyValue('summary'));
     if (name === '' || !component.hasProperty('dtstart')) {
       left.push(name === '' ? 'an event without a name' : `“${name}”, which has no beginning`);
       continue;
     }
+    const time = Math.min(EVENT_MS, untilMs - performance.now());
+    if (time <= 0) {
+      late++;
+      continue;
+    }
     try {
-      const event = new ICAL.Event(component);
-      const time = Math.min(EVENT_MS, untilMs - performance.now());
+      // Told which are its own, it does not look through all the others for them.
+      const event = new ICAL.Event(component, { exceptions: moved.get(uidOf(component)) ?? [] });
       days.push(
         ...(event.isRecurring() ? withinTime(time, () => repeatsOf(event, name)) : daysOf(event, name)),
       );
@@ -118,6 +128,7 @@ export function readCalendar(text: string, nowMs: number): ReadCalendar {
       left.push(`“${name}”, ${isLong ? 'which repeats too often' : 'whose dates cannot be read'}`);
     }
   }
+  if (late > 0) left.push(`${quantity(late, 'event')} more than there was time for`);
   return { days, left };
 }
 

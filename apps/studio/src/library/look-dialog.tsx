@@ -23,6 +23,7 @@ import { Popover } from '../ui/popover.tsx';
 import { saveJson } from '../ui/save-file.ts';
 import { Segments } from '../ui/segments.tsx';
 import { Select } from '../ui/select.tsx';
+import { textOfFile } from '../ui/text-of-file.ts';
 import { tell, tellProblem } from '../ui/toast.tsx';
 import { ROLE_WORDS, Swatch } from '../workbench/message/colour-field.tsx';
 import { StageFrame } from '../workbench/stage/stage-frame.tsx';
@@ -128,7 +129,12 @@ function LookEditor({ siteId, look, count, onPick }: LookEditorProps) {
     saveJson(lookToTokens(name, style), `${name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}.tokens.json`);
   const importTokens = async (chosen: File) => {
     try {
-      const { style: read, used, missing, refused } = tokensToLook(JSON.parse(await chosen.text()), style);
+      const {
+        style: read,
+        used,
+        missing,
+        refused,
+      } = tokensToLook(JSON.parse(await textOfFile(chosen)), style);
       setStyle(read);
       tell(
         `${used.length} tokens were taken${missing.length > 0 ? `; not in the file: ${missing.slice(0, 4).join(', ')}${missing.length > 4 ? ' …' : ''}` : ''}. Save to keep them.${refused.map(({ path, reason }) => ` Not read: ${path} (${reason}).`).join('')}`,

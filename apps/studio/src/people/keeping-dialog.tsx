@@ -6,6 +6,7 @@ import { importDoNotWrite, keepAnswers, keptAnswersQuery, peopleNotesQuery } fro
 import { Dialog } from '../ui/dialog.tsx';
 import { Fold } from '../ui/fold.tsx';
 import { KeptFor } from '../ui/kept-for.tsx';
+import { textOfFile } from '../ui/text-of-file.ts';
 import { tell, tellProblem } from '../ui/toast.tsx';
 import { when } from '../ui/when.ts';
 
@@ -73,7 +74,7 @@ function DoNotWrite({ siteId }: { readonly siteId: string }) {
   const id = useId();
   const [result, setResult] = useState<DoNotWriteResult | null>(null);
   const take = useMutation({
-    mutationFn: async (file: File) => importDoNotWrite(siteId, await file.text()),
+    mutationFn: async (file: File) => importDoNotWrite(siteId, await textOfFile(file)),
     onSuccess: (taken) => {
       setResult(taken);
       void queryClient.invalidateQueries({ queryKey: peopleNotesQuery(siteId).queryKey });

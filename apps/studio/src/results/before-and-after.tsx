@@ -13,6 +13,7 @@ import { Field } from '../ui/field.tsx';
 import { Segments } from '../ui/segments.tsx';
 import { ErrorState } from '../ui/states.tsx';
 import { TextArea } from '../ui/text-area.tsx';
+import { textOfFile } from '../ui/text-of-file.ts';
 
 type Source = 'own' | 'file';
 const WHOLE = { period: 'launch', against: 'none' } as const;
@@ -72,7 +73,10 @@ export function BeforeAndAfter({ campaignId }: { readonly campaignId: string }) 
             <input
               type="file"
               accept=".csv,text/csv,text/plain"
-              onChange={async (event) => setText((await event.target.files?.[0]?.text()) ?? text)}
+              onChange={async (event) => {
+                const [file] = event.target.files ?? [];
+                if (file) setText(await textOfFile(file));
+              }}
             />
           </label>
           {faults.length > 0 && (

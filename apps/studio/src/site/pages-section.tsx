@@ -9,6 +9,7 @@ import { inputClass } from '../ui/field.tsx';
 import { SearchField } from '../ui/search-field.tsx';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
 import { type Column, Table } from '../ui/table.tsx';
+import { textOfFile } from '../ui/text-of-file.ts';
 import { tell, tellProblem } from '../ui/toast.tsx';
 import { readPagesFile } from './read-pages-file.ts';
 import { SitemapReading } from './sitemap-reading.tsx';
@@ -130,7 +131,7 @@ export function PagesSection({ siteId }: { readonly siteId: string }) {
                 const [chosen] = event.target.files ?? [];
                 event.target.value = '';
                 if (!chosen) return;
-                const read = readPagesFile(await chosen.text());
+                const read = readPagesFile(await textOfFile(chosen));
                 if (read.fault !== undefined) tell(read.fault);
                 else {
                   if (read.skipped > 0) tell(`${read.skipped} lines without a path were left out.`);

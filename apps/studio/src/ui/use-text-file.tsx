@@ -1,3 +1,4 @@
+import { textOfFile } from './text-of-file.ts';
 import { type ChosenFile, useFile } from './use-file.tsx';
 
 interface TextFile extends Pick<ChosenFile, 'label' | 'accept'> {
@@ -6,4 +7,4 @@ interface TextFile extends Pick<ChosenFile, 'label' | 'accept'> {
 
 /** Takes a file of text from the person; `node` must be somewhere on the page. */
 export const useTextFile = ({ label, accept, onRead }: TextFile) =>
-  useFile({ label, accept, onChoose: async (file) => onRead(await file.text()) });
+  useFile({ label, accept, onChoose: async (file) => onRead(await textOfFile(file)) });
