@@ -7,7 +7,7 @@ const script = new Script('run()');
  * Runs what may never come to its end, such as a library over what somebody brought: past its time it is broken off, wherever it
  * is. Nothing else runs meanwhile, so the time is short.
  *
- * @throws {Error} `ERR_SCRIPT_EXECUTION_TIMEOUT` when it was broken off, and whatever it throws itself.
+ * @throws {Error} One that {@link isOverTime} knows when it was broken off, and whatever it throws itself.
  */
 export function withinTime<Result>(milliseconds: number, run: () => Result): Result {
   context.run = run;
@@ -17,3 +17,6 @@ export function withinTime<Result>(milliseconds: number, run: () => Result): Res
     context.run = undefined;
   }
 }
+
+export const isOverTime = (error: unknown): boolean =>
+  (error as NodeJS.ErrnoException).code === 'ERR_SCRIPT_EXECUTION_TIMEOUT';

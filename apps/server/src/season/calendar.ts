@@ -1,19 +1,19 @@
 import type { SaveSeasonDays } from '@velarium/contract';
 import { dayAfter, quantity } from '@velarium/core';
 import ICAL from 'ical.js';
-import { withinTime } from '../infra/within-time.ts';
+import { isOverTime, withinTime } from '../infra/within-time.ts';
 
 /** How far a repeating event is followed, and how often it is noted at most. */
 const AHEAD_DAYS = 730;
 const REPEATS = 60;
 /**
- * How long the repeats of one event, and those of a whole file, may take: a rule may repeat every second for ever, or ask for a
- * 30 February and look for it as long.
+ * How long a file may take to be taken apart; and the repeats of one event, and those of all of them: a rule may repeat every
+ * second for ever, or ask for a 30 February and look for it as long.
  */
+const PARSE_MS = 3000;
 const EVENT_MS = 200;
 const FILE_MS = 1000;
 const LONGEST_TEXT = 120;
-const EVENTS = /^BEGIN:VEVENT\b[\s\S]*?^END:VEVENT\b.*$/gim;
 
 export interface ReadCalendar {
   readonly days: readonly SaveSeasonDays[];
@@ -27,51 +27,73 @@ type Dated = Pick<ICAL.Event, 'component' | 'startDate' | 'endDate'>;
 const writtenDay = ({ year, month, day }: ICAL.Time): string =>
   `${String(year).padStart(4, '0')}-${String(month).padStart(2, '0')}-${String(day).padStart(2, '0')}`;
 
-const nameOf = (summary: unknown): string =>
-  String(summary ?? '')
-    .replace(/\s+/g, ' ')
-    .trim()
-    .slice(0, LONGEST_TEXT);
+const nameOf = (summary: string): string => summary.replace(/\s+/g, ' ').trim().slice(0, LONGEST_TEXT);
+
+/** What a component says, and nothing where that cannot be read. */
+function said(component: ICAL.Component, property: string): string {
+  try {
+    return String(component.getFirstPropertyValue(property) ?? '');
+  } catch {
+    return '';
+  }
+}
+
+/** Source: RFC 5545, 3.8.1.11. */
+const isCancelled = (component: ICAL.Component): boolean =>
+  said(component, 'status').toUpperCase() === 'CANCELLED';
+
+const parse = (text: string): ICAL.Component => new ICAL.Component(ICAL.parse(text));
+
+/** The lines of each event, and those between them. */
+function* eventsIn(text: string): Generator<{ readonly lines: string; readonly isEvent: boolean }> {
+  let lines: string[] = [];
+  for (const line of text.split(/\r\n|\n|\r/)) {
+    const isFirst = /^BEGIN:VEVENT\s*$/i.test(line);
+    if (isFirst && lines.length > 0) {
+      yield { lines: lines.join('\r\n'), isEvent: false };
+      lines = [];
+    }
+    lines.push(line);
+    if (!/^END:VEVENT\s*$/i.test(line)) continue;
+    yield { lines: lines.join('\r\n'), isEvent: true };
+    lines = [];
+  }
+  yield { lines: lines.join('\r\n'), isEvent: false };
+}
 
 /**
  * A library that reads a file at once reads none of it where one line of it is wrong. What is wrong is taken out and named.
  *
  * @throws {Error} If the text is no calendar, whatever is taken out.
  */
-function parse(text: string, left: string[]): ICAL.Component {
-  const whole = (calendar: string) => new ICAL.Component(ICAL.parse(calendar));
+function parseWhatCanBe(text: string, left: string[]): ICAL.Component {
   try {
-    return whole(text);
+    return parse(text);
   } catch {
-    const readable = text.replace(EVENTS, (event) => {
+    const readable: string[] = [];
+    for (const { lines, isEvent } of eventsIn(text))
       try {
-        whole(`BEGIN:VCALENDAR\r\n${event}\r\nEND:VCALENDAR`);
-        return event;
+        if (isEvent) parse(`BEGIN:VCALENDAR\r\n${lines}\r\nEND:VCALENDAR`);
+        readable.push(lines);
       } catch {
-        const name = nameOf(/^SUMMARY[^:\n]*:(.*)$/im.exec(event)?.[1]);
+        const name = nameOf(/^SUMMARY[^:\n]*:(.*)$/im.exec(lines)?.[1] ?? '');
         left.push(`${name === '' ? 'an event' : `“${name}”`}, which cannot be read`);
-        return '';
       }
-    });
-    return whole(readable);
+    return parse(readable.join('\r\n'));
   }
 }
-
-/** Source: RFC 5545, 3.8.1.11. */
-const isCancelled = (component: ICAL.Component): boolean =>
-  String(component.getFirstPropertyValue('status') ?? '').toUpperCase() === 'CANCELLED';
 
 /**
  * The days that the events of an iCalendar file lie on, two years back and ahead. Source: RFC 5545: an end of whole days is the
  * day after the last (3.6.1), repeating events are followed for two years, and one of them that was moved stands where it was
  * moved to (3.8.4.4).
  *
- * @throws {Error} If the text is no calendar.
+ * @throws {Error} If the text is no calendar, or takes too long to be taken apart; `isOverTime` knows which.
  */
 export function readCalendar(text: string, nowMs: number): ReadCalendar {
   const days: SaveSeasonDays[] = [];
   const left: string[] = [];
-  const calendar = parse(text, left);
+  const calendar = withinTime(PARSE_MS, () => parseWhatCanBe(text, left));
   const today = new Date(nowMs).toISOString().slice(0, 10);
   const [since, until] = [dayAfter(today, -AHEAD_DAYS), dayAfter(today, AHEAD_DAYS)];
   const untilMs = performance.now() + FILE_MS;
@@ -95,19 +117,23 @@ export function readCalendar(text: string, nowMs: number): ReadCalendar {
     return found;
   };
   const components = calendar.getAllSubcomponents('vevent');
-  const uidOf = (component: ICAL.Component) => String(component.getFirstPropertyValue('uid') ?? '');
+  const uidOf = (component: ICAL.Component) => said(component, 'uid');
   const repeats = (component: ICAL.Component) =>
     ['rrule', 'rdate'].some((name) => component.hasProperty(name));
   const isMoved = (component: ICAL.Component) => component.hasProperty('recurrence-id');
   const repeating = new Set(components.filter(repeats).map(uidOf));
   const moved = new Map<string, ICAL.Component[]>();
-  for (const component of components.filter(isMoved))
-    moved.set(uidOf(component), [...(moved.get(uidOf(component)) ?? []), component]);
+  for (const component of components.filter(isMoved)) {
+    const uid = uidOf(component);
+    const others = moved.get(uid);
+    if (others) others.push(component);
+    else moved.set(uid, [component]);
+  }
   let late = 0;
   for (const component of components) {
     // Met again among the repeats that it is one of.
     if (isMoved(component) && repeating.has(uidOf(component))) continue;
-    const name = nameOf(component.getFirstPropertyValue('summary'));
+    const name = nameOf(said(component, 'summary'));
     if (name === '' || !component.hasProperty('dtstart')) {
       left.push(name === '' ? 'an event without a name' : `“${name}”, which has no beginning`);
       continue;
@@ -117,15 +143,16 @@ export function readCalendar(text: string, nowMs: number): ReadCalendar {
       late++;
       continue;
     }
+    // Told which are its own, an event does not look through all the others for them.
+    const event = (exceptions: ICAL.Component[]) => new ICAL.Event(component, { exceptions });
     try {
-      // Told which are its own, it does not look through all the others for them.
-      const event = new ICAL.Event(component, { exceptions: moved.get(uidOf(component)) ?? [] });
       days.push(
-        ...(event.isRecurring() ? withinTime(time, () => repeatsOf(event, name)) : daysOf(event, name)),
+        ...(repeats(component)
+          ? withinTime(time, () => repeatsOf(event(moved.get(uidOf(component)) ?? []), name))
+          : daysOf(event([]), name)),
       );
     } catch (error) {
-      const isLong = (error as NodeJS.ErrnoException).code === 'ERR_SCRIPT_EXECUTION_TIMEOUT';
-      left.push(`“${name}”, ${isLong ? 'which repeats too often' : 'whose dates cannot be read'}`);
+      left.push(`“${name}”, ${isOverTime(error) ? 'which repeats too often' : 'whose dates cannot be read'}`);
     }
   }
   if (late > 0) left.push(`${quantity(late, 'event')} more than there was time for`);

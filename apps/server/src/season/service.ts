@@ -4,12 +4,15 @@ import { stretchesBetween } from '@velarium/core';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { CampaignService } from '../campaigns/index.ts';
 import { notFound, ProblemError } from '../infra/problem.ts';
+import { isOverTime } from '../infra/within-time.ts';
 import type { SiteService } from '../sites/index.ts';
 import { type CalendarEvent, type ReadCalendar, readCalendar, writeCalendar } from './calendar.ts';
 
 const DAY_MS = 86_400_000;
 /** Notes of a site at most. */
 const MOST_NOTES = 1000;
+/** Of what a file left out, so many are named. */
+const MOST_LEFT = 20;
 /** What is given out: so far back, and so far ahead. */
 const BACK_DAYS = 90;
 const AHEAD_DAYS = 400;
@@ -92,7 +95,14 @@ export function createSeasonService({ db, sites, campaigns, studioOrigin }: Seas
       let calendar: ReadCalendar;
       try {
         calendar = readCalendar(text, Date.now());
-      } catch {
+      } catch (error) {
+        if (isOverTime(error))
+          throw new ProblemError(
+            422,
+            'too-large',
+            'Too large a calendar',
+            'It takes too long to read. Bring in a smaller one. Nothing was changed.',
+          );
         throw new ProblemError(
           422,
           'invalid-input',
@@ -101,15 +111,15 @@ export function createSeasonService({ db, sites, campaigns, studioOrigin }: Seas
         );
       }
       const days = calendar.days.slice(0, MOST_NOTES);
-      const left =
-        calendar.days.length > days.length
-          ? [...calendar.left, `${calendar.days.length - days.length} more than a season holds`]
-          : calendar.left;
+      const left = [...calendar.left];
+      if (left.length > MOST_LEFT) left.splice(MOST_LEFT, left.length, `${left.length - MOST_LEFT} more`);
+      if (calendar.days.length > days.length)
+        left.push(`${calendar.days.length - days.length} more than a season holds`);
       await db.transaction(async (manager) => {
         await manager.query("DELETE FROM season_note WHERE site_id = $1 AND source = 'calendar'", [siteId]);
         await insert(manager, siteId, days, 'calendar');
       });
-      return { season: await read(siteId), brought: days.length, left: [...left] };
+      return { season: await read(siteId), brought: days.length, left };
     },
     /** Gives the season out at a new address, or at none: one that was given before leads nowhere from now on. */
     async giveOut(workspaceId: string, siteId: string, isGiven: boolean): Promise<Season> {
