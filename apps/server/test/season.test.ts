@@ -221,6 +221,11 @@ describe('a season', () => {
     expect(second.brought).toBe(1);
     expect((await season()).notes.map(({ text }) => text)).toEqual(['Second', 'Ours']);
     expect((await bring('Dear all')).statusCode).toBe(422);
+    const wrong = await bring(
+      file({ ...whole([2026, 12, 1], [2026, 12, 2], 'Wrong'), recurrenceRule: 'FREQ=NEVER' }),
+    );
+    expect(wrong.statusCode).toBe(422);
+    expect(wrong.json().detail).toBe('“Wrong”, which cannot be read. Nothing was changed.');
     expect((await season()).notes).toHaveLength(2);
   });
 

@@ -111,6 +111,14 @@ export function createSeasonService({ db, sites, campaigns, studioOrigin }: Seas
         );
       }
       const days = calendar.days.slice(0, MOST_NOTES);
+      // What a calendar said before is not given up for one of which nothing can be had.
+      if (days.length === 0 && calendar.left.length > 0)
+        throw new ProblemError(
+          422,
+          'invalid-input',
+          'Nothing of it could be taken',
+          `${calendar.left.slice(0, 3).join('; ')}. Nothing was changed.`,
+        );
       const left = [...calendar.left];
       if (left.length > MOST_LEFT) left.splice(MOST_LEFT, left.length, `${left.length - MOST_LEFT} more`);
       if (calendar.days.length > days.length)
