@@ -1,3 +1,4 @@
+import { Headers } from 'undici';
 import { expect, it } from 'vitest';
 import type { ReadOutside } from '../infra/outside.ts';
 import { findElements } from './find-elements.ts';
