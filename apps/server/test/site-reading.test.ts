@@ -71,6 +71,22 @@ describe('a site’s own pages', () => {
     const file = await owner.ask('GET', `/sites/${owner.siteId}/letters/${kept[0]?.id}/file`);
     expect(file.rawPayload.equals(letters)).toBe(true);
   });
+  it('give what can be read of them where a sheet is made to be read for ever', async () => {
+    web.removeAllListeners('request');
+    web.on('request', (request, response) => {
+      if (request.url === '/deep.css') return response.end('a{'.repeat(200_000));
+      if (request.url === '/long.css') return response.end(`h1{color:${'-'.repeat(400_000)}}`);
+      if (request.url === '/own.css') return response.end('body{color:#123456;background:#fedcba}');
+      return response.end(
+        ['deep', 'long', 'own'].map((name) => `<link rel="stylesheet" href="/${name}.css">`).join(''),
+      );
+    });
+    const beganMs = performance.now();
+    const { style } = (await read('/')).json<LookRead>();
+    expect(style.palette).toMatchObject({ ink: '#123456' });
+    // Its limit is three seconds; a machine may stand still.
+    expect(performance.now() - beganMs).toBeLessThan(20_000);
+  });
   it.each([
     ['/bare', 'name neither colours nor letters'],
     ['/gone', 'answered with status 404'],

@@ -7,6 +7,7 @@ import { DomUtils, parseDocument } from 'htmlparser2';
 import { OutsideError } from '../infra/network.ts';
 import type { ReadOutside } from '../infra/outside.ts';
 import { ProblemError } from '../infra/problem.ts';
+import { isOverTime, withinTime } from '../infra/within-time.ts';
 import { MOST_LETTER_BYTES } from './read-letters.ts';
 
 const TIMEOUT_MS = 8000;
@@ -16,9 +17,14 @@ const SHEET_BYTES = 1_000_000;
 const MOST_SHEETS = 12;
 /** Letters that are asked for. */
 const MOST_FACES = 4;
+/** How long all of its sheets may take to be read: they are anybody's. */
+const READ_MS = 3000;
+/** What is longer is no colour, nor one after a few words. */
+const LONGEST_COLOUR = 400;
 
 /** The first solid colour in a CSS value. Source: CSS Color Module Level 4, as its parser reads it. */
 function colourOf(value: string): string | undefined {
+  if (value.length > LONGEST_COLOUR) return undefined;
   const words = value.match(/#[0-9a-f]{3,8}\b|[a-z-]+\([^()]*\)|[a-z]+/gi) ?? [];
   // A picture or a run of colours is no one colour.
   if (words.some((word) => /^(url|.*gradient|image)/i.test(word))) return undefined;
@@ -140,23 +146,30 @@ export async function readLook(
       return sheet?.status === 200 ? { css: sheet.text, address: sheet.address } : nothing;
     }),
   );
-  const found = sheets.map(rulesOf);
-  const look = lookOfPage(
-    found.flatMap(({ rules }) => rules),
-    colourOf,
-  );
+  const { look, faces } = lookOf(sheets);
   if (look.read.length === 0)
     throw unread(
       'Its sheets name neither colours nor letters for the whole page. Try another page of the site.',
     );
   return {
     ...look,
-    faces: await facesOf(
-      outside,
-      look.style,
-      found.flatMap(({ faces }) => faces),
-    ),
+    faces: await facesOf(outside, look.style, faces),
   };
+}
+
+/** What the sheets say together; one that takes too long, or lies deeper in itself than can be followed, leaves the others. */
+function lookOf(sheets: readonly Sheet[]) {
+  const untilMs = performance.now() + READ_MS;
+  const found = sheets.flatMap((sheet) => {
+    try {
+      return withinTime(untilMs - performance.now(), () => rulesOf(sheet));
+    } catch (error) {
+      if (isOverTime(error) || error instanceof RangeError) return [];
+      throw error;
+    }
+  });
+  const rules = found.flatMap((one) => one.rules);
+  return { look: lookOfPage(rules, colourOf), faces: found.flatMap(({ faces }) => faces) };
 }
 
 /** The letters of the Look that the page loads itself; one that cannot be had leaves the others. */
