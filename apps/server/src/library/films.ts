@@ -1,7 +1,8 @@
 import { type FilmFacts, filmFactsSchema, frameAddressSchema } from '@velarium/contract';
 import { cleanFilmAddress, filmStart, withFilmStart } from '@velarium/core';
-import { DomUtils, parseDocument } from 'htmlparser2';
+import { DomUtils } from 'htmlparser2';
 import { z } from 'zod';
+import { parseHtml } from '../infra/html.ts';
 import { OutsideError } from '../infra/network.ts';
 import type { ReadOutside } from '../infra/outside.ts';
 import { ProblemError } from '../infra/problem.ts';
@@ -29,7 +30,7 @@ function offeredBy(html: string, page: string): string | undefined {
       name === 'link' &&
       attribs.type?.toLowerCase() === 'application/json+oembed' &&
       /\balternate\b/i.test(attribs.rel ?? ''),
-    parseDocument(html).children,
+    parseHtml(html).children,
   );
   const href = link?.attribs.href;
   return href !== undefined && URL.canParse(href, page) ? new URL(href, page).href : undefined;
@@ -37,7 +38,7 @@ function offeredBy(html: string, page: string): string | undefined {
 
 /** Where the frame that the host would have put into a page leads. */
 function frameIn(html: string | undefined, page: string): string | undefined {
-  const [frame] = DomUtils.getElementsByTagName('iframe', parseDocument(html ?? '').children);
+  const [frame] = DomUtils.getElementsByTagName('iframe', parseHtml(html ?? '').children);
   const src = frame?.attribs.src;
   return src !== undefined && URL.canParse(src, page) ? new URL(src, page).href : undefined;
 }

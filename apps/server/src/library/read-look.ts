@@ -3,7 +3,8 @@ import { LIMITS } from '@velarium/contract/values';
 import { firstFamily, lookOfPage, nearestFont, plainFamily, type StyleRule } from '@velarium/core';
 import { type Block, type CssNode, find, generate, parse } from 'css-tree';
 import { formatHex, parse as parseColour } from 'culori';
-import { DomUtils, parseDocument } from 'htmlparser2';
+import { DomUtils } from 'htmlparser2';
+import { parseHtml } from '../infra/html.ts';
 import { OutsideError } from '../infra/network.ts';
 import type { ReadOutside } from '../infra/outside.ts';
 import { ProblemError } from '../infra/problem.ts';
@@ -125,7 +126,7 @@ export async function readLook(
     throw error instanceof OutsideError ? unread(`${error.message}.`) : error;
   });
   if (page.status !== 200) throw unread(`The page answered with status ${page.status}.`);
-  const { children } = parseDocument(page.text);
+  const { children } = parseHtml(page.text);
   const sources = DomUtils.filter(
     (node) =>
       DomUtils.isTag(node) &&

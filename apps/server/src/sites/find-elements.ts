@@ -1,6 +1,6 @@
 import type { ElementSeen } from '@velarium/contract';
 import { selectOne } from 'css-select';
-import { parseDocument } from 'htmlparser2';
+import { parseHtml } from '../infra/html.ts';
 import type { ReadOutside } from '../infra/outside.ts';
 import { isOverTime, withinTime } from '../infra/within-time.ts';
 
@@ -29,9 +29,7 @@ export async function findElements(
         isCut: true,
         accept: 'text/html',
       }).catch(() => undefined);
-      return page?.status === 200
-        ? { path, document: parseDocument(page.bytes.toString('utf8')) }
-        : undefined;
+      return page?.status === 200 ? { path, document: parseHtml(page.bytes.toString('utf8')) } : undefined;
     }),
   );
   const pages = read.filter((page) => page !== undefined);
@@ -52,7 +50,7 @@ export async function findElements(
 /** `undefined` where that took too long to say. */
 function isThere(
   selector: string,
-  document: ReturnType<typeof parseDocument>,
+  document: ReturnType<typeof parseHtml>,
   milliseconds: number,
 ): boolean | undefined {
   try {

@@ -1,6 +1,7 @@
 import { LIMITS } from '@velarium/contract/values';
 import { XMLParser } from 'fast-xml-parser';
-import { DomUtils, parseDocument } from 'htmlparser2';
+import { DomUtils } from 'htmlparser2';
+import { parseHtml } from '../infra/html.ts';
 import { OutsideError } from '../infra/network.ts';
 import type { ReadOutside } from '../infra/outside.ts';
 
@@ -117,7 +118,7 @@ export function createPageFinder(readOutside: ReadOutside, origin: string, signa
       if (status !== 200 || !/html/i.test(type)) return;
       for (const { attribs } of DomUtils.getElementsByTagName(
         'a',
-        parseDocument(bytes.toString('utf8')).children,
+        parseHtml(bytes.toString('utf8')).children,
       ))
         for (const found of ownPath(attribs.href ?? '', address))
           if (paths.size < MOST_LINKED && !NO_PAGE.test(found)) paths.add(found);

@@ -1,6 +1,7 @@
 import { LIMITS } from '@velarium/contract/values';
 import { ownTitles } from '@velarium/core';
-import { DomUtils, parseDocument } from 'htmlparser2';
+import { DomUtils } from 'htmlparser2';
+import { parseHtml } from '../infra/html.ts';
 import type { ReadOutside } from '../infra/outside.ts';
 import type { CataloguePage } from './catalogue.ts';
 import { createPageFinder } from './find-pages.ts';
@@ -13,7 +14,7 @@ const AT_ONCE = 8;
 
 /** Title and declared kind of a page, as its source has them. Source of `og:type`: the Open Graph protocol. */
 function readPageHead(html: string): { title: string; kind: string | null } {
-  const { children } = parseDocument(html);
+  const { children } = parseHtml(html);
   const [title] = DomUtils.getElementsByTagName('title', children);
   const kind = DomUtils.getElementsByTagName('meta', children).find(
     ({ attribs }) => attribs.property === 'og:type',

@@ -1,4 +1,5 @@
-import { DomUtils, parseDocument } from 'htmlparser2';
+import { DomUtils } from 'htmlparser2';
+import { parseHtml } from '../infra/html.ts';
 import { OutsideError } from '../infra/network.ts';
 import type { ReadOutside } from '../infra/outside.ts';
 
@@ -17,11 +18,9 @@ export async function readPolicies(readOutside: ReadOutside, origin: string): Pr
       isCut: true,
       accept: 'text/html',
     });
-    const inHead = DomUtils.getElementsByTagName(
-      'meta',
-      parseDocument(bytes.toString('utf8')).children,
-    ).flatMap(({ attribs }) =>
-      attribs['http-equiv']?.toLowerCase() === 'content-security-policy' ? (attribs.content ?? []) : [],
+    const inHead = DomUtils.getElementsByTagName('meta', parseHtml(bytes.toString('utf8')).children).flatMap(
+      ({ attribs }) =>
+        attribs['http-equiv']?.toLowerCase() === 'content-security-policy' ? (attribs.content ?? []) : [],
     );
     const inHeader = (headers.get('content-security-policy') ?? '').split(',');
     return [...inHeader, ...inHead].map((policy) => policy.trim()).filter((policy) => policy !== '');
