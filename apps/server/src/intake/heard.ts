@@ -1,3 +1,4 @@
+import { tidyTitle } from '@velarium/core';
 import type { DataSource, EntityManager } from 'typeorm';
 import { Recent } from '../infra/recent.ts';
 
@@ -15,9 +16,7 @@ const WRITTEN_AFTER_MS = 1000;
 /** Titles, and campaigns shown to robots, waiting at most, and titles that were written and need not be again. */
 const WAITING = 5000;
 const WRITTEN = 50_000;
-/** What is looked at of a title, the longest that is kept, and the longest path of a page whose title is, UTF-16 units: an index takes no more. */
-const READ_OF_TITLE = 1000;
-const LONGEST_TITLE = 300;
+/** The longest path of a page whose title is kept, UTF-16 units: an index takes no more. */
 const LONGEST_PATH = 1000;
 
 interface Manifests {
@@ -99,7 +98,7 @@ export function createHeard(db: DataSource) {
 
   return {
     title({ title: said, ...page }: HeardPage): void {
-      const title = said.slice(0, READ_OF_TITLE).replace(/\s+/g, ' ').trim().slice(0, LONGEST_TITLE);
+      const title = tidyTitle(said);
       if (title === '' || page.path.length > LONGEST_PATH || titles.size >= WAITING) return;
       const key = `${page.siteId} ${page.path} ${title} ${page.visitor}`;
       if (written.get(key)) return;

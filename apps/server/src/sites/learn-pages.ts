@@ -1,5 +1,5 @@
 import { LIMITS } from '@velarium/contract/values';
-import { ownTitles } from '@velarium/core';
+import { ownTitles, tidyTitle } from '@velarium/core';
 import { DomUtils } from 'htmlparser2';
 import { parseHtml } from '../infra/html.ts';
 import type { ReadOutside } from '../infra/outside.ts';
@@ -8,6 +8,8 @@ import { createPageFinder } from './find-pages.ts';
 
 const PAGE_BYTES = 200_000;
 const TIMEOUT_MS = 5000;
+/** As a kind that somebody writes themselves may be. */
+const LONGEST_KIND = 80;
 /** Pages whose heads are read for title and kind; the rest are called by their paths until visits tell more. */
 const HEADS = 300;
 const AT_ONCE = 8;
@@ -19,7 +21,10 @@ function readPageHead(html: string): { title: string; kind: string | null } {
   const kind = DomUtils.getElementsByTagName('meta', children).find(
     ({ attribs }) => attribs.property === 'og:type',
   )?.attribs.content;
-  return { title: title ? DomUtils.textContent(title).trim() : '', kind: kind?.trim() || null };
+  return {
+    title: title ? tidyTitle(DomUtils.textContent(title)) : '',
+    kind: kind?.trim().slice(0, LONGEST_KIND) || null,
+  };
 }
 
 /** What became of reading one page: its entry, `gone` where the site says there is none, `unread` where it says nothing. */

@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { ownTitles } from './page-titles.ts';
+import { ownTitles, tidyTitle } from './page-titles.ts';
 
 it.each<[what: string, titles: string[], own: string[]]>([
   ['the site’s name behind', ['Aurora · Fell', 'Tours · Fell', 'Fell'], ['Aurora', 'Tours', 'Fell']],
@@ -19,4 +19,13 @@ it.each<[what: string, titles: string[], own: string[]]>([
   ['none', [], []],
 ])('%s', (_, titles, own) => {
   expect(ownTitles(titles)).toEqual(own);
+});
+
+it.each([
+  ['in one line', ' Finding\n  Saturn\t', 'Finding Saturn'],
+  ['as long as it is read', 'a'.repeat(5000), 'a'.repeat(300)],
+  ['nothing but room', ' '.repeat(100_000), ''],
+  ['words after too much room', `${' '.repeat(2000)}Saturn`, ''],
+])('a title is kept %s', (_, said, kept) => {
+  expect(tidyTitle(said)).toBe(kept);
 });

@@ -1,3 +1,11 @@
+/** What is looked at of a title, and the longest that is kept, UTF-16 units. */
+const READ_OF_TITLE = 1000;
+const LONGEST_TITLE = 300;
+
+/** A title as it is kept: in one line, and no longer than anybody reads. It may have been written by anybody. */
+export const tidyTitle = (said: string): string =>
+  said.slice(0, READ_OF_TITLE).replace(/\s+/g, ' ').trim().slice(0, LONGEST_TITLE);
+
 /** Between the title of a page and what stands in all of a site's (common practice). */
 const BETWEEN = /\s+[·|–—:»«•-]\s+/;
 /** A part that this share of a site's pages has in common is the site's, not the page's. */
