@@ -24,6 +24,7 @@ import {
 } from '@velarium/core';
 import { useMemo, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
+import { failureOf } from '../api/failure-of.ts';
 import { campaignsQuery, groupsQuery, runningQuery, sitePagesQuery, staysQuery } from '../api/queries.ts';
 import { castQuery } from '../api/rehearsals.ts';
 import { useNames } from '../board/use-names.ts';
@@ -55,8 +56,8 @@ export function CoveragePage() {
   const campaigns = useQuery(campaignsQuery(siteId));
   const running = useQuery(runningQuery(siteId));
   const groups = useQuery(groupsQuery(siteId));
-  const failed = [cast, pages, campaigns, running, groups].find(({ error }) => error);
-  if (failed) return <ErrorState error={failed.error} onRetry={() => void failed.refetch()} />;
+  const failure = failureOf([cast, pages, campaigns, running, groups]);
+  if (failure) return <ErrorState {...failure} />;
   if (!site || !cast.data || !pages.data || !campaigns.data || !running.data || !groups.data)
     return <Skeleton rows={8} label="Loading pages and campaigns" />;
   if (pages.data.length === 0)

@@ -14,6 +14,7 @@ import {
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
+import { failureOf } from '../api/failure-of.ts';
 import { campaignsQuery, runningQuery, sitePagesQuery } from '../api/queries.ts';
 import { seasonQuery } from '../api/season.ts';
 import { useCommands } from '../app/commands.ts';
@@ -43,8 +44,8 @@ export function SeasonPage() {
   const season = useQuery(seasonQuery(siteId));
   const pages = useQuery(sitePagesQuery(siteId));
   const running = useQuery(runningQuery(siteId));
-  const failed = [campaigns, season, pages, running].find(({ error }) => error);
-  if (failed) return <ErrorState error={failed.error} onRetry={() => void failed.refetch()} />;
+  const failure = failureOf([campaigns, season, pages, running]);
+  if (failure) return <ErrorState {...failure} />;
   if (!site || !campaigns.data || !season.data || !pages.data || !running.data)
     return <Skeleton rows={6} label="Loading the season" />;
   return (

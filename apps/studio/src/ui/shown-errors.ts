@@ -1,13 +1,16 @@
 import { useEffect } from 'react';
+import { problemWords } from '../api/client.ts';
 
-const shown = new Set<unknown>();
+/** What is said of failures where they happened, as often as it is said. */
+const shown: string[] = [];
 const listeners = new Set<() => void>();
 const changed = () => {
   for (const notify of listeners) notify();
 };
+const wordsOf = (error: unknown): string => Object.values(problemWords(error)).join(' ');
 
-/** Whether somebody is told of this failure where it happened. */
-export const isShown = (error: unknown): boolean => shown.has(error);
+/** Whether somebody is told of such a failure where it happened: a server that is away is so for all that is asked of it. */
+export const isShown = (error: unknown): boolean => shown.includes(wordsOf(error));
 
 export function onShownChanged(notify: () => void): () => void {
   listeners.add(notify);
@@ -18,12 +21,13 @@ export function onShownChanged(notify: () => void): () => void {
 
 /** For whoever tells of a failure in its own place, so that it is not told of twice. */
 export function useShownError(error: unknown): void {
+  const words = wordsOf(error);
   useEffect(() => {
-    shown.add(error);
+    shown.push(words);
     changed();
     return () => {
-      shown.delete(error);
+      shown.splice(shown.indexOf(words), 1);
       changed();
     };
-  }, [error]);
+  }, [words]);
 }
