@@ -50,6 +50,27 @@ describe('drafts', () => {
     expect(revisions).toHaveLength(3);
   });
 
+  it('a save that comes again, since its answer was lost, is the same save', async () => {
+    const campaign = await createCampaign(owner);
+    const { revision } = campaign;
+    const save = (address: string) =>
+      owner.ask('PUT', `/campaigns/${campaign.id}/draft`, {
+        revision,
+        document: onPages(campaign.document, address),
+      });
+    const answers = [...(await Promise.all([save('/a'), save('/a')])), await save('/a')];
+    expect(answers.map((answer) => [answer.statusCode, answer.json().revision])).toEqual(
+      answers.map(() => [200, revision + 1]),
+    );
+    const [kept] = await server.db.query(
+      'SELECT count(*)::int AS count FROM campaign_revision WHERE campaign_id = $1 AND revision > $2',
+      [campaign.id, revision],
+    );
+    expect(kept).toEqual({ count: 1 });
+    // What says something else is not.
+    expect((await save('/b')).statusCode).toBe(409);
+  });
+
   it.each<[what: string, change: (campaign: Campaign) => object, path: string]>([
     [
       'a colour that is none',

@@ -189,7 +189,10 @@ export function createCampaignService({ db, sites, results, library, followUps }
       await presence.leave(id, actor.accountId);
     },
 
-    /** Saves the draft made on `revision`; refused when somebody saved a newer one meanwhile. */
+    /**
+     * Saves the draft made on `revision`; refused when somebody saved a newer one meanwhile, unless that is the same: a save that
+     * comes twice is one.
+     */
     async saveDraft(
       actor: Actor,
       id: string,
@@ -209,6 +212,21 @@ export function createCampaignService({ db, sites, results, library, followUps }
             { draft: document as never, revision: next },
           );
         if (affected) return revisions.keep(manager, actor.accountId, id, next, document);
+        // Whoever had no answer sends it again.
+        const again = await manager
+          .getRepository(CampaignEntity)
+          .createQueryBuilder()
+          .where(
+            'id = :id AND workspace_id = :workspaceId AND revision = :next AND draft = :document::jsonb',
+            {
+              id,
+              workspaceId: actor.workspaceId,
+              next,
+              document: JSON.stringify(document),
+            },
+          )
+          .getExists();
+        if (again) return;
         throw new ProblemError(
           409,
           'newer-revision',

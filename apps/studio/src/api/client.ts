@@ -15,30 +15,40 @@ export function rememberCsrfToken(token: string): void {
 
 /** An answer that has not begun by then does not come: that is said, rather than waited for in silence. */
 const PATIENCE_MS = 30_000;
+/** The same of what changes something, of which some reads pages of a site first. */
+const PATIENCE_OF_CHANGES_MS = 120_000;
+/** A file is as long under way as its line makes it; an hour is no line. */
+const PATIENCE_OF_FILES_MS = 3_600_000;
 
-/** Asks for something. How long the whole answer takes is a matter of the line. */
-async function ask(path: string, headers: HeadersInit = {}): Promise<Response> {
+/** How long the whole answer takes, once it has begun, is a matter of the line. */
+async function patiently(path: string, init: RequestInit, patienceMs: number): Promise<Response> {
   const patience = new AbortController();
-  const timer = setTimeout(() => patience.abort(new DOMException(path, 'TimeoutError')), PATIENCE_MS);
+  const timer = setTimeout(() => patience.abort(new DOMException(path, 'TimeoutError')), patienceMs);
   try {
-    return await fetch(`/api${path}`, { headers, signal: patience.signal });
+    return await fetch(`/api${path}`, { ...init, signal: patience.signal });
   } finally {
     clearTimeout(timer);
   }
 }
+const ask = (path: string, headers: HeadersInit = {}): Promise<Response> =>
+  patiently(path, { headers }, PATIENCE_MS);
 
 /**
  * @throws {ApiProblem} When the server refuses. @throws {TypeError} When it cannot be reached.
- * @throws {DOMException} `TimeoutError` when what is only asked for gets no answer.
+ * @throws {DOMException} `TimeoutError` when it does not answer; what was to be changed may be so all the same.
  */
 export const request = <Result>(method: string, path: string, body?: unknown): Promise<Result> =>
   method === 'GET'
     ? ask(path).then((response) => read<Result>(response, path))
-    : change<Result>(path, {
-        method,
-        headers: body === undefined ? {} : { 'content-type': 'application/json' },
-        ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-      });
+    : change<Result>(
+        path,
+        {
+          method,
+          headers: body === undefined ? {} : { 'content-type': 'application/json' },
+          ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+        },
+        PATIENCE_OF_CHANGES_MS,
+      );
 
 /** What was answered last to what is asked every few seconds, and its ETag. */
 const latest = new Map<string, { readonly etag: string; readonly value: unknown }>();
@@ -57,16 +67,16 @@ export async function poll<Result>(path: string): Promise<Result> {
   return value;
 }
 
-/** Sends one file as a form would. Fails like {@link request}. */
+/** Sends one file as a form would, however long that takes. Fails like {@link request}. */
 export function sendFile<Result>(path: string, file: File): Promise<Result> {
   const body = new FormData();
   body.append('file', file);
-  return change<Result>(path, { method: 'POST', body });
+  return change<Result>(path, { method: 'POST', body }, PATIENCE_OF_FILES_MS);
 }
 
-async function change<Result>(path: string, init: RequestInit): Promise<Result> {
+async function change<Result>(path: string, init: RequestInit, patienceMs: number): Promise<Result> {
   const headers = { ...init.headers, 'x-csrf-token': csrfToken };
-  return read<Result>(await fetch(`/api${path}`, { ...init, headers }), path);
+  return read<Result>(await patiently(path, { ...init, headers }, patienceMs), path);
 }
 
 async function read<Result>(response: Response, path: string): Promise<Result> {
@@ -99,7 +109,8 @@ export function problemWords(error: unknown): { title: string; detail: string } 
   if (error instanceof DOMException && error.name === 'TimeoutError') {
     return {
       title: 'The server does not answer',
-      detail: 'Half a minute has passed. Try again; what you made is kept here meanwhile.',
+      detail:
+        'Try again. Where something was to be changed look first whether it has been; what you made is kept here meanwhile.',
     };
   }
   return { title: 'Something went wrong here', detail: 'Reload the page and try again.' };

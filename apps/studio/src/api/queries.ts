@@ -60,8 +60,6 @@ export const sessionQuery = queryOptions({
   queryFn: async () => withToken(await request<Session>('GET', '/session')),
   staleTime: Number.POSITIVE_INFINITY,
   retry: false,
-  // Asked also where the browser holds itself to be offline: nothing else is there before it is answered.
-  networkMode: 'always',
 });
 export const signIn = async (body: SignIn) => withToken(await request<Session>('POST', '/session', body));
 export const setWorkspace = (settings: WorkspaceSettings) => request<void>('PUT', '/workspace', settings);

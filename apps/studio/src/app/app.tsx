@@ -19,7 +19,16 @@ const queryClient: QueryClient = new QueryClient({
     onError: (error, query) => query.queryKey[0] !== 'session' && onError(error),
   }),
   mutationCache: new MutationCache({ onError }),
-  defaultOptions: { queries: { retry: (count, error) => !(error instanceof ApiProblem) && count < 2 } },
+  defaultOptions: {
+    // Asked, and done, also where the browser holds itself to be offline, which says nothing about the way to this server: what is
+    // pressed and cannot be done is told of now, and not done by itself when nobody thinks of it any more.
+    queries: {
+      networkMode: 'always',
+      refetchOnReconnect: true,
+      retry: (count, error) => !(error instanceof ApiProblem) && count < 2,
+    },
+    mutations: { networkMode: 'always' },
+  },
 });
 
 /** Each place is loaded when one goes there. */

@@ -88,6 +88,27 @@ it('tries again while the server cannot be reached, and loses nothing', async ()
   autosave.stop();
 });
 
+it('sends again what had no answer as it was, before what has been typed since', async () => {
+  const sent: unknown[] = [];
+  let isAnswerLost = true;
+  const { calls, type, status, autosave } = begin(async (revision, { message }) => {
+    sent.push(message.close.afterSeconds);
+    if (!isAnswerLost) return revision + 1;
+    throw new TypeError('the answer was lost');
+  });
+  type(300);
+  await vi.advanceTimersByTimeAsync(600);
+  type(301);
+  isAnswerLost = false;
+  await vi.advanceTimersByTimeAsync(3000);
+  expect(status()).toBe('saved');
+  expect([calls, sent]).toEqual([
+    [0, 0, 1],
+    [300, 300, 301],
+  ]);
+  autosave.stop();
+});
+
 it('stops at a newer revision until somebody has decided', async () => {
   const problem = { type: '', title: '', status: 409, detail: '', code: 'newer-revision' };
   const { calls, type, status, autosave } = begin(async () => {

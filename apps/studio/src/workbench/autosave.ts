@@ -16,10 +16,14 @@ export interface Autosave {
 /**
  * Saves the store's document a moment after the last edit, one request at a time, and tries again while the
  * server cannot be reached. A refusal because of a newer revision stops it until somebody has decided.
+ *
+ * A save without an answer may have been made all the same: it is sent again as it was, which the server takes for the one save it
+ * is, before what has been changed since. Otherwise one would be told that somebody else had saved first.
  */
 export function startAutosave(store: WorkbenchStore, save: SaveDraft): Autosave {
   let timer: ReturnType<typeof setTimeout> | undefined;
   let underWay: Promise<void> | undefined;
+  let unanswered: { readonly revision: number; readonly document: CampaignDocument } | undefined;
 
   const plan = (delayMs: number) => {
     clearTimeout(timer);
@@ -39,17 +43,21 @@ export function startAutosave(store: WorkbenchStore, save: SaveDraft): Autosave 
       store.getState().document !== store.getState().savedDocument &&
       store.getState().status !== 'conflict'
     ) {
-      const { id, revision, document } = store.getState();
+      const { id, revision, document: latest } = store.getState();
+      const document = unanswered?.revision === revision ? unanswered.document : latest;
+      unanswered = { revision, document };
       store.getState().setStatus('saving');
       try {
         const saved = await save(id, revision, document);
+        unanswered = undefined;
         store.getState().markSaved(document, saved.revision);
       } catch (error) {
         const isConflict = error instanceof ApiProblem && error.problem.code === 'newer-revision';
         // What the server has refused it will refuse again; only the next edit can change its mind.
         const isRefused = error instanceof ApiProblem && error.problem.status < 500;
         store.getState().setStatus(isConflict ? 'conflict' : isRefused ? 'refused' : 'waiting');
-        if (!isRefused) plan(RETRY_MS);
+        if (isRefused) unanswered = undefined;
+        else plan(RETRY_MS);
         throw error;
       }
     }

@@ -1,7 +1,6 @@
 import { useMutation } from '@tanstack/react-query';
 import { campaignNameSchema } from '@velarium/contract';
 import { Redo2, Undo2 } from 'lucide-react';
-import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { changeCampaign } from '../api/queries.ts';
 import { useTitle } from '../app/use-title.ts';
@@ -11,6 +10,7 @@ import { Button, IconButton } from '../ui/button.tsx';
 import { cx } from '../ui/cx.ts';
 import { mayGlide, useGlide } from '../ui/glide.ts';
 import { tellProblem } from '../ui/toast.tsx';
+import { useTyped } from '../ui/use-typed.ts';
 import { NoteOfTeam } from './note-of-team.tsx';
 import { hasEdits, type SaveStatus, useWorkbench, useWorkbenchStore } from './store.ts';
 import { TryOnSite } from './try-on-site.tsx';
@@ -124,35 +124,40 @@ function CampaignName() {
   const store = useWorkbenchStore();
   const name = useWorkbench((state) => state.name);
   const glide = useGlide(store.getState().siteId, store.getState().id);
-  const [text, setText] = useState(name);
-  useEffect(() => setText(name), [name]);
+  const { text, type, letGo } = useTyped(name);
   const rename = useMutation({
-    mutationFn: (next: string) => changeCampaign(store.getState().id, { name: next }),
-    onSuccess: (campaign) => store.getState().takeServer(campaign),
-    onError: (error) => {
-      setText(name);
-      tellProblem(error);
+    mutationFn: ({ next }: { readonly next: string; readonly typed: string }) =>
+      changeCampaign(store.getState().id, { name: next }),
+    onSuccess: (campaign, { typed }) => {
+      store.getState().takeServer(campaign);
+      letGo(typed);
     },
+    // What was written stays in the field, which says that it is not kept.
+    onError: tellProblem,
   });
   const commit = () => {
     const read = campaignNameSchema.safeParse(text);
-    if (!read.success) setText(name);
-    else if (read.data !== name) rename.mutate(read.data);
+    if (!read.success || read.data === name) letGo();
+    else rename.mutate({ next: read.data, typed: text });
   };
   return (
     <input
       aria-label="Campaign name"
+      aria-invalid={rename.isError && text !== name ? true : undefined}
       readOnly={!store.getState().canEdit}
       value={text}
       maxLength={120}
-      onChange={(event) => setText(event.target.value)}
+      onChange={(event) => type(event.target.value)}
       onBlur={commit}
       onKeyDown={(event) => {
         if (event.key === 'Enter') event.currentTarget.blur();
-        if (event.key === 'Escape') setText(name);
+        if (event.key === 'Escape') letGo();
       }}
       style={{ width: `${Math.min(Math.max(text.length, 8) + 2, 44)}ch`, ...glide('name') }}
-      className={cx(NAME_BOX, 'bg-transparent hover:border-line-strong focus:border-line-strong')}
+      className={cx(
+        NAME_BOX,
+        'bg-transparent hover:border-line-strong focus:border-line-strong aria-invalid:border-halt',
+      )}
     />
   );
 }

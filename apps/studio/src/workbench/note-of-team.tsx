@@ -1,12 +1,12 @@
 import { useMutation } from '@tanstack/react-query';
 import { MOST_NOTE } from '@velarium/contract/values';
 import { NotebookPen } from 'lucide-react';
-import { useEffect, useState } from 'react';
 import { changeCampaign } from '../api/queries.ts';
 import { IconButton } from '../ui/button.tsx';
 import { Popover } from '../ui/popover.tsx';
 import { TextArea } from '../ui/text-area.tsx';
 import { tellProblem } from '../ui/toast.tsx';
+import { useTyped } from '../ui/use-typed.ts';
 import { useWorkbench, useWorkbenchStore } from './store.ts';
 
 /** What the team writes down about the campaign; visitors never see it. */
@@ -14,11 +14,13 @@ export function NoteOfTeam() {
   const store = useWorkbenchStore();
   const note = useWorkbench((state) => state.note);
   const canEdit = useWorkbench((state) => state.canEdit);
-  const [text, setText] = useState(note);
-  useEffect(() => setText(note), [note]);
+  const { text, type, letGo } = useTyped(note);
   const save = useMutation({
     mutationFn: (next: string) => changeCampaign(store.getState().id, { note: next }),
-    onSuccess: (campaign) => store.getState().takeServer(campaign),
+    onSuccess: (campaign, sent) => {
+      store.getState().takeServer(campaign);
+      letGo(sent);
+    },
     // What was written stays in the field.
     onError: tellProblem,
   });
@@ -45,7 +47,7 @@ export function NoteOfTeam() {
         readOnly={!canEdit}
         maxLength={MOST_NOTE}
         hint="Why it is as it is, what to watch. Visitors never see it."
-        onChange={(event) => setText(event.target.value)}
+        onChange={(event) => type(event.target.value)}
         onBlur={commit}
       />
     </Popover>
