@@ -7,6 +7,13 @@ export class ApiProblem extends Error {
   }
 }
 
+/** What answered is not Velarium: a proxy whose server is away, or a network that wants its own page looked at first. */
+class ForeignAnswer extends Error {
+  constructor(readonly status: number) {
+    super(`expected an answer of Velarium, got one of status ${status} that is none`);
+  }
+}
+
 let csrfToken = '';
 /** Set by whoever reads the session; sent with everything that changes something. */
 export function rememberCsrfToken(token: string): void {
@@ -35,11 +42,12 @@ const ask = (path: string, headers: HeadersInit = {}): Promise<Response> =>
 
 /**
  * @throws {ApiProblem} When the server refuses. @throws {TypeError} When it cannot be reached.
+ * @throws {ForeignAnswer} When something else answers in its place.
  * @throws {DOMException} `TimeoutError` when it does not answer; what was to be changed may be so all the same.
  */
 export const request = <Result>(method: string, path: string, body?: unknown): Promise<Result> =>
   method === 'GET'
-    ? ask(path).then((response) => read<Result>(response, path))
+    ? ask(path).then((response) => read<Result>(response))
     : change<Result>(
         path,
         {
@@ -61,7 +69,7 @@ export async function poll<Result>(path: string): Promise<Result> {
   const known = latest.get(path);
   const response = await ask(path, known ? { 'if-none-match': known.etag } : {});
   if (known && response.status === 304) return known.value as Result;
-  const value = await read<Result>(response, path);
+  const value = await read<Result>(response);
   const etag = response.headers.get('etag');
   if (etag) latest.set(path, { etag, value });
   return value;
@@ -76,21 +84,33 @@ export function sendFile<Result>(path: string, file: File): Promise<Result> {
 
 async function change<Result>(path: string, init: RequestInit, patienceMs: number): Promise<Result> {
   const headers = { ...init.headers, 'x-csrf-token': csrfToken };
-  return read<Result>(await patiently(path, { ...init, headers }, patienceMs), path);
+  return read<Result>(await patiently(path, { ...init, headers }, patienceMs));
 }
 
-async function read<Result>(response: Response, path: string): Promise<Result> {
+async function read<Result>(response: Response): Promise<Result> {
   if (response.status === 204) return undefined as Result;
   if (!response.ok) throw await problemOf(response);
-  if (response.headers.get('content-type')?.includes('json')) return (await response.json()) as Result;
-  throw new Error(`expected JSON from ${path}, got status ${response.status}`);
+  return (await jsonOf(response)) as Result;
 }
 
-/** What the server says is wrong, of an answer that is none. */
+async function jsonOf(response: Response): Promise<unknown> {
+  const text = await response.text();
+  try {
+    return JSON.parse(text);
+  } catch {
+    throw new ForeignAnswer(response.status);
+  }
+}
+
+const isProblem = (body: unknown): body is Problem => {
+  const { title, detail, code } = (body ?? {}) as Readonly<Record<string, unknown>>;
+  return [title, detail, code].every((one) => typeof one === 'string');
+};
+
+/** What is wrong, of an answer that refuses. */
 export async function problemOf(response: Response): Promise<Error> {
-  if (response.headers.get('content-type')?.includes('json'))
-    return new ApiProblem((await response.json()) as Problem);
-  return new Error(`expected JSON from ${response.url}, got status ${response.status}`);
+  const body = await jsonOf(response).catch(() => undefined);
+  return isProblem(body) ? new ApiProblem(body) : new ForeignAnswer(response.status);
 }
 
 /** Whether what was asked for is not there, or no longer. */
@@ -100,6 +120,12 @@ export const isGone = (error: unknown): boolean =>
 /** What went wrong and how to mend it, for any error. */
 export function problemWords(error: unknown): { title: string; detail: string } {
   if (error instanceof ApiProblem) return { title: error.problem.title, detail: error.problem.detail };
+  if (error instanceof ForeignAnswer) {
+    return {
+      title: 'The server cannot be reached',
+      detail: `Something on the way to it has answered in its place (status ${error.status}). Try again in a moment; what you made is kept here meanwhile.`,
+    };
+  }
   if (error instanceof TypeError) {
     return {
       title: 'The server cannot be reached',
