@@ -58,7 +58,13 @@ test('B3 a message in four languages, one of them from right to left, is met in 
       .getByLabel('Translated texts')
       .setInputFiles({ name, mimeType: 'application/xliff+xml', buffer: Buffer.from(text) });
   await bring('<xliff version="1.2"/>');
-  await expect(page.getByText(/It is XLIFF 1.2. Save it as XLIFF 2.1. Nothing was taken./)).toBeVisible();
+  const refused = (why: string) =>
+    expect(page.getByText(`Nothing was taken from the file. ${why}`)).toBeVisible();
+  await refused('It is XLIFF 1.2. Save it as XLIFF 2.1.');
+  await bring(translated.replace('trgLang="ar"', 'trgLang="no language"'));
+  await refused('It says that it is in “no language”, which is no language.');
+  await bring('<'.padEnd(20_000_001));
+  await refused('It is larger than 20,000 kB.');
   await bring(translated.replace('trgLang="ar"', 'trgLang="cy"'));
   await expect(page.getByText(/This file is in Welsh. Choose that language first/)).toBeVisible();
   await bring(translated);

@@ -6,6 +6,7 @@ test('what is changed offline is kept and saved when the connection is back', as
   context,
 }) => {
   await openCampaign(page, 'Welcome to members');
+  await expect(page.getByRole('region', { name: 'Visit line' })).toBeVisible();
   await page.keyboard.press('2');
   await context.setOffline(true);
   await expect(page.getByText('You are offline')).toBeVisible();

@@ -1,4 +1,5 @@
 import type { Problem } from '@velarium/contract';
+import { UnreadableFile } from '../ui/text-of-file.ts';
 
 /** A refusal of the server, in its own words. */
 export class ApiProblem extends Error {
@@ -120,6 +121,8 @@ export const isGone = (error: unknown): boolean =>
 /** What went wrong and how to mend it, for any error. */
 export function problemWords(error: unknown): { title: string; detail: string } {
   if (error instanceof ApiProblem) return { title: error.problem.title, detail: error.problem.detail };
+  if (error instanceof UnreadableFile)
+    return { title: 'Nothing was taken from the file', detail: error.message };
   if (error instanceof ForeignAnswer) {
     return {
       title: 'The server cannot be reached',

@@ -23,7 +23,7 @@ import { useWorkbenchDesign } from '../workbench/message/use-message.ts';
 import { useWorkbench, useWorkbenchStore } from '../workbench/store.ts';
 import { AddLanguage } from './add-language.tsx';
 import { LanguageRow } from './language-row.tsx';
-import { readTranslations, TABLE_HEADS, UnreadableFile } from './read-translations.ts';
+import { readTranslations, TABLE_HEADS } from './read-translations.ts';
 
 type Shown = 'all' | 'todo';
 
@@ -90,37 +90,32 @@ export function LanguagesDialog({ onClose }: { readonly onClose: () => void }) {
     saveFile(new Blob(['\uFEFF', csv], { type: 'text/csv' }), `${fileName}.csv`);
   };
   const take = async (file: string) => {
-    try {
-      const { language: said, written } = await readTranslations(file);
-      if (said && said !== language) {
-        tell(
-          languages.includes(said)
-            ? `This file is in ${languageName(said)}. Choose that language first; nothing was taken.`
-            : `This file is in ${languageName(said)}, which the message has not got. Add it first; nothing was taken.`,
-        );
-        return;
-      }
-      const known = new Set(texts.map(({ key }) => key));
-      const keys = Object.keys(written);
-      const fitting = keys.filter((key) => known.has(key));
-      if (fitting.length === 0) {
-        tell('None of the texts in this file belongs to this message; nothing was taken.');
-        return;
-      }
-      editMessage(
-        (old) => withTranslated(old, withSavedBlocks(old, savedOf), language, written),
-        `language.${language}.file.${Date.now()}`,
-      );
-      const strange = keys.length - fitting.length;
+    const { language: said, written } = await readTranslations(file);
+    if (said && said !== language) {
       tell(
-        `${counted(fitting.length, 'text')} taken in ${languageName(language)}.${
-          strange > 0 ? ` ${counted(strange, 'text')} of no place in this message left out.` : ''
-        }`,
+        languages.includes(said)
+          ? `This file is in ${languageName(said)}. Choose that language first; nothing was taken.`
+          : `This file is in ${languageName(said)}, which the message has not got. Add it first; nothing was taken.`,
       );
-    } catch (error) {
-      if (!(error instanceof UnreadableFile)) throw error;
-      tell(`${error.message} Nothing was taken.`);
+      return;
     }
+    const known = new Set(texts.map(({ key }) => key));
+    const keys = Object.keys(written);
+    const fitting = keys.filter((key) => known.has(key));
+    if (fitting.length === 0) {
+      tell('None of the texts in this file belongs to this message; nothing was taken.');
+      return;
+    }
+    editMessage(
+      (old) => withTranslated(old, withSavedBlocks(old, savedOf), language, written),
+      `language.${language}.file.${Date.now()}`,
+    );
+    const strange = keys.length - fitting.length;
+    tell(
+      `${counted(fitting.length, 'text')} taken in ${languageName(language)}.${
+        strange > 0 ? ` ${counted(strange, 'text')} of no place in this message left out.` : ''
+      }`,
+    );
   };
   const file = useTextFile({ label: 'Translated texts', accept: '.xlf,.xliff,.csv,text/csv', onRead: take });
 

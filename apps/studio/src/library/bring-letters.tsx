@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Font } from '@velarium/contract';
 import { FONTS } from '@velarium/contract/values';
 import { figure, listOf } from '@velarium/core';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { problemWords } from '../api/client.ts';
 import { bringLetters, lettersQuery, removeLetters } from '../api/library.ts';
 import { Button } from '../ui/button.tsx';
@@ -10,6 +10,7 @@ import { Field } from '../ui/field.tsx';
 import { Fold } from '../ui/fold.tsx';
 import { Select } from '../ui/select.tsx';
 import { tell, tellProblem } from '../ui/toast.tsx';
+import { useFile } from '../ui/use-file.tsx';
 import { KIND_WORDS } from './letters-field.tsx';
 
 const weightsWords = ([from, to]: readonly [number, number]): string =>
@@ -25,7 +26,22 @@ export function BringLetters({ siteId }: { readonly siteId: string }) {
   const [name, setName] = useState('');
   const [like, setLike] = useState<Font>('sans');
   const [licence, setLicence] = useState('');
-  const input = useRef<HTMLInputElement>(null);
+  const chooser = useFile({
+    label: 'File of letters',
+    accept: '.woff2,font/woff2',
+    onChoose: (chosen) => {
+      bring.reset();
+      setFile(chosen);
+      setName(
+        (old) =>
+          old ||
+          chosen.name
+            .replace(/\.woff2$/i, '')
+            .replace(/[-_]+/g, ' ')
+            .slice(0, 80),
+      );
+    },
+  });
   const refresh = () => queryClient.invalidateQueries({ queryKey: lettersQuery(siteId).queryKey });
   const bring = useMutation({
     mutationFn: (chosen: File) => bringLetters(siteId, chosen, { name, like, licence }),
@@ -81,30 +97,8 @@ export function BringLetters({ siteId }: { readonly siteId: string }) {
             if (file) bring.mutate(file);
           }}
         >
-          <input
-            ref={input}
-            type="file"
-            accept=".woff2,font/woff2"
-            aria-label="File of letters"
-            className="sr-only"
-            tabIndex={-1}
-            onChange={(event) => {
-              const [chosen] = event.target.files ?? [];
-              event.target.value = '';
-              if (!chosen) return;
-              bring.reset();
-              setFile(chosen);
-              setName(
-                (old) =>
-                  old ||
-                  chosen.name
-                    .replace(/\.woff2$/i, '')
-                    .replace(/[-_]+/g, ' ')
-                    .slice(0, 80),
-              );
-            }}
-          />
-          <Button onClick={() => input.current?.click()}>{file ? file.name : 'Choose a file …'}</Button>
+          {chooser.node}
+          <Button onClick={chooser.choose}>{file ? file.name : 'Choose a file …'}</Button>
           {file && (
             <>
               <Field

@@ -10,7 +10,7 @@ import {
   TokensError,
   tokensToLook,
 } from '@velarium/core';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { HexColorPicker } from 'react-colorful';
 import { createLook, looksQuery, makeDefaultLook, removeLook, saveLook } from '../api/library.ts';
 import { campaignsQuery } from '../api/queries.ts';
@@ -23,8 +23,9 @@ import { Popover } from '../ui/popover.tsx';
 import { saveJson } from '../ui/save-file.ts';
 import { Segments } from '../ui/segments.tsx';
 import { Select } from '../ui/select.tsx';
-import { textOfFile } from '../ui/text-of-file.ts';
+import { textOfFile, UnreadableFile } from '../ui/text-of-file.ts';
 import { tell, tellProblem } from '../ui/toast.tsx';
+import { useFile } from '../ui/use-file.tsx';
 import { ROLE_WORDS, Swatch } from '../workbench/message/colour-field.tsx';
 import { StageFrame } from '../workbench/stage/stage-frame.tsx';
 import { BringLetters } from './bring-letters.tsx';
@@ -93,7 +94,6 @@ function LookEditor({ siteId, look, count, onPick }: LookEditorProps) {
   const { data: campaigns } = useQuery(campaignsQuery(siteId));
   const [name, setName] = useState(look.name);
   const [style, setStyle] = useState<LookStyle>(look.style);
-  const file = useRef<HTMLInputElement>(null);
   const refresh = () => queryClient.invalidateQueries({ queryKey: looksQuery(siteId).queryKey });
   const set = (change: Partial<LookStyle>) => setStyle((old) => ({ ...old, ...change }));
   const isChanged = name !== look.name || JSON.stringify(style) !== JSON.stringify(look.style);
@@ -140,6 +140,7 @@ function LookEditor({ siteId, look, count, onPick }: LookEditorProps) {
         `${used.length} tokens were taken${missing.length > 0 ? `; not in the file: ${missing.slice(0, 4).join(', ')}${missing.length > 4 ? ' …' : ''}` : ''}. Save to keep them.${refused.map(({ path, reason }) => ` Not read: ${path} (${reason}).`).join('')}`,
       );
     } catch (error) {
+      if (error instanceof UnreadableFile) throw error;
       tell(
         error instanceof TokensError
           ? error.message
@@ -147,6 +148,11 @@ function LookEditor({ siteId, look, count, onPick }: LookEditorProps) {
       );
     }
   };
+  const file = useFile({
+    label: 'Design tokens to import',
+    accept: 'application/json,.json,.tokens',
+    onChoose: importTokens,
+  });
 
   return (
     <div className="grid gap-6 lg:grid-cols-[19rem_1fr]">
@@ -262,7 +268,7 @@ function LookEditor({ siteId, look, count, onPick }: LookEditorProps) {
           <Button tone="quiet" onClick={exportTokens}>
             Export tokens
           </Button>
-          <Button tone="quiet" onClick={() => file.current?.click()}>
+          <Button tone="quiet" onClick={file.choose}>
             Import tokens
           </Button>
           {!look.isDefault && count > 1 && (
@@ -270,19 +276,7 @@ function LookEditor({ siteId, look, count, onPick }: LookEditorProps) {
               Remove
             </Button>
           )}
-          <input
-            ref={file}
-            type="file"
-            accept="application/json,.json,.tokens"
-            aria-label="Design tokens to import"
-            className="sr-only"
-            tabIndex={-1}
-            onChange={(event) => {
-              const [chosen] = event.target.files ?? [];
-              if (chosen) void importTokens(chosen);
-              event.target.value = '';
-            }}
-          />
+          {file.node}
         </div>
       </div>
     </div>

@@ -14,8 +14,11 @@ import { Segments } from '../ui/segments.tsx';
 import { ErrorState } from '../ui/states.tsx';
 import { TextArea } from '../ui/text-area.tsx';
 import { textOfFile } from '../ui/text-of-file.ts';
+import { tellProblem } from '../ui/toast.tsx';
 
 type Source = 'own' | 'file';
+/** A day takes some fifteen, and what was read is shown to be looked through. */
+const MOST_COUNT_BYTES = 200_000;
 const WHOLE = { period: 'launch', against: 'none' } as const;
 
 /** Two stretches of days around a date: this campaign's conversions, or counts of any days brought along. */
@@ -73,9 +76,10 @@ export function BeforeAndAfter({ campaignId }: { readonly campaignId: string }) 
             <input
               type="file"
               accept=".csv,text/csv,text/plain"
-              onChange={async (event) => {
+              onChange={(event) => {
                 const [file] = event.target.files ?? [];
-                if (file) setText(await textOfFile(file));
+                if (file) textOfFile(file, MOST_COUNT_BYTES).then(setText, tellProblem);
+                event.target.value = '';
               }}
             />
           </label>

@@ -1,7 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { addPagesSchema, type SitePage } from '@velarium/contract';
+import { counted } from '@velarium/core';
 import { Trash2 } from 'lucide-react';
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { addPages, removePage, sitePagesQuery } from '../api/queries.ts';
 import { useCanEdit } from '../app/use-session.ts';
 import { Button, IconButton } from '../ui/button.tsx';
@@ -9,8 +10,8 @@ import { inputClass } from '../ui/field.tsx';
 import { SearchField } from '../ui/search-field.tsx';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
 import { type Column, Table } from '../ui/table.tsx';
-import { textOfFile } from '../ui/text-of-file.ts';
 import { tell, tellProblem } from '../ui/toast.tsx';
+import { useTextFile } from '../ui/use-text-file.tsx';
 import { readPagesFile } from './read-pages-file.ts';
 import { SitemapReading } from './sitemap-reading.tsx';
 
@@ -30,7 +31,6 @@ export function PagesSection({ siteId }: { readonly siteId: string }) {
   const [words, setWords] = useState('');
   const [path, setPath] = useState('');
   const [shown, setShown] = useState(SHOWN);
-  const file = useRef<HTMLInputElement>(null);
   const take = (next: SitePage[]) => queryClient.setQueryData(sitePagesQuery(siteId).queryKey, next);
   const add = useMutation({
     mutationFn: (body: Parameters<typeof addPages>[1]) => addPages(siteId, body),
@@ -42,6 +42,16 @@ export function PagesSection({ siteId }: { readonly siteId: string }) {
       );
     },
     onError: tellProblem,
+  });
+  const file = useTextFile({
+    label: 'CSV file of pages',
+    accept: '.csv,text/csv',
+    onRead: (text) => {
+      const read = readPagesFile(text);
+      if (read.fault !== undefined) return tell(read.fault);
+      if (read.skipped > 0) tell(`${counted(read.skipped, 'line')} without a path left out.`);
+      add.mutate({ source: 'file', pages: read.pages });
+    },
   });
   const remove = useMutation({
     mutationFn: (page: SitePage) => removePage(siteId, page.path),
@@ -119,26 +129,8 @@ export function PagesSection({ siteId }: { readonly siteId: string }) {
                 Add
               </Button>
             </form>
-            <Button onClick={() => file.current?.click()}>From a CSV file</Button>
-            <input
-              ref={file}
-              type="file"
-              accept=".csv,text/csv"
-              aria-label="CSV file of pages"
-              className="sr-only"
-              tabIndex={-1}
-              onChange={async (event) => {
-                const [chosen] = event.target.files ?? [];
-                event.target.value = '';
-                if (!chosen) return;
-                const read = readPagesFile(await textOfFile(chosen));
-                if (read.fault !== undefined) tell(read.fault);
-                else {
-                  if (read.skipped > 0) tell(`${read.skipped} lines without a path were left out.`);
-                  add.mutate({ source: 'file', pages: read.pages });
-                }
-              }}
-            />
+            <Button onClick={file.choose}>From a CSV file</Button>
+            {file.node}
             <SitemapReading siteId={siteId} />
           </>
         )}

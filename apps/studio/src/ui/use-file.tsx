@@ -1,4 +1,5 @@
 import { type ReactNode, useRef } from 'react';
+import { tellProblem } from './toast.tsx';
 
 export interface ChosenFile {
   readonly label: string;
@@ -7,7 +8,7 @@ export interface ChosenFile {
   readonly onChoose: (file: File) => unknown;
 }
 
-/** Takes a file from the person; `node` must be somewhere on the page. */
+/** Takes a file from the person, and tells what is wrong with one that cannot be taken; `node` must be somewhere on the page. */
 export function useFile({ label, accept, onChoose }: ChosenFile): {
   readonly choose: () => void;
   readonly node: ReactNode;
@@ -26,7 +27,7 @@ export function useFile({ label, accept, onChoose }: ChosenFile): {
         onChange={(event) => {
           const [file] = event.target.files ?? [];
           event.target.value = '';
-          if (file) void onChoose(file);
+          if (file) void (async () => onChoose(file))().catch(tellProblem);
         }}
       />
     ),
