@@ -98,32 +98,6 @@ const raw = async (from: string, until: string) => {
   return row;
 };
 
-it('says how often each campaign was met on a page lately, and nothing of other pages, days or workspaces', async () => {
-  const visitor = randomVisitor();
-  await store(
-    event('shown', DAY_MS, { visitor }),
-    event('shown', 2 * DAY_MS, { visitor, page: '/tours/?utm_source=letter' }),
-    event('shown', 3 * DAY_MS, { device: 'mobile' }),
-    event('shown', 29 * DAY_MS),
-    event('shown', DAY_MS, { page: '/about', path: '/about' }),
-    event('held', DAY_MS),
-    event('viewable', DAY_MS, { visitor }),
-  );
-  const metOn = async (path: string, by = owner) =>
-    by.ask('GET', `/sites/${owner.siteId}/met-on?${new URLSearchParams({ path })}`);
-  expect((await metOn('/tours')).json()).toEqual([{ campaign: campaign.id, showings: 3, visitors: 2 }]);
-  expect((await metOn('/nowhere')).json()).toEqual([]);
-  const byPage = (by = owner) => by.ask('GET', `/sites/${owner.siteId}/met-by-page`);
-  expect((await byPage()).json()).toEqual([
-    { campaign: campaign.id, path: '/tours', device: 'desktop', showings: 2 },
-    { campaign: campaign.id, path: '/about', device: 'desktop', showings: 1 },
-    { campaign: campaign.id, path: '/tours', device: 'mobile', showings: 1 },
-  ]);
-  expect((await byPage(await createWorkspace(server))).statusCode).toBe(404);
-  expect((await metOn('no path')).statusCode).toBe(422);
-  expect((await metOn('/tours', await createWorkspace(server))).statusCode).toBe(404);
-});
-
 it('equals the raw events of any days, unique visitors included, in whatever order and however late they come', async () => {
   const visitors = Array.from({ length: 5 }, randomVisitor);
   const told = fc.array(

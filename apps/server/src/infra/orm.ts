@@ -52,6 +52,7 @@ import { LanguageOfAShowing1764000000032 } from './migrations/0032-language-of-a
 import { ResultsWithoutEvents1764000000033 } from './migrations/0033-results-without-events.ts';
 import { CountingAtHand1764000000034 } from './migrations/0034-counting-at-hand.ts';
 import { SignedOutAt1764000000035 } from './migrations/0035-signed-out-at.ts';
+import { CountedPath1764000000036 } from './migrations/0036-counted-path.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
@@ -147,6 +148,7 @@ export function createDataSource(
       ResultsWithoutEvents1764000000033,
       CountingAtHand1764000000034,
       SignedOutAt1764000000035,
+      CountedPath1764000000036,
     ],
     migrationsTransactionMode: 'each',
     // A failed query is thrown; writing it down too would put what people sent into the log.

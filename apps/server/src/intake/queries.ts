@@ -39,17 +39,17 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
        SELECT * FROM unnest($1::uuid[], $2::timestamptz[], $3::uuid[], $4::text[], $5::uuid[], $6::uuid[],
                             $7::text[], $8::text[], $9::uuid[], $10::integer[], $11::text[],
                             $12::text[], $13::smallint[], $14::smallint[], $15::uuid[], $16::boolean[],
-                            $17::timestamptz[], $36::text[], $37::uuid[], $38::numeric[], $39::text[], $40::text[])
+                            $17::timestamptz[], $36::text[], $37::uuid[], $38::numeric[], $39::text[], $40::text[], $41::text[])
          AS sent (id, at, site_id, kind, visitor, session, page, device, campaign_id, version, closed_by, variant,
-                  seconds, depth, view, is_late, own_at, cause, goal, worth, part, language)),
+                  seconds, depth, view, is_late, own_at, cause, goal, worth, part, language, counted_path)),
      -- One row a page, so that joining it doubles nothing.
      counted_as AS (SELECT * FROM unnest($33::uuid[], $34::text[], $35::text[]) AS page_of (site_id, page, path)),
      ${hasLate ? LATE : ''}
      fresh AS (
        INSERT INTO event (id, at, site_id, kind, visitor, session, page, device, campaign_id, version, closed_by,
-                          variant, seconds, depth, view, cause, goal, worth, part, language)
+                          variant, seconds, depth, view, cause, goal, worth, part, language, counted_path)
        SELECT sent.id, sent.at, sent.site_id, kind, visitor, session, page, device, campaign_id, version, closed_by,
-              variant, seconds, depth, view, cause, goal, worth, part, language
+              variant, seconds, depth, view, cause, goal, worth, part, language, counted_path
          FROM sent
          LEFT JOIN campaign ON campaign.id = sent.campaign_id AND campaign.site_id = sent.site_id
         WHERE (sent.campaign_id IS NULL OR campaign.id IS NOT NULL)
@@ -156,6 +156,8 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
       column((e) => e.part),
       // Answers that were held back before it was told have none.
       column((e) => e.language ?? null),
+      // A path alone is read from the page.
+      column((e) => (/[?#]/.test(e.path) ? e.path : null)),
     ],
   );
   await noteOld(manager, events);

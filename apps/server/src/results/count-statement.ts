@@ -28,7 +28,8 @@ export const COUNT = `
   WITH fresh AS (
     SELECT campaign_id, e.site_id, e.kind, e.visitor, coalesce(e.variant, '') AS variant, e.at,
            e.at AT TIME ZONE site.time_zone AS local, e.seconds, e.depth, e.closed_by, e.part,
-           e.device, split_part(split_part(e.page, '#', 1), '?', 1) AS page, e.language AS written, e.cause, e.version,
+           e.device, coalesce(e.counted_path, split_part(split_part(e.page, '#', 1), '?', 1)) AS page,
+           e.language AS written, e.cause, e.version,
            nullif(visit.referrer, '') AS source, visit.country, visit.number = 1 AS is_new,
            nullif(split_part(visit.languages, ',', 1), '') AS language
       FROM event e JOIN campaign ON campaign.id = e.campaign_id JOIN site ON site.id = e.site_id
