@@ -67,18 +67,24 @@ it('tells pages apart by what the site says tells them apart', async () => {
     name: 'In May',
     rules: [{ kind: 'parameter', name: 'month', value: 'may' }],
   });
-  for (const page of ['/tours/?shown=list&month=may', '/tours?month=june', '/contact?shown=map'])
+  for (const page of ['/tours/?shown=list&month=may', '/tours?month=june', '/contact/?shown=map', '/contact'])
     await sendEvents(server, owner, [{ kind: 'shown', campaign: campaign.id, version: 1, page }]);
+  const metOn = async (path: string) =>
+    (await owner.ask('GET', `/sites/${owner.siteId}/met-on?${new URLSearchParams({ path })}`)).json();
+  const met = (showings: number) => [{ campaign: campaign.id, showings, visitors: showings }];
+  expect(await metOn('/tours?month=may')).toEqual(met(1));
+  expect(await metOn('/contact')).toEqual(met(2));
+  expect(await metOn('/tours')).toEqual([]);
   const parts = async (by: string) =>
     (await owner.ask('GET', `/campaigns/${campaign.id}/results/parts?by=${by}`)).json<CampaignParts>().parts;
   const one = { visitors: 1, converters: 0 };
   expect(await parts('page')).toEqual([
-    { key: '/contact', ...one },
+    { key: '/contact', visitors: 2, converters: 0 },
     { key: '/tours?month=june', ...one },
     { key: '/tours?month=may', ...one },
   ]);
   expect(await parts('group')).toEqual([
-    { key: null, visitors: 2, converters: 0 },
+    { key: null, visitors: 3, converters: 0 },
     { key: 'In May', ...one },
   ]);
 });

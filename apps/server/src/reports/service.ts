@@ -16,14 +16,12 @@ import type { CampaignService } from '../campaigns/index.ts';
 import { readGoals } from '../goals/index.ts';
 import { ProblemError } from '../infra/problem.ts';
 import type { Reader, Reads } from '../infra/reader.ts';
-import { countEvents } from '../results/index.ts';
+import { barePath, countEvents, eventPath } from '../results/index.ts';
 import type { SiteService } from '../sites/index.ts';
 import { closesOf, onMessageOf, openedOf, partsOf, versionsOf } from './breakdowns.ts';
 import { happenedIn, OWN, type Whose } from './counts.ts';
 
 const MARKS = 400;
-/** Addresses of visits carry what tells where they came from, and slashes nobody counts. */
-const BARE_PAGE = `regexp_replace(split_part(split_part(page, '#', 1), '?', 1), '(.)/+$', '\\1')`;
 
 interface ReportServices {
   readonly db: DataSource;
@@ -126,7 +124,7 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
         `SELECT campaign_id AS campaign, count(*)::integer AS showings, count(DISTINCT visitor)::integer AS visitors
            FROM event
           WHERE campaign_id IN (SELECT id FROM campaign WHERE site_id = $1) AND kind = 'shown'
-            AND $2 IN (page, ${BARE_PAGE})
+            AND $2 IN (${eventPath('event')}, coalesce(counted_path, page))
             AND at >= now() - ${MET_ON_DAYS} * interval '1 day'
           GROUP BY campaign_id`,
         [siteId, path],
@@ -140,7 +138,7 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
       // Where more than the path tells pages apart, core does that with the whole address.
       const isByPath = settings.pageParameters.length === 0 && !settings.hashRoutes;
       return reads.query(
-        `SELECT campaign_id AS campaign, ${isByPath ? BARE_PAGE : 'page'} AS path, device,
+        `SELECT campaign_id AS campaign, coalesce(counted_path, ${isByPath ? barePath('event') : 'page'}) AS path, device,
                 count(*)::integer AS showings
            FROM event
           WHERE campaign_id IN (SELECT id FROM campaign WHERE site_id = $1) AND kind = 'shown'

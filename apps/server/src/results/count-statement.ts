@@ -1,6 +1,7 @@
 import { MET_ON_A_DAY } from '@velarium/contract/values';
 import { STAY_DEPTHS, STAY_SECONDS } from '@velarium/core';
 import { byKind, COUNTED, VISITED } from './counted-kinds.ts';
+import { eventPath } from './event-path.ts';
 
 /** A message closed sooner was not read: seconds. */
 const SOON_SECONDS = 2;
@@ -28,7 +29,7 @@ export const COUNT = `
   WITH fresh AS (
     SELECT campaign_id, e.site_id, e.kind, e.visitor, coalesce(e.variant, '') AS variant, e.at,
            e.at AT TIME ZONE site.time_zone AS local, e.seconds, e.depth, e.closed_by, e.part,
-           e.device, coalesce(e.counted_path, split_part(split_part(e.page, '#', 1), '?', 1)) AS page,
+           e.device, ${eventPath('e')} AS page,
            e.language AS written, e.cause, e.version,
            nullif(visit.referrer, '') AS source, visit.country, visit.number = 1 AS is_new,
            nullif(split_part(visit.languages, ',', 1), '') AS language
