@@ -34,7 +34,7 @@ export function MissingNotice() {
   return (
     <div
       role="alert"
-      className="fixed inset-x-0 bottom-0 z-50 flex flex-wrap items-center justify-center gap-x-4 bg-halt px-5 py-2 text-sheet"
+      className="relative z-40 flex flex-wrap items-center justify-center gap-x-4 bg-halt px-5 py-2 text-sheet"
     >
       Part of this place could not be read: what you see may lack it.
       <button

@@ -70,6 +70,7 @@ export function Shell() {
       >
         <Outlet />
       </main>
+      {/* Rows of their own, so that they lie over nothing. */}
       <MissingNotice />
       <OfflineNotice />
       <Toaster />
