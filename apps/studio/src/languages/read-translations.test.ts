@@ -67,6 +67,6 @@ describe('a table (RFC 4180)', () => {
 
   it('in which a quotation mark stays open is refused, since everything after it would be one text', async () => {
     const table = 'key,original,translation\na,Dome,"Kuppel\nb,Sky,Himmel\n';
-    await expect(readTranslations(table)).rejects.toThrow(/From row 2 on a quotation mark is opened/);
+    await expect(readTranslations(table)).rejects.toThrow(/In row 2 a quotation mark is not closed/);
   });
 });

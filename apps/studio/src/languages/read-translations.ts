@@ -83,10 +83,10 @@ async function readTable(text: string): Promise<ReadTranslations> {
     throw new UnreadableFile(
       `It has no column “${missing.join('” and no column “')}”. Save the texts as a table first, and fill that in.`,
     );
-  const open = errors.find(({ type }) => type === 'Quotes');
-  if (open)
+  const wrong = errors.find(({ type }) => type === 'Quotes');
+  if (wrong)
     throw new UnreadableFile(
-      `From row ${(open.row ?? 0) + 1} on a quotation mark is opened and not closed. Mend it and bring the file again.`,
+      `In row ${(wrong.row ?? 0) + 1} a quotation mark is not closed, or stands where none can. Mend it and bring the file again.`,
     );
   // Saved so that no sheet takes a text for a formula; that stroke is none of the text.
   const plain = (cell: string | undefined) => cell?.replace(/^'(?=[=+\-@\t\r])/, '').replaceAll('\r\n', '\n');
