@@ -3,6 +3,7 @@ import { lazy, Suspense, useState } from 'react';
 import { Navigate } from 'react-router';
 import { sessionQuery, sitesQuery } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
+import { keptChoice } from '../ui/kept-choice.ts';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
 
 const AddSiteDialog = lazy(async () => ({
@@ -16,7 +17,7 @@ export function FirstSite() {
   const isOwner = useQuery(sessionQuery).data?.role === 'owner';
   if (error) return <ErrorState error={error} onRetry={() => void refetch()} />;
   if (!sites) return <Skeleton rows={4} label="Loading sites" />;
-  const last = localStorage.getItem('velarium:last-site');
+  const last = keptChoice('velarium:last-site');
   const site = sites.find(({ id }) => id === last) ?? sites[0];
   if (!site)
     return (

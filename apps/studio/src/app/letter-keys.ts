@@ -1,4 +1,5 @@
 import { create } from 'zustand';
+import { keepChoice, keptChoice } from '../ui/kept-choice.ts';
 import { tell } from '../ui/toast.tsx';
 
 const KEPT = 'velarium:letter-keys';
@@ -8,7 +9,7 @@ interface LetterKeys {
   turn(isOn: boolean): void;
 }
 
-const isKept = (): boolean => localStorage.getItem(KEPT) !== 'off';
+const isKept = (): boolean => keptChoice(KEPT) !== 'off';
 
 /**
  * Whether a letter, digit or sign alone runs a command, in this browser. Whoever speaks to the computer, or often touches
@@ -17,7 +18,7 @@ const isKept = (): boolean => localStorage.getItem(KEPT) !== 'off';
 export const useLetterKeys = create<LetterKeys>((set) => ({
   isOn: isKept(),
   turn(isOn) {
-    localStorage.setItem(KEPT, isOn ? 'on' : 'off');
+    keepChoice(KEPT, isOn ? 'on' : 'off');
     set({ isOn });
   },
 }));

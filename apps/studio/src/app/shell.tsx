@@ -4,6 +4,7 @@ import { Navigate, NavLink, Outlet, useLocation, useNavigate, useParams } from '
 import { problemWords } from '../api/client.ts';
 import { sessionQuery, signOut, signOutEverywhere, sitesQuery } from '../api/queries.ts';
 import { cx } from '../ui/cx.ts';
+import { keepChoice } from '../ui/kept-choice.ts';
 import { Menu } from '../ui/menu.tsx';
 import { ErrorState, Opening } from '../ui/states.tsx';
 import { Toaster, tellProblem } from '../ui/toast.tsx';
@@ -115,7 +116,7 @@ function Masthead({ name, workspace, isOwner }: MastheadProps) {
     { id: 'sign-out', label: 'Sign out', run: () => leave.mutate(signOut) },
   ]);
   useEffect(() => {
-    if (siteId) localStorage.setItem('velarium:last-site', siteId);
+    if (siteId) keepChoice('velarium:last-site', siteId);
   }, [siteId]);
   // Where they do not all fit into the window, the one that one is in is among those that are seen.
   const places = useRef<HTMLElement>(null);

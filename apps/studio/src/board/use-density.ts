@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { keepChoice, keptChoice } from '../ui/kept-choice.ts';
 
 /** How much room a campaign has on the Board. */
 export const DENSITIES = [
@@ -11,14 +12,12 @@ const KEPT = 'velarium:board-rows';
 
 /** The density somebody chose in this browser. */
 export function useDensity() {
-  const [density, setDensity] = useState<Density>(() =>
-    localStorage.getItem(KEPT) === 'close' ? 'close' : 'roomy',
-  );
+  const [density, setDensity] = useState<Density>(() => (keptChoice(KEPT) === 'close' ? 'close' : 'roomy'));
   return {
     density,
     choose: (next: Density) => {
       setDensity(next);
-      localStorage.setItem(KEPT, next);
+      keepChoice(KEPT, next);
     },
   };
 }

@@ -5,6 +5,7 @@ import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { type AskedAnswers, answersQuery } from '../api/people.ts';
 import { Button } from '../ui/button.tsx';
+import { keepChoice, keptChoice } from '../ui/kept-choice.ts';
 import { Popover } from '../ui/popover.tsx';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
 import { COLUMNS, FIRST_COLUMNS } from './columns.tsx';
@@ -14,7 +15,7 @@ const KEPT = 'velarium:answer-columns';
 
 const keptColumns = (): string[] => {
   try {
-    const kept = JSON.parse(localStorage.getItem(KEPT) ?? '');
+    const kept = JSON.parse(keptChoice(KEPT) ?? '');
     return Array.isArray(kept) && kept.length > 0 ? kept : FIRST_COLUMNS;
   } catch {
     return FIRST_COLUMNS;
@@ -55,7 +56,7 @@ export function AnswerTable({ siteId, filter, isHeld, onOpen }: AnswerTableProps
     const next = chosen.includes(id) ? chosen.filter((one) => one !== id) : [...chosen, id];
     if (next.length === 0) return;
     setChosen(next);
-    localStorage.setItem(KEPT, JSON.stringify(next));
+    keepChoice(KEPT, JSON.stringify(next));
   };
 
   if (error && !data) return <ErrorState error={error} onRetry={() => void refetch()} />;

@@ -3,9 +3,10 @@ import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import type { Block } from '@velarium/contract';
 import { blocksOfStep, findPlace } from '@velarium/core';
-import { GripVertical, Square } from 'lucide-react';
+import { Square } from 'lucide-react';
 import { memo, useMemo } from 'react';
 import { cx } from '../../ui/cx.ts';
+import { Grip } from '../../ui/grip.tsx';
 import { SortableList } from '../../ui/sortable-list.tsx';
 import { useWorkbench, useWorkbenchStore } from '../store.ts';
 import { blockActions } from './block-actions.ts';
@@ -99,11 +100,8 @@ const Row = memo(function Row({ block, isInside }: { readonly block: Block; read
   const { select } = useWorkbenchStore().getState();
   const isChosen = useWorkbench((state) => state.selectedBlock === block.id);
   const canEdit = useWorkbench((state) => state.canEdit);
-  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } =
-    useSortable({
-      id: block.id,
-      disabled: !canEdit,
-    });
+  const row = useSortable({ id: block.id, disabled: !canEdit });
+  const { setNodeRef, transform, transition, isDragging } = row;
   const isHidden = block.style.all.hidden === true;
   const differs = (['tablet', 'mobile'] as const).some(
     (device) => Object.keys(block.style[device]).length > 0,
@@ -136,16 +134,10 @@ const Row = memo(function Row({ block, isInside }: { readonly block: Block; read
         )}
       </button>
       {canEdit && (
-        <button
-          type="button"
-          ref={setActivatorNodeRef}
-          {...attributes}
-          {...listeners}
-          aria-label={`Move ${BLOCK_WORDS[block.kind].toLowerCase()} ${blockWords(block)}${isInside ? ' in its column' : ''}`}
-          className="grid size-6 flex-none cursor-grab place-items-center rounded text-soft hover:text-ink"
-        >
-          <GripVertical size={13} aria-hidden />
-        </button>
+        <Grip
+          row={row}
+          label={`Move ${BLOCK_WORDS[block.kind].toLowerCase()} ${blockWords(block)}${isInside ? ' in its column' : ''}`}
+        />
       )}
     </li>
   );

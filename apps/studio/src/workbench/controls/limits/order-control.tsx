@@ -2,9 +2,11 @@ import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { useQuery } from '@tanstack/react-query';
 import { placeInOrder } from '@velarium/core';
-import { GripVertical } from 'lucide-react';
+import { ChevronDown, ChevronUp } from 'lucide-react';
 import { campaignsQuery } from '../../../api/queries.ts';
+import { IconButton } from '../../../ui/button.tsx';
 import { cx } from '../../../ui/cx.ts';
+import { Grip } from '../../../ui/grip.tsx';
 import { Segments } from '../../../ui/segments.tsx';
 import { SortableList } from '../../../ui/sortable-list.tsx';
 import { useWorkbench, useWorkbenchStore } from '../../store.ts';
@@ -36,7 +38,7 @@ export function OrderControl() {
     }))
     .sort((a, b) => b.priority - a.priority);
   const nameOf = (of: string) => order.find((one) => one.id === of)?.name ?? '';
-  const move = (_: string, over: string) => {
+  const move = (over: string) => {
     const others = order.filter((one) => one.id !== id);
     const from = order.findIndex((one) => one.id === id);
     const to = order.findIndex((one) => one.id === over);
@@ -55,19 +57,31 @@ export function OrderControl() {
   return (
     <fieldset className="grid gap-3">
       <legend className="mb-1 font-medium">When two want to open at once</legend>
-      <SortableList ids={order.map((one) => one.id)} canDrag={canEdit} nameOf={nameOf} onMove={move}>
+      <SortableList
+        ids={order.map((one) => one.id)}
+        canDrag={canEdit}
+        nameOf={nameOf}
+        onMove={(_, over) => move(over)}
+      >
         <ol
           aria-label="Order of the site’s campaigns"
           className="max-h-52 overflow-y-auto border-y border-line"
         >
-          {order.map((one) => (
-            <Row key={one.id} place={one} isThis={one.id === id} canMove={canEdit && one.id === id} />
+          {order.map((one, at) => (
+            <Row
+              key={one.id}
+              place={one}
+              isThis={one.id === id}
+              {...(canEdit && one.id === id
+                ? { neighbours: [order[at - 1]?.id, order[at + 1]?.id], onMove: move }
+                : {})}
+            />
           ))}
         </ol>
       </SortableList>
       <p className="text-xs text-soft">
-        Drag this campaign, or move it with Space and the arrow keys. Of equals the one triggered earlier goes
-        first, then the older.
+        Drag this campaign, press the signs beside it, or move it with Space and the arrow keys. Of equals the
+        one triggered earlier goes first, then the older.
       </p>
       <Segments
         label="When another message has the floor, it"
@@ -82,17 +96,17 @@ export function OrderControl() {
   );
 }
 
-function Row({
-  place,
-  isThis,
-  canMove,
-}: {
+interface RowProps {
   readonly place: Place;
   readonly isThis: boolean;
-  readonly canMove: boolean;
-}) {
-  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } =
-    useSortable({ id: place.id, disabled: { draggable: !canMove, droppable: false } });
+  /** Of one that can be moved: who stands above and below it. */
+  readonly neighbours?: readonly [above: string | undefined, below: string | undefined];
+  readonly onMove?: (over: string) => void;
+}
+
+function Row({ place, isThis, neighbours, onMove }: RowProps) {
+  const row = useSortable({ id: place.id, disabled: { draggable: !neighbours, droppable: false } });
+  const { setNodeRef, transform, transition, isDragging } = row;
   return (
     <li
       ref={setNodeRef}
@@ -105,18 +119,22 @@ function Row({
     >
       <span className="w-4 text-right text-xs tabular-nums">{place.priority}</span>
       <span className="min-w-0 flex-1 truncate">{place.name}</span>
-      {canMove && (
-        <button
-          type="button"
-          ref={setActivatorNodeRef}
-          {...attributes}
-          {...listeners}
-          aria-label={`Move ${place.name} in the order`}
-          className="grid size-6 cursor-grab place-items-center rounded hover:text-ink"
-        >
-          <GripVertical size={13} aria-hidden />
-        </button>
-      )}
+      {neighbours?.map((over, at) => {
+        const Sign = at === 0 ? ChevronUp : ChevronDown;
+        return (
+          <IconButton
+            key={at === 0 ? 'up' : 'down'}
+            label={`Move ${place.name} ${at === 0 ? 'up' : 'down'}`}
+            className="size-6 aria-disabled:cursor-not-allowed aria-disabled:opacity-40"
+            // Whoever has pressed it to the end of the list keeps the focus.
+            aria-disabled={over === undefined || undefined}
+            onClick={() => over !== undefined && onMove?.(over)}
+          >
+            <Sign size={14} aria-hidden />
+          </IconButton>
+        );
+      })}
+      {neighbours && <Grip row={row} label={`Move ${place.name} in the order`} />}
     </li>
   );
 }
