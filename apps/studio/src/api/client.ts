@@ -1,5 +1,5 @@
 import type { Problem } from '@velarium/contract';
-import { UnreadableFile } from '../ui/text-of-file.ts';
+import { UnreadableFile } from '../ui/unreadable-file.ts';
 
 /** A refusal of the server, in its own words. */
 export class ApiProblem extends Error {

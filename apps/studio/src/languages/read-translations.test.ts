@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import { describe, expect, it } from 'vitest';
-import { UnreadableFile } from '../ui/text-of-file.ts';
+import { UnreadableFile } from '../ui/unreadable-file.ts';
 import { readTranslations } from './read-translations.ts';
 
 const file = (units: string, trgLang = 'de', prefix = '') =>

@@ -1,5 +1,5 @@
 import type { Written } from '@velarium/core';
-import { UnreadableFile } from '../ui/text-of-file.ts';
+import { UnreadableFile } from '../ui/unreadable-file.ts';
 
 /** Texts in one language, as a file brought them. */
 export interface ReadTranslations {

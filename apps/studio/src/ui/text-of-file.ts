@@ -1,5 +1,4 @@
-/** What is wrong with a file that was brought, and how to mend it. */
-export class UnreadableFile extends Error {}
+import { UnreadableFile } from './unreadable-file.ts';
 
 /** Files of text that people bring are lists, tables and documents; what is larger is something else, and stops the window. */
 const MOST_BYTES = 20_000_000;

@@ -125,7 +125,7 @@ function Row({ place, isThis, neighbours, onMove }: RowProps) {
           <IconButton
             key={at === 0 ? 'up' : 'down'}
             label={`Move ${place.name} ${at === 0 ? 'up' : 'down'}`}
-            className="size-6 aria-disabled:cursor-not-allowed aria-disabled:opacity-40"
+            className="-mx-1 aria-disabled:cursor-not-allowed aria-disabled:opacity-40"
             // Whoever has pressed it to the end of the list keeps the focus.
             aria-disabled={over === undefined || undefined}
             onClick={() => over !== undefined && onMove?.(over)}
