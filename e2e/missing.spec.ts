@@ -68,6 +68,27 @@ test('without what runs neither Season nor Coverage says that nothing does', asy
   }
 });
 
+test('a place that cannot be had anew stays as it was', async ({ studioPage: page }) => {
+  for (const [place, address, truly] of [
+    ['Rehearsal', /\/cast/, 'Rehearsal'],
+    ['Forecast', /\/cast/, 'Forecast'],
+    ['Results', /\/results\?/, 'Results'],
+  ] as const) {
+    await goTo(page, place);
+    const head = page.getByRole('heading', { name: truly, exact: true });
+    await expect(head).toBeVisible();
+    await page.waitForLoadState('networkidle');
+    const letThrough = await withhold(page, address);
+    const asked = page.waitForResponse(address);
+    await page.evaluate(() => window.dispatchEvent(new Event('visibilitychange')));
+    await asked;
+    await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => setTimeout(done))));
+    await expect(page.getByText(PROBLEM.title)).toHaveCount(0);
+    await expect(head).toBeVisible();
+    await letThrough();
+  }
+});
+
 test('a sign-out that did not happen is not taken for one', async ({ studioPage: page }) => {
   await page.route(/\/api\/session$/, (route) =>
     route.request().method() === 'DELETE'

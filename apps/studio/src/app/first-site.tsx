@@ -15,7 +15,7 @@ export function FirstSite() {
   const { data: sites, error, refetch } = useQuery(sitesQuery);
   const [isAdding, setAdding] = useState(false);
   const isOwner = useQuery(sessionQuery).data?.role === 'owner';
-  if (error) return <ErrorState error={error} onRetry={() => void refetch()} />;
+  if (error && !sites) return <ErrorState error={error} onRetry={() => void refetch()} />;
   if (!sites) return <Skeleton rows={4} label="Loading sites" />;
   const last = keptChoice('velarium:last-site');
   const site = sites.find(({ id }) => id === last) ?? sites[0];

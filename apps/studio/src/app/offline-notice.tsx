@@ -15,8 +15,8 @@ export function OfflineNotice() {
   if (useIsOnline()) return null;
   return (
     <p role="status" className="relative z-40 bg-hold px-5 py-2 text-center text-sheet">
-      You are offline. What you change on a Workbench is kept here and saved when the connection is back;
-      anything else is to be done again then.
+      You are offline. What you change of a draft is kept here and saved when the connection is back; anything
+      else is to be done again then.
     </p>
   );
 }

@@ -43,7 +43,7 @@ export function Shell() {
   const location = useLocation();
   const place = useKeptFocus<HTMLElement>();
   if (session.isPending) return <Opening />;
-  if (session.error && problemWords(session.error).title !== 'Signed out') {
+  if (session.isLoadingError && problemWords(session.error).title !== 'Signed out') {
     // Asked again, it may take as long again.
     if (session.isFetching) return <Opening />;
     return <ErrorState error={session.error} onRetry={() => void session.refetch()} />;

@@ -14,6 +14,7 @@ import {
 } from '@velarium/core';
 import { useMemo, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
+import { failureOf } from '../api/failure-of.ts';
 import { campaignsQuery } from '../api/queries.ts';
 import { castQuery } from '../api/rehearsals.ts';
 import { LimitControls } from '../site/settings/limit-controls.tsx';
@@ -54,8 +55,8 @@ export function ForecastPage() {
   const { siteId = '' } = useParams();
   const site = useSite(siteId);
   // Whoever may not see the site, or follows a link to one that is gone, is told.
-  const { error, refetch } = useQuery(castQuery(siteId, LIVE));
-  if (error) return <ErrorState error={error} onRetry={() => void refetch()} />;
+  const failure = failureOf([useQuery(castQuery(siteId, LIVE))]);
+  if (failure) return <ErrorState {...failure} />;
   return site ? <ForecastOfSite key={siteId} site={site} /> : <Skeleton rows={6} label="Loading the site" />;
 }
 
@@ -76,18 +77,8 @@ function ForecastOfSite({ site }: { readonly site: Site }) {
   const then = useQuery({ ...castQuery(site.id, of), staleTime: 0 });
   const { data: campaigns = [] } = useQuery(campaignsQuery(site.id));
   const numbers = useMemo(() => new Map(campaigns.map((one) => [one.id, one.numbers])), [campaigns]);
-  const error = visits.error ?? live.error ?? then.error;
-  if (error)
-    return (
-      <ErrorState
-        error={error}
-        onRetry={() => {
-          visits.retry();
-          void live.refetch();
-          void then.refetch();
-        }}
-      />
-    );
+  const failure = failureOf([...visits.asked, live, then]);
+  if (failure) return <ErrorState {...failure} />;
   const { traffic, from } = visits;
   return (
     <div className="mx-auto max-w-[1360px] px-6 pb-16 max-sm:px-4">

@@ -55,8 +55,7 @@ export function useVisits(site: Site) {
     log,
     traffic: traffic ?? undefined,
     /** Nothing is asked of the server for a log. */
-    error: from === 'log' ? null : asked.error,
-    retry: () => void asked.refetch(),
+    asked: from === 'log' ? [] : [asked],
   };
 }
 export type Visits = ReturnType<typeof useVisits>;

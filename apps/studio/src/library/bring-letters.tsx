@@ -26,6 +26,17 @@ export function BringLetters({ siteId }: { readonly siteId: string }) {
   const [name, setName] = useState('');
   const [like, setLike] = useState<Font>('sans');
   const [licence, setLicence] = useState('');
+  const refresh = () => queryClient.invalidateQueries({ queryKey: lettersQuery(siteId).queryKey });
+  const bring = useMutation({
+    mutationFn: (chosen: File) => bringLetters(siteId, chosen, { name, like, licence }),
+    onSuccess: (made) => {
+      tell(`“${made.name}” can be chosen now.`);
+      setFile(null);
+      setName('');
+      setLicence('');
+    },
+    onSettled: refresh,
+  });
   const chooser = useFile({
     label: 'File of letters',
     accept: '.woff2,font/woff2',
@@ -41,17 +52,6 @@ export function BringLetters({ siteId }: { readonly siteId: string }) {
             .slice(0, 80),
       );
     },
-  });
-  const refresh = () => queryClient.invalidateQueries({ queryKey: lettersQuery(siteId).queryKey });
-  const bring = useMutation({
-    mutationFn: (chosen: File) => bringLetters(siteId, chosen, { name, like, licence }),
-    onSuccess: (made) => {
-      tell(`“${made.name}” can be chosen now.`);
-      setFile(null);
-      setName('');
-      setLicence('');
-    },
-    onSettled: refresh,
   });
   const remove = useMutation({
     mutationFn: (id: string) => removeLetters(siteId, id),

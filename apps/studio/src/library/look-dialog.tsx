@@ -25,7 +25,6 @@ import { Segments } from '../ui/segments.tsx';
 import { Select } from '../ui/select.tsx';
 import { textOfFile } from '../ui/text-of-file.ts';
 import { tell, tellProblem } from '../ui/toast.tsx';
-import { UnreadableFile } from '../ui/unreadable-file.ts';
 import { useFile } from '../ui/use-file.tsx';
 import { ROLE_WORDS, Swatch } from '../workbench/message/colour-field.tsx';
 import { StageFrame } from '../workbench/stage/stage-frame.tsx';
@@ -129,19 +128,14 @@ function LookEditor({ siteId, look, count, onPick }: LookEditorProps) {
   const exportTokens = () =>
     saveJson(lookToTokens(name, style), `${name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}.tokens.json`);
   const importTokens = async (chosen: File) => {
+    const text = await textOfFile(chosen);
     try {
-      const {
-        style: read,
-        used,
-        missing,
-        refused,
-      } = tokensToLook(JSON.parse(await textOfFile(chosen)), style);
+      const { style: read, used, missing, refused } = tokensToLook(JSON.parse(text), style);
       setStyle(read);
       tell(
         `${used.length} tokens were taken${missing.length > 0 ? `; not in the file: ${missing.slice(0, 4).join(', ')}${missing.length > 4 ? ' …' : ''}` : ''}. Save to keep them.${refused.map(({ path, reason }) => ` Not read: ${path} (${reason}).`).join('')}`,
       );
     } catch (error) {
-      if (error instanceof UnreadableFile) throw error;
       tell(
         error instanceof TokensError
           ? error.message

@@ -30,7 +30,7 @@ export function DeliverySheet({ siteId, delivery, of, onClose }: DeliverySheetPr
           <StateWord delivery={delivery} />
           <p className="text-xs text-soft">Its id, the same over all tries: {delivery.id}</p>
         </div>
-        {error ? (
+        {error && !data ? (
           <ErrorState error={error} onRetry={() => void refetch()} />
         ) : !data ? (
           <Skeleton rows={2} label="Loading its tries" />

@@ -99,7 +99,7 @@ function WholePerson({
     },
     onError: tellProblem,
   });
-  if (error) return <ErrorState error={error} onRetry={() => void refetch()} />;
+  if (error && !person) return <ErrorState error={error} onRetry={() => void refetch()} />;
   if (!person) return <Skeleton rows={3} label="Loading the person" />;
   return (
     <div className="grid gap-4">

@@ -50,7 +50,7 @@ export function RecordedVisits({ siteId, cast, write, onChoose, onClose }: Recor
       description={`What visitors of the last ${DAYS} days did, told of no name. One of them comes onto the line in the place of what is there; Undo brings that back.`}
       className="w-[min(94vw,46rem)]"
     >
-      {error ? (
+      {error && !traffic ? (
         <ErrorState error={error} onRetry={() => void refetch()} />
       ) : !traffic ? (
         <Skeleton rows={5} label="Loading the visits" />

@@ -46,7 +46,7 @@ export function RehearsalPage() {
     error,
     refetch,
   } = useQuery({ ...castQuery(siteId, of), placeholderData: keepPreviousData });
-  if (error) return <ErrorState error={error} onRetry={() => void refetch()} />;
+  if (error && !cast) return <ErrorState error={error} onRetry={() => void refetch()} />;
   if (!cast || !site) return <Skeleton rows={6} label="Loading the campaigns" />;
   return <Place key={siteId} site={site} cast={cast} of={of} />;
 }

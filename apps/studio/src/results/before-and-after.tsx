@@ -9,12 +9,12 @@ import {
 } from '@velarium/core';
 import { useState } from 'react';
 import { dayCountsQuery } from '../api/results.ts';
+import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
 import { Segments } from '../ui/segments.tsx';
 import { ErrorState } from '../ui/states.tsx';
 import { TextArea } from '../ui/text-area.tsx';
-import { textOfFile } from '../ui/text-of-file.ts';
-import { tellProblem } from '../ui/toast.tsx';
+import { useTextFile } from '../ui/use-text-file.tsx';
 
 type Source = 'own' | 'file';
 /** A day takes some fifteen, and what was read is shown to be looked through. */
@@ -28,11 +28,18 @@ export function BeforeAndAfter({ campaignId }: { readonly campaignId: string }) 
   const [text, setText] = useState('');
   const {
     data: own = [],
+    isLoadingError,
     error,
     refetch,
   } = useQuery({
     ...dayCountsQuery(campaignId, WHOLE),
     enabled: source === 'own' && day !== '',
+  });
+  const file = useTextFile({
+    label: 'Days and counts',
+    accept: '.csv,text/csv,text/plain',
+    mostBytes: MOST_COUNT_BYTES,
+    onRead: setText,
   });
   const { days, faults } = source === 'own' ? { days: own, faults: [] } : readDayCounts(text);
   const { before, after } = aroundDay(days, day);
@@ -71,18 +78,10 @@ export function BeforeAndAfter({ campaignId }: { readonly campaignId: string }) 
             placeholder={'2026-11-01,14\n2026-11-02,9'}
             onChange={(event) => setText(event.target.value)}
           />
-          <label className="w-fit">
-            <span className="mr-2 font-medium">Or from a file</span>
-            <input
-              type="file"
-              accept=".csv,text/csv,text/plain"
-              onChange={(event) => {
-                const [file] = event.target.files ?? [];
-                if (file) textOfFile(file, MOST_COUNT_BYTES).then(setText, tellProblem);
-                event.target.value = '';
-              }}
-            />
-          </label>
+          {file.node}
+          <Button className="w-fit" onClick={file.choose}>
+            From a file
+          </Button>
           {faults.length > 0 && (
             <ul role="alert" className="text-halt">
               {faults.slice(0, 8).map(({ line, words }) => (
@@ -95,7 +94,7 @@ export function BeforeAndAfter({ campaignId }: { readonly campaignId: string }) 
           )}
         </>
       )}
-      {error && <ErrorState error={error} onRetry={() => void refetch()} />}
+      {isLoadingError && <ErrorState error={error} onRetry={() => void refetch()} />}
       {found && (
         <div role="status" className="grid gap-1 border-l-2 border-sail pl-3">
           <p className="font-serif text-lg leading-snug">{beforeAfterWords(found)}</p>

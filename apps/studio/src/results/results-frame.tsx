@@ -30,14 +30,14 @@ export function ResultsFrame(props: ResultsFrameProps) {
           {above && <p className="text-xs text-soft">{above}</p>}
           <h1 className="font-serif text-3xl">{title}</h1>
           <p aria-live="polite" className="text-soft">
-            {results && !error ? `${periodWords(results)}, by the clocks of ${results.timeZone}` : ' '}
+            {results ? `${periodWords(results)}, by the clocks of ${results.timeZone}` : ' '}
           </p>
         </div>
         <PeriodBar question={question}>{actions}</PeriodBar>
       </div>
       {!isWhole(question.asked) ? (
         <p className="py-10 text-center text-soft">Choose the first and the last day.</p>
-      ) : error ? (
+      ) : error && !results ? (
         <ErrorState error={error} onRetry={onRetry} />
       ) : results ? (
         children

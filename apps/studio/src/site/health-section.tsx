@@ -1,6 +1,7 @@
 import { useQueries } from '@tanstack/react-query';
 import type { Site } from '@velarium/contract';
 import { figure, type HealthSign, lettersOf, siteHealth } from '@velarium/core';
+import { failureOf } from '../api/failure-of.ts';
 import { looksQuery } from '../api/library.ts';
 import {
   campaignsQuery,
@@ -40,8 +41,8 @@ export function HealthSection({ site }: { readonly site: Site }) {
       looksQuery(site.id),
     ],
   });
-  const failed = [known, days, campaigns, seen, snippet, run, sights].find(({ error }) => error);
-  if (failed) return <ErrorState error={failed.error as Error} onRetry={() => void failed.refetch()} />;
+  const failure = failureOf([known, days, campaigns, seen, snippet, run, sights]);
+  if (failure) return <ErrorState {...failure} />;
   if (
     !known.data ||
     !days.data ||

@@ -11,7 +11,7 @@ import { ErrorState } from '../ui/states.tsx';
 /** How the site carries the tag, and whether it is heard from. */
 export function TagSection({ site }: { readonly site: Site }) {
   const { data, error, refetch } = useQuery(snippetQuery(site.id));
-  if (error) return <ErrorState error={error} onRetry={() => void refetch()} />;
+  if (error && !data) return <ErrorState error={error} onRetry={() => void refetch()} />;
   const snippet = data?.snippet ?? '';
   const edge = edgeOf(snippet);
   return (

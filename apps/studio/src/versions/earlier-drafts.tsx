@@ -46,7 +46,7 @@ export function EarlierDrafts({ campaign }: { readonly campaign: Campaign }) {
       navigate(`/sites/${siteId}/campaigns/${id}`);
     },
   });
-  if (error) return <ErrorState error={error} onRetry={() => void refetch()} />;
+  if (error && !drafts) return <ErrorState error={error} onRetry={() => void refetch()} />;
   if (!drafts || !earlier) return <Skeleton rows={4} label="Loading earlier drafts" />;
   const words = `${when.format(new Date(earlier.at))}${earlier.byName && `, ${earlier.byName}`}`;
   return (

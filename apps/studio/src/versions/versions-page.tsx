@@ -3,6 +3,7 @@ import type { Campaign, CampaignHistory, HistoryEntry } from '@velarium/contract
 import { documentSentence, quantity, sentenceText } from '@velarium/core';
 import { type ReactNode, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
+import { failureOf } from '../api/failure-of.ts';
 import { campaignQuery, campaignsQuery, saveDraft } from '../api/queries.ts';
 import { bringBack, callOffLaunch, historyQuery } from '../api/versions.ts';
 import { useCanEdit } from '../app/use-session.ts';
@@ -29,18 +30,9 @@ export function VersionsPage() {
   const campaign = useQuery({ ...campaignQuery(campaignId), staleTime: 0 });
   const history = useInfiniteQuery(historyQuery(campaignId));
   const [first] = history.data?.pages ?? [];
-  const error = campaign.error ?? history.error;
+  const failure = failureOf([campaign, history]);
   useTitle(campaign.data ? `Versions of ${campaign.data.name}` : 'Versions');
-  if (error)
-    return (
-      <ErrorState
-        error={error}
-        onRetry={() => {
-          void campaign.refetch();
-          void history.refetch();
-        }}
-      />
-    );
+  if (failure) return <ErrorState {...failure} />;
   if (!campaign.data || !first) return <Skeleton rows={6} label="Loading the versions" />;
   return (
     <Versions

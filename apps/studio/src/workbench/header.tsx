@@ -140,10 +140,12 @@ function CampaignName() {
     if (!read.success || read.data === name) letGo();
     else rename.mutate({ next: read.data, typed: text });
   };
-  return (
+  const isUnkept = rename.isError && text !== name;
+  const field = (
     <input
       aria-label="Campaign name"
-      aria-invalid={rename.isError && text !== name ? true : undefined}
+      aria-invalid={isUnkept || undefined}
+      aria-describedby={isUnkept ? 'name-unkept' : undefined}
       readOnly={!store.getState().canEdit}
       value={text}
       maxLength={120}
@@ -159,5 +161,15 @@ function CampaignName() {
         'bg-transparent hover:border-line-strong focus:border-line-strong aria-invalid:border-halt',
       )}
     />
+  );
+  return (
+    <>
+      {field}
+      {isUnkept && (
+        <span id="name-unkept" className="text-xs whitespace-nowrap text-halt">
+          Name not kept: press Enter in it
+        </span>
+      )}
+    </>
   );
 }

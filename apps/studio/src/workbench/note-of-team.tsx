@@ -25,8 +25,12 @@ export function NoteOfTeam() {
     onError: tellProblem,
   });
   const commit = () => {
-    if (canEdit && text.trim() !== note) save.mutate(text);
+    if (!canEdit) return;
+    if (text.trim() === note) letGo();
+    else save.mutate(text);
   };
+  const isUnkept = save.isError && text.trim() !== note;
+  const called = note === '' ? 'Note' : `Note: ${note}`;
   if (!canEdit && note === '') return null;
   return (
     <Popover
@@ -35,7 +39,10 @@ export function NoteOfTeam() {
         if (!isOpen) commit();
       }}
       trigger={
-        <IconButton label={note === '' ? 'Note' : `Note: ${note}`} className={note === '' ? '' : 'text-sail'}>
+        <IconButton
+          label={isUnkept ? `${called}. Not kept yet: ${text}` : called}
+          className={isUnkept ? 'text-halt' : note === '' ? '' : 'text-sail'}
+        >
           <NotebookPen size={15} aria-hidden />
         </IconButton>
       }

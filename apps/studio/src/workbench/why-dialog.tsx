@@ -36,7 +36,7 @@ export function WhyDialog({ campaignId, origin, onClose }: WhyDialogProps) {
       description="For a visitor who asks. With a code they see, on your site, what every message answers to them and why: as they are remembered, with nothing changed or counted. They can send you what it says."
       className="w-[min(94vw,44rem)]"
     >
-      {error ? (
+      {error && !data ? (
         <ErrorState error={error} onRetry={() => void refetch()} />
       ) : !data ? (
         <Skeleton rows={3} label="Loading codes and what was sent" />

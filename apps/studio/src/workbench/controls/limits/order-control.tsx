@@ -72,9 +72,8 @@ export function OrderControl() {
               key={one.id}
               place={one}
               isThis={one.id === id}
-              {...(canEdit && one.id === id
-                ? { neighbours: [order[at - 1]?.id, order[at + 1]?.id], onMove: move }
-                : {})}
+              neighbours={canEdit && one.id === id ? [order[at - 1]?.id, order[at + 1]?.id] : null}
+              onMove={move}
             />
           ))}
         </ol>
@@ -100,8 +99,8 @@ interface RowProps {
   readonly place: Place;
   readonly isThis: boolean;
   /** Of one that can be moved: who stands above and below it. */
-  readonly neighbours?: readonly [above: string | undefined, below: string | undefined];
-  readonly onMove?: (over: string) => void;
+  readonly neighbours: readonly [above: string | undefined, below: string | undefined] | null;
+  readonly onMove: (over: string) => void;
 }
 
 function Row({ place, isThis, neighbours, onMove }: RowProps) {
@@ -112,7 +111,7 @@ function Row({ place, isThis, neighbours, onMove }: RowProps) {
       ref={setNodeRef}
       style={{ transform: CSS.Translate.toString(transform), transition: transition ?? undefined }}
       className={cx(
-        'flex h-7 items-center gap-2 border-b border-line px-1.5 last:border-b-0',
+        'flex h-8 items-center gap-2 border-b border-line px-1.5 last:border-b-0',
         isThis ? 'bg-sail-wash font-medium' : 'bg-sheet text-soft',
         isDragging && 'z-10 shadow-float',
       )}
@@ -128,7 +127,7 @@ function Row({ place, isThis, neighbours, onMove }: RowProps) {
             className="-mx-1 aria-disabled:cursor-not-allowed aria-disabled:opacity-40"
             // Whoever has pressed it to the end of the list keeps the focus.
             aria-disabled={over === undefined || undefined}
-            onClick={() => over !== undefined && onMove?.(over)}
+            onClick={() => over !== undefined && onMove(over)}
           >
             <Sign size={14} aria-hidden />
           </IconButton>
