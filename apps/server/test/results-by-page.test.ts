@@ -1,6 +1,9 @@
 import type { Campaign, CampaignParts, Site } from '@velarium/contract';
+import { countedPath } from '@velarium/core';
+import fc from 'fast-check';
 import { afterAll, beforeAll, beforeEach, expect, it } from 'vitest';
 import { ensurePartitions, type StoredEvent, storeEvents } from '../src/intake/index.ts';
+import { barePath } from '../src/results/index.ts';
 import {
   createCampaign,
   createTestServer,
@@ -87,4 +90,17 @@ it('tells pages apart by what the site says tells them apart', async () => {
     { key: null, visitors: 3, converters: 0 },
     { key: 'In May', ...one },
   ]);
+});
+
+it('is one page in the database and in core, whatever its address', async () => {
+  const plain = countedPath({ pageParameters: [], hashRoutes: false });
+  const address = fc
+    .array(fc.constantFrom('/', 'a', 'é', '.', '?', '#', '&', '=', '//', '%2F'), { maxLength: 12 })
+    .map((parts) => `/${parts.join('')}`);
+  const pages = fc.sample(address, 300);
+  const rows: { path: string }[] = await server.db.query(
+    `SELECT ${barePath('event')} AS path FROM unnest($1::text[]) WITH ORDINALITY AS event (page, at) ORDER BY at`,
+    [pages],
+  );
+  expect(rows.map(({ path }) => path)).toEqual(pages.map(plain));
 });
