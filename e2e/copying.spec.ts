@@ -4,11 +4,12 @@ import { beginCampaign, outline, sentence } from './lib/workbench.ts';
 
 test('what is copied can be pasted where the browser has no clipboard for pages; where nothing may be copied it is said', async ({
   studioPage: page,
+  velarium,
 }) => {
   // As on an address without TLS.
   await page.addInitScript(() => Object.defineProperty(navigator, 'clipboard', { value: undefined }));
   await page.reload();
-  await beginCampaign(page, 'Copied', /Sky letter/);
+  await beginCampaign(page, velarium, 'Copied', /Sky letter/);
   await page.getByRole('button', { name: 'Copy the sentence' }).click();
   await expect(page.getByText('The sentence is on the clipboard.')).toBeVisible();
   const name = page.getByLabel('Campaign name');

@@ -36,8 +36,8 @@ test('blocks are put in order by a finger, which does not scroll their list', as
 });
 
 // WCAG 2.2, 2.5.7: what is dragged can be done by presses as well.
-test('a campaign is moved in the order of its site by presses', async ({ studioPage: page }) => {
-  await beginCampaign(page, 'Urgent', /Corner invitation/);
+test('a campaign is moved in the order of its site by presses', async ({ memberPage: page, velarium }) => {
+  await beginCampaign(page, velarium, 'Urgent', /Corner invitation/);
   await side(page, 'Limits');
   await page.getByText('Beside other campaigns', { exact: true }).click();
   const places = page.getByRole('list', { name: 'Order of the site’s campaigns' }).getByRole('listitem');

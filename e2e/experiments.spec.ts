@@ -7,15 +7,15 @@ import { beginCampaign, launch, saved, say, side } from './lib/workbench.ts';
 
 test('two moments are tried: each visitor meets their own, every time, and Results tell of both', async ({
   velarium,
-  studioPage: page,
+  memberPage: page,
   browser,
 }) => {
   await restAll(velarium);
-  await beginCampaign(page, 'Later', /Sky letter/);
+  await beginCampaign(page, velarium, 'Later', /Sky letter/);
   await say(page, 'after 15 seconds, on /about, on every device, every time');
   await saved(page);
   await page.getByRole('link', { name: 'Board', exact: true }).first().click();
-  await beginCampaign(page, 'Sooner', /Sky letter/);
+  await beginCampaign(page, velarium, 'Sooner', /Sky letter/);
   await say(page, 'after 5 seconds, on /about, on every device, every time');
   await side(page, 'Limits');
   await page.getByText('Experiment', { exact: true }).click();

@@ -80,12 +80,12 @@ test('a replay of real visits comes to what the tag did on them, to the showing'
 
 test('the Workbench says in one line whom a draft would have reached, and Forecast what would change', async ({
   velarium,
-  studioPage: page,
+  memberPage: page,
 }) => {
   // It waits for half a dozen replays.
   test.setTimeout(150_000);
   await restAll(velarium);
-  await beginCampaign(page, 'Foreseen', /Corner invitation/);
+  await beginCampaign(page, velarium, 'Foreseen', /Corner invitation/);
   await say(page, 'after 5 seconds, everywhere, on every device, once per visitor');
   await saved(page);
   const line = page.getByText(/over the last 28 days: [\d,]+ of [\d,]+ visitors would meet it/);

@@ -22,11 +22,11 @@ async function visitIn(browser: Browser, { fell }: Velarium, language: string, l
 }
 
 test('B3 a message in four languages, one of them from right to left, is met in each and answered in one', async ({
-  studioPage: page,
+  memberPage: page,
   velarium,
   browser,
 }) => {
-  await beginCampaign(page, 'Sky letter abroad', /Sky letter/);
+  await beginCampaign(page, velarium, 'Sky letter abroad', /Sky letter/);
   await saved(page);
   await page.getByText('Languages', { exact: true }).click();
   await page.getByRole('button', { name: 'Write it in another language …' }).click();

@@ -4,9 +4,10 @@ import { expect, newVisitor, test, visit } from './lib/velarium.ts';
 import { addBlock, beginCampaign, openEverywhere, outline, saved, stage } from './lib/workbench.ts';
 
 test('blocks are added, moved by keys, duplicated, taken away, and all of it undone', async ({
-  studioPage: page,
+  memberPage: page,
+  velarium,
 }) => {
-  await beginCampaign(page, 'Blocks', /Corner invitation/);
+  await beginCampaign(page, velarium, 'Blocks', /Corner invitation/);
   await expect(outline(page).getByRole('listitem')).toHaveCount(3);
   await addBlock(page, 'Line');
   await addBlock(page, 'Countdown');
@@ -29,9 +30,10 @@ test('blocks are added, moved by keys, duplicated, taken away, and all of it und
 });
 
 test('an override for the phone shows as one, holds on the phone alone, and is dropped', async ({
-  studioPage: page,
+  memberPage: page,
+  velarium,
 }) => {
-  await beginCampaign(page, 'Override', /Corner invitation/);
+  await beginCampaign(page, velarium, 'Override', /Corner invitation/);
   await outline(page).getByRole('button', { name: /^Text/ }).click();
   await page.getByText('Style', { exact: true }).click();
   await page.getByRole('radio', { name: 'Phone' }).check();
@@ -45,12 +47,12 @@ test('an override for the phone shows as one, holds on the phone alone, and is d
 });
 
 test('words chosen on the stage become bold, coloured and a link, and visitors see them so', async ({
-  studioPage: page,
+  memberPage: page,
   velarium,
   visitor,
 }) => {
   await restAll(velarium);
-  await beginCampaign(page, 'Words', /Corner invitation/);
+  await beginCampaign(page, velarium, 'Words', /Corner invitation/);
   const text = stage(page, 'desktop').getByRole('textbox', { name: 'Text' });
   const choose = async (key: string) => {
     await text.click();
@@ -76,9 +78,10 @@ test('words chosen on the stage become bold, coloured and a link, and visitors s
 });
 
 test('a picture is uploaded, described and chosen; a Look is changed for every message that follows it', async ({
-  studioPage: page,
+  memberPage: page,
+  velarium,
 }) => {
-  await beginCampaign(page, 'Picture', /Corner invitation/);
+  await beginCampaign(page, velarium, 'Picture', /Corner invitation/);
   await addBlock(page, 'Picture');
   await expect(page.getByText('No picture is chosen yet')).toHaveCount(1);
   await page.getByRole('button', { name: 'Choose a picture' }).click();
@@ -109,8 +112,8 @@ test('a picture is uploaded, described and chosen; a Look is changed for every m
   await expect(stage(page, 'desktop').locator('.card')).toHaveCSS('background-color', 'rgb(11, 61, 46)');
 });
 
-test('a finding is mended by one click', async ({ studioPage: page }) => {
-  await beginCampaign(page, 'Findings', /Letter strip/);
+test('a finding is mended by one click', async ({ memberPage: page, velarium }) => {
+  await beginCampaign(page, velarium, 'Findings', /Letter strip/);
   await page.getByText('Findings', { exact: true }).click();
   await expect(page.getByText('The form asks for no consent.')).toBeVisible();
   await page.getByRole('button', { name: 'Write plain words for it' }).click();
@@ -119,9 +122,10 @@ test('a finding is mended by one click', async ({ studioPage: page }) => {
 });
 
 test('another template keeps the words, and says which would be lost before it does', async ({
-  studioPage: page,
+  memberPage: page,
+  velarium,
 }) => {
-  await beginCampaign(page, 'Template', /Sky letter/);
+  await beginCampaign(page, velarium, 'Template', /Sky letter/);
   await page.getByRole('button', { name: 'Template …' }).click();
   await page.getByRole('menuitem', { name: /another template/ }).click();
   const dialog = page.getByRole('dialog');
@@ -137,9 +141,10 @@ test('another template keeps the words, and says which would be lost before it d
 });
 
 test('a block is dragged on the stage to another place, into a column, and back by undo', async ({
-  studioPage: page,
+  memberPage: page,
+  velarium,
 }) => {
-  await beginCampaign(page, 'Dragged', /Corner invitation/);
+  await beginCampaign(page, velarium, 'Dragged', /Corner invitation/);
   await addBlock(page, 'Columns');
   const blocks = stage(page, 'desktop').locator('.inner > [data-block]');
   await expect(blocks).toHaveCount(4);
@@ -167,12 +172,12 @@ test('a block is dragged on the stage to another place, into a column, and back 
 });
 
 test('another place on a tablet and a picture as way out', async ({
-  studioPage: page,
+  memberPage: page,
   velarium,
   browser,
 }) => {
   await restAll(velarium);
-  await beginCampaign(page, 'Elsewhere', /Corner invitation/);
+  await beginCampaign(page, velarium, 'Elsewhere', /Corner invitation/);
   await page.getByText('Size and spacing').click();
   await page.getByRole('radio', { name: 'Tablet' }).first().check();
   await page.getByRole('group', { name: 'Place on a tablet' }).getByLabel('upper left').check();
@@ -203,12 +208,12 @@ test('another place on a tablet and a picture as way out', async ({
 });
 
 test('what the page behind can do, and how high the box is, differ on a phone', async ({
-  studioPage: page,
+  memberPage: page,
   velarium,
   browser,
 }) => {
   await restAll(velarium);
-  await beginCampaign(page, 'Behind', /Sky letter/);
+  await beginCampaign(page, velarium, 'Behind', /Sky letter/);
   await page.getByText('Size and spacing').click();
   await page.getByRole('radio', { name: 'Phone' }).first().check();
   await page.getByLabel('Never higher than').fill('240');
@@ -264,9 +269,10 @@ test('what the page behind can do, and how high the box is, differ on a phone', 
 });
 
 test('a box too low for its button says so, as it is measured on each device, and is mended by one press', async ({
-  studioPage: page,
+  memberPage: page,
+  velarium,
 }) => {
-  await beginCampaign(page, 'Too low', /Sky letter/);
+  await beginCampaign(page, velarium, 'Too low', /Sky letter/);
   await page.keyboard.press('ControlOrMeta+k');
   await page.getByPlaceholder(/^An action, or a wish/).fill('height 190');
   await expect(page.getByRole('option', { selected: true })).toContainText('height');

@@ -1,11 +1,12 @@
 import { expect, newVisitor, test } from './lib/velarium.ts';
-import { openCampaign } from './lib/workbench.ts';
+import { openCampaign, openWorkbench } from './lib/workbench.ts';
 
 test('what is changed offline is kept and saved when the connection is back', async ({
-  studioPage: page,
+  memberPage: page,
+  velarium,
   context,
 }) => {
-  await openCampaign(page, 'Welcome to members');
+  await openWorkbench(page, velarium, 'Welcome to members');
   await expect(page.getByRole('region', { name: 'Visit line' })).toBeVisible();
   await page.keyboard.press('2');
   await context.setOffline(true);
@@ -19,10 +20,11 @@ test('what is changed offline is kept and saved when the connection is back', as
 });
 
 test('what cannot be done offline is said at a press, done at the next one and never by itself; words stay', async ({
-  studioPage: page,
+  memberPage: page,
+  velarium,
   context,
 }) => {
-  await openCampaign(page, 'Summit road closed');
+  await openWorkbench(page, velarium, 'Summit road closed');
   await expect(page.getByRole('button', { name: 'Rest', exact: true })).toBeVisible();
   await context.setOffline(true);
   const told = page.getByText(/^The server cannot be reached/).first();

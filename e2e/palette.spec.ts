@@ -2,8 +2,11 @@ import { expectAccessible } from './lib/accessibility.ts';
 import { expect, test } from './lib/velarium.ts';
 import { beginCampaign, sentence, stage } from './lib/workbench.ts';
 
-test('a rule typed into the palette is said back, made, and undone as one', async ({ studioPage: page }) => {
-  await beginCampaign(page, 'Typed', /Corner invitation/);
+test('a rule typed into the palette is said back, made, and undone as one', async ({
+  memberPage: page,
+  velarium,
+}) => {
+  await beginCampaign(page, velarium, 'Typed', /Corner invitation/);
   const before = (await sentence(page).textContent()) ?? '';
   await page.keyboard.press('ControlOrMeta+k');
   await page.keyboard.type('after 20 seconds on journal, not on phones, once a week, and dance');
@@ -24,9 +27,10 @@ test('a rule typed into the palette is said back, made, and undone as one', asyn
 });
 
 test('a wish about the design shows on the stage before it is taken, and leaves it when it is not', async ({
-  studioPage: page,
+  memberPage: page,
+  velarium,
 }) => {
-  await beginCampaign(page, 'Wished', /Corner invitation/);
+  await beginCampaign(page, velarium, 'Wished', /Corner invitation/);
   const ground = () =>
     stage(page, 'desktop')
       .locator('.card')

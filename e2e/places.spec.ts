@@ -1,5 +1,5 @@
 import type { Locator, Page } from '@playwright/test';
-import { accessibilityFaults } from './lib/accessibility.ts';
+import { accessibilityFaults, OVER, overOf } from './lib/accessibility.ts';
 import { expect, test } from './lib/velarium.ts';
 import { openCampaign, side } from './lib/workbench.ts';
 
@@ -104,8 +104,6 @@ const faultsOf = (page: Page): Promise<string[]> =>
     return found;
   });
 
-const OVER = '[role=menu], [role=dialog], [data-radix-popper-content-wrapper]';
-
 /** Whatever lies over a place: it comes, is looked at, and goes by Escape. */
 async function lookInto(page: Page, opener: Locator, name: string, look: (name: string) => Promise<void>) {
   if (!(await opener.isVisible()) || !(await opener.isEnabled())) return;
@@ -197,8 +195,7 @@ test('every place, menu and dialog: usable by everybody, nothing beside the wind
   await everywhere(page, async (name) => {
     seen++;
     // The place itself was looked over before anything lay on it.
-    const within = (await page.locator(OVER).count()) > 0 ? OVER : undefined;
-    faults.push(...(await accessibilityFaults(page, within)).map((fault) => `${name}: ${fault}`));
+    faults.push(...(await accessibilityFaults(page, await overOf(page))).map((fault) => `${name}: ${fault}`));
     for (const { width, height } of SIZES) {
       await page.setViewportSize({ width, height });
       for (const fault of await faultsOf(page)) faults.push(`${name}, ${width} by ${height}: ${fault}`);

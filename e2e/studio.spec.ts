@@ -2,8 +2,8 @@ import type { Page } from '@playwright/test';
 import { expectAccessible } from './lib/accessibility.ts';
 import { restAll } from './lib/api.ts';
 import { mailTo } from './lib/standins.ts';
-import { expect, signIn, test } from './lib/velarium.ts';
-import { addTrigger, beginCampaign, say } from './lib/workbench.ts';
+import { bringSession, expect, signIn, test } from './lib/velarium.ts';
+import { addTrigger, beginCampaign, openWorkbench, say } from './lib/workbench.ts';
 
 const open = (name: string) => async (page: Page) => {
   await page.getByRole('link', { name, exact: true }).click();
@@ -30,13 +30,16 @@ test('a wrong password is told in words; signing in leads on to where one wanted
   await expectAccessible(page);
 });
 
-for (const size of [
-  { width: 1280, height: 800 },
-  { width: 1440, height: 900 },
-]) {
-  test(`the Workbench does not scroll at ${size.width} by ${size.height}`, async ({ studioPage: page }) => {
+test('the Workbench does not scroll at 1280 by 800, nor at 1440 by 900', async ({
+  memberPage: page,
+  velarium,
+}) => {
+  await openWorkbench(page, velarium, 'Welcome to members');
+  for (const size of [
+    { width: 1280, height: 800 },
+    { width: 1440, height: 900 },
+  ]) {
     await page.setViewportSize(size);
-    await openCampaign(page);
     await expect(page.getByRole('region', { name: 'Visit line' })).toBeInViewport({ ratio: 1 });
     for (const key of ['1', '2', '3', '4']) {
       await page.keyboard.press(key);
@@ -49,14 +52,14 @@ for (const size of [
       });
       expect(overflow).toEqual({ x: 0, y: 0 });
     }
-    await expectAccessible(page);
-  });
-}
+  }
+});
 
 test('the page picker stays within its drawer, and Ctrl + Enter in it launches', async ({
-  studioPage: page,
+  memberPage: page,
+  velarium,
 }) => {
-  await openCampaign(page);
+  await openWorkbench(page, velarium, 'Welcome to members');
   await page.keyboard.press('3');
   const picker = page
     .getByRole('group', { name: 'Opens on' })
@@ -70,8 +73,8 @@ test('the page picker stays within its drawer, and Ctrl + Enter in it launches',
   await expect(page.getByRole('dialog')).toContainText('only on /members,');
 });
 
-test('everything on the Workbench can be done by keyboard', async ({ studioPage: page }) => {
-  await openCampaign(page);
+test('everything on the Workbench can be done by keyboard', async ({ memberPage: page, velarium }) => {
+  await openWorkbench(page, velarium, 'Welcome to members');
   const sentence = page.getByRole('region', { name: 'Rule sentence' });
   await expect(sentence).toContainText('after 8 seconds');
   await sentence.getByRole('button', { name: 'after 8 seconds' }).focus();
@@ -103,8 +106,11 @@ test('everything on the Workbench can be done by keyboard', async ({ studioPage:
   await expect(page.getByRole('dialog')).toContainText('Launch “Welcome to members”');
 });
 
-test('words typed are saved by themselves and are there after a reload', async ({ studioPage: page }) => {
-  await openCampaign(page);
+test('words typed are saved by themselves and are there after a reload', async ({
+  memberPage: page,
+  velarium,
+}) => {
+  await openWorkbench(page, velarium, 'Welcome to members');
   const text = page.frameLocator('iframe[title="Message on desktop"]').getByRole('textbox', { name: 'Text' });
   await text.click();
   await page.keyboard.press('ControlOrMeta+a');
@@ -121,14 +127,14 @@ test('words typed are saved by themselves and are there after a reload', async (
 });
 
 test('two people in one campaign: the second is told, and neither is overwritten', async ({
-  studioPage: page,
+  memberPage: page,
   browser,
   velarium,
 }) => {
   const other = await (await browser.newContext()).newPage();
-  await signIn(other, velarium, 'idris@quillonfell.example');
-  await openCampaign(page);
-  await openCampaign(other);
+  await bringSession(other, velarium, 'idris@quillonfell.example');
+  await openWorkbench(page, velarium, 'Welcome to members');
+  await openWorkbench(other, velarium, 'Welcome to members');
   // Nothing of the first is heard before the second has typed.
   await other.route('**/presence', (route) => route.abort());
   await page.keyboard.press('2');
@@ -154,14 +160,14 @@ test('two people in one campaign: the second is told, and neither is overwritten
 });
 
 test('what another saves is followed, and a sheet that shows something else does not publish', async ({
-  studioPage: page,
+  memberPage: page,
   browser,
   velarium,
 }) => {
   const other = await (await browser.newContext()).newPage();
-  await signIn(other, velarium, 'idris@quillonfell.example');
-  await openCampaign(page);
-  await openCampaign(other);
+  await bringSession(other, velarium, 'idris@quillonfell.example');
+  await openWorkbench(page, velarium, 'Welcome to members');
+  await openWorkbench(other, velarium, 'Welcome to members');
   await page.keyboard.press('ControlOrMeta+Enter');
   const sheet = page.getByRole('dialog', { name: /^Launch/ });
   await expect(sheet).toBeVisible();
@@ -188,14 +194,14 @@ test('what another saves is followed, and a sheet that shows something else does
 });
 
 test('two people on different blocks of one campaign: neither loses a word', async ({
-  studioPage: page,
+  memberPage: page,
   browser,
   velarium,
 }) => {
   const other = await (await browser.newContext()).newPage();
-  await signIn(other, velarium, 'idris@quillonfell.example');
-  await openCampaign(page);
-  await openCampaign(other);
+  await bringSession(other, velarium, 'idris@quillonfell.example');
+  await openWorkbench(page, velarium, 'Welcome to members');
+  await openWorkbench(other, velarium, 'Welcome to members');
   const stage = (of: typeof page) => of.frameLocator('iframe[title="Message on desktop"]');
   const type = async (of: typeof page, name: string, words: string) => {
     await stage(of).getByRole('textbox', { name }).click();
@@ -324,23 +330,22 @@ test('an owner invites somebody, who joins by the mail; their role is changed an
   await expect(role).toContainText('Editor');
 });
 
-test('two people see that the other is here', async ({ studioPage: page, velarium, browser }) => {
-  await page.getByRole('link', { name: /Sky letter for readers/ }).click();
-  await expect(page.getByLabel('Campaign name')).toBeVisible();
+test('two people see that the other is here', async ({ memberPage: page, velarium, browser }) => {
+  await openWorkbench(page, velarium, 'Sky letter for readers');
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   const other = await context.newPage();
-  await signIn(other, velarium, 'idris@quillonfell.example');
-  await other.getByRole('link', { name: /Sky letter for readers/ }).click();
+  await bringSession(other, velarium, 'idris@quillonfell.example');
+  await openWorkbench(other, velarium, 'Sky letter for readers');
   await expect(other.getByText('Mara Tindall is here too')).toBeVisible();
   await context.close();
 });
 
 test('Launch names a page the site does not have and an element that is on none of its pages', async ({
-  studioPage: page,
+  memberPage: page,
   velarium,
 }) => {
   await restAll(velarium);
-  await beginCampaign(page, 'Slips', /Corner invitation/);
+  await beginCampaign(page, velarium, 'Slips', /Corner invitation/);
   await say(page, 'on /jornal/ and on shop, once per session');
   await addTrigger(page, 'An element used');
   await page.getByRole('button', { name: 'Launch', exact: true }).click();

@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 import { expectAccessible } from './lib/accessibility.ts';
 import { restAll } from './lib/api.ts';
-import { expect, newVisitor, signIn, test, visit } from './lib/velarium.ts';
+import { bringSession, expect, newVisitor, signIn, test, visit } from './lib/velarium.ts';
 import { beginCampaign, openCampaign, saved, say, stage } from './lib/workbench.ts';
 
 const retitle = async (page: Page, words: string) => {
@@ -16,11 +16,11 @@ const openLaunch = async (page: Page) => {
 
 test('Launch says what changes; versions are compared as visitors had them, and one comes back live', async ({
   velarium,
-  studioPage: page,
+  memberPage: page,
   browser,
 }) => {
   await restAll(velarium);
-  await beginCampaign(page, 'Kept whole', /Corner invitation/);
+  await beginCampaign(page, velarium, 'Kept whole', /Corner invitation/);
   await say(page, 'after 2 seconds, on /about, every time');
   await retitle(page, 'The first words');
   let launch = await openLaunch(page);
@@ -63,10 +63,10 @@ test('Launch says what changes; versions are compared as visitors had them, and 
 
 test('a launch is planned, shown on the Board and called off; another comes at its time as it was planned', async ({
   velarium,
-  studioPage: page,
+  memberPage: page,
 }) => {
   await restAll(velarium);
-  await beginCampaign(page, 'For later', /Corner invitation/);
+  await beginCampaign(page, velarium, 'For later', /Corner invitation/);
   await say(page, 'after 2 seconds, on /about, every time');
   await retitle(page, 'As planned');
   let launch = await openLaunch(page);
@@ -158,11 +158,11 @@ test('several are asked of a second person together, looked at on one sheet, and
 
 test('a link shows a draft on the site to somebody without an account, with the panel or without', async ({
   velarium,
-  studioPage: page,
+  memberPage: page,
   visitor,
 }) => {
   await restAll(velarium);
-  await beginCampaign(page, 'For the board', /Corner invitation/);
+  await beginCampaign(page, velarium, 'For the board', /Corner invitation/);
   await say(page, 'after 1 second, on /about, every time');
   await retitle(page, 'Only drafted');
   await page.getByRole('button', { name: 'Try it' }).click();
@@ -195,9 +195,9 @@ test('a link shows a draft on the site to somebody without an account, with the 
 
 test('any earlier draft is found on a line, held against what it says now, and brought back', async ({
   velarium,
-  studioPage: page,
+  memberPage: page,
 }) => {
-  await beginCampaign(page, 'Many drafts', /Corner invitation/);
+  await beginCampaign(page, velarium, 'Many drafts', /Corner invitation/);
   for (const words of ['The first words', 'The second words', 'The third words']) {
     await retitle(page, words);
     // What is typed one upon the other is one save.
@@ -234,11 +234,10 @@ test('where the workspace asks for it, a second person sees what a launch change
   const asks = page.getByRole('switch', { name: 'A second person agrees before anything is launched' });
   await asks.click();
   await expect(asks).toBeChecked();
-  await expectAccessible(page);
 
   const other = await (await browser.newContext()).newPage();
-  await signIn(other, velarium, 'idris@quillonfell.example');
-  await beginCampaign(other, 'For two to see', /Corner invitation/);
+  await bringSession(other, velarium, 'idris@quillonfell.example');
+  await beginCampaign(other, velarium, 'For two to see', /Corner invitation/);
   await say(other, 'after 5 seconds, everywhere');
   await saved(other);
   await other.keyboard.press('ControlOrMeta+Enter');

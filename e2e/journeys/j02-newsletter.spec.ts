@@ -2,15 +2,15 @@ import { expectAccessible } from '../lib/accessibility.ts';
 import { restAll } from '../lib/api.ts';
 import { mailTo } from '../lib/standins.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
-import { addBlock, launch, newCampaign, outline, say, sentence, side, stage } from '../lib/workbench.ts';
+import { addBlock, beginCampaign, launch, outline, say, sentence, side, stage } from '../lib/workbench.ts';
 
 test('J02 a newsletter with a second field, its own thanks and another shape on phones, on one page from a date on', async ({
-  studioPage: page,
+  memberPage: page,
   velarium,
   browser,
 }) => {
   await restAll(velarium);
-  await newCampaign(page, 'Newsletter', /Sky letter/);
+  await beginCampaign(page, velarium, 'Newsletter', /Sky letter/);
   await addBlock(page, 'Picture');
   await expect(outline(page).getByText('Picture')).toHaveCount(1);
   await page.keyboard.press('Delete');

@@ -2,15 +2,15 @@ import { expectAccessible } from '../lib/accessibility.ts';
 import { restAll } from '../lib/api.ts';
 import { mailTo } from '../lib/standins.ts';
 import { answerSum, expect, newVisitor, test, visit } from '../lib/velarium.ts';
-import { launch, newCampaign, outline, say, sentence, side, stage } from '../lib/workbench.ts';
+import { beginCampaign, launch, outline, say, sentence, side, stage } from '../lib/workbench.ts';
 
 test('J03 a question with a picture, from one country only, and every way to close it', async ({
-  studioPage: page,
+  memberPage: page,
   velarium,
   browser,
 }) => {
   await restAll(velarium);
-  await newCampaign(page, 'Ask us', /Ask the dome/);
+  await beginCampaign(page, velarium, 'Ask us', /Ask the dome/);
   await outline(page).getByRole('button', { name: /^Form/ }).click();
   await page.getByRole('button', { name: 'Add a field' }).click();
   await page.getByRole('menuitem', { name: 'A picture', exact: true }).click();

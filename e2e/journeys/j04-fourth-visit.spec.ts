@@ -3,8 +3,8 @@ import { leaveByMouse } from '../lib/gestures.ts';
 import { expect, test, visit } from '../lib/velarium.ts';
 import {
   addTrigger,
+  beginCampaign,
   launch,
-  newCampaign,
   openCampaign,
   place,
   removeTrigger,
@@ -14,12 +14,12 @@ import {
 } from '../lib/workbench.ts';
 
 test('J04 fourth visit: a cheaper tour for who comes the fourth time, the same box on leaving, not on phones', async ({
-  studioPage: page,
+  memberPage: page,
   velarium,
   visitor,
 }) => {
   await restAll(velarium);
-  await newCampaign(page, 'Cheaper night', /Fourth night/);
+  await beginCampaign(page, velarium, 'Cheaper night', /Fourth night/);
   // It comes from outside the window, from near by, and from outside again.
   await page.getByText('Animation', { exact: true }).click();
   const travels = page.getByLabel('Distance').first();

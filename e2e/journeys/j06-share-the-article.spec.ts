@@ -1,14 +1,14 @@
 import { restAll } from '../lib/api.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
-import { expectParts, launch, newCampaign, outline, say, sentence, stage } from '../lib/workbench.ts';
+import { beginCampaign, expectParts, launch, outline, say, sentence, stage } from '../lib/workbench.ts';
 
 test('J06 sharing at the end of an article or after 25 s, beside a modal on leaving that it never meets', async ({
-  studioPage: page,
+  memberPage: page,
   velarium,
   browser,
 }) => {
   await restAll(velarium);
-  await newCampaign(page, 'Share', /Pass it on/);
+  await beginCampaign(page, velarium, 'Share', /Pass it on/);
   await outline(page)
     .getByRole('button', { name: /^Ways to share/ })
     .click();
@@ -20,7 +20,7 @@ test('J06 sharing at the end of an article or after 25 s, beside a modal on leav
   );
   await expect(sentence(page)).toContainText('only on pages of the kind “article”');
   await launch(page);
-  await newCampaign(page, 'Leaving', /Before you go/);
+  await beginCampaign(page, velarium, 'Leaving', /Before you go/);
   await say(page, 'on leaving, on articles, only on desktops, once per session');
   await launch(page);
 

@@ -2,8 +2,8 @@ import { restAll } from '../lib/api.ts';
 import { leaveByMouse } from '../lib/gestures.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
 import {
+  beginCampaign,
   launch,
-  newCampaign,
   openCampaign,
   rehearse,
   say,
@@ -13,13 +13,13 @@ import {
 } from '../lib/workbench.ts';
 
 test('J08 basket rescue: on leaving, first everywhere, then the basket page, on a desktop only', async ({
-  studioPage: page,
+  memberPage: page,
   velarium,
   visitor,
   browser,
 }) => {
   await restAll(velarium);
-  await newCampaign(page, 'Basket', /Basket lamp/);
+  await beginCampaign(page, velarium, 'Basket', /Basket lamp/);
   await expect(page.getByText('Draft', { exact: true })).toBeVisible();
   // The template asks for a basket with something in it and for every kind of leaving.
   await expect(sentence(page)).toContainText('for visitors with at least 1 thing in the basket');

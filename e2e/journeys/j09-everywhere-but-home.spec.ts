@@ -1,15 +1,15 @@
 import { restAll } from '../lib/api.ts';
 import { leaveByMouse } from '../lib/gestures.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
-import { launch, newCampaign, openCampaign, place, say, sentence } from '../lib/workbench.ts';
+import { beginCampaign, launch, openCampaign, place, say, sentence } from '../lib/workbench.ts';
 
 test('J09 everywhere but home: 35 s of stillness or leaving, only once; from the lower left to the top', async ({
-  studioPage: page,
+  memberPage: page,
   velarium,
   browser,
 }) => {
   await restAll(velarium);
-  await newCampaign(page, 'Still there', /Corner invitation/);
+  await beginCampaign(page, velarium, 'Still there', /Corner invitation/);
   await place(page, 'lower left');
   await page.getByText('Animation', { exact: true }).click();
   const coming = page.getByRole('group', { name: 'Coming in' });

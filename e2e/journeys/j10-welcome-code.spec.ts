@@ -1,14 +1,14 @@
 import { restAll } from '../lib/api.ts';
 import { expect, test, visit } from '../lib/velarium.ts';
-import { addCondition, launch, newCampaign, say, sentence } from '../lib/workbench.ts';
+import { addCondition, beginCampaign, launch, say, sentence } from '../lib/workbench.ts';
 
 test('J10 a code that can be copied, at most 420 px wide, that closes by itself after 20 s', async ({
-  studioPage: page,
+  memberPage: page,
   velarium,
   visitor,
 }) => {
   await restAll(velarium);
-  await newCampaign(page, 'Welcome', /Welcome code/);
+  await beginCampaign(page, velarium, 'Welcome', /Welcome code/);
   await page.getByText('Size and spacing').click();
   await page.getByLabel('Never wider than').fill('420');
   await page.getByText('Way out', { exact: true }).click();

@@ -1,15 +1,15 @@
 import { restAll } from '../lib/api.ts';
 import { leaveByMouse } from '../lib/gestures.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
-import { addTrigger, launch, newCampaign, say, sentence, side, stage } from '../lib/workbench.ts';
+import { addTrigger, beginCampaign, launch, say, sentence, side, stage } from '../lib/workbench.ts';
 
 test('J11 hover or leave: whichever came first, once per session, and again after two days', async ({
-  studioPage: page,
+  memberPage: page,
   velarium,
   browser,
 }) => {
   await restAll(velarium);
-  await newCampaign(page, 'Hover', /Sky letter/);
+  await beginCampaign(page, velarium, 'Hover', /Sky letter/);
   await stage(page, 'desktop').getByRole('textbox', { name: 'Heading' }).fill('After {{page.title}}');
   await page.getByRole('button', { name: 'The box' }).click();
   await page.getByText('Way out', { exact: true }).click();

@@ -1,17 +1,17 @@
 import { restAll } from '../lib/api.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
-import { expectParts, launch, newCampaign, say, sentence, side, stage } from '../lib/workbench.ts';
+import { beginCampaign, expectParts, launch, say, sentence, side, stage } from '../lib/workbench.ts';
 
 test('J12 a door for those not signed in, wherever another campaign opens, away for three hours after a close', async ({
-  studioPage: page,
+  memberPage: page,
   velarium,
   browser,
 }) => {
   await restAll(velarium);
-  await newCampaign(page, 'The way in', /Corner invitation/);
+  await beginCampaign(page, velarium, 'The way in', /Corner invitation/);
   await say(page, 'on members’ area, after 60 minutes');
   await launch(page);
-  await newCampaign(page, 'Door', /Members’ door/);
+  await beginCampaign(page, velarium, 'Door', /Members’ door/);
   for (const [device, name] of [
     ['desktop', '420px'],
     ['phone', '358px'],

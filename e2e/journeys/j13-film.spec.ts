@@ -1,14 +1,14 @@
 import { restAll } from '../lib/api.ts';
 import { expect, test, visit } from '../lib/velarium.ts';
-import { launch, newCampaign, outline, say } from '../lib/workbench.ts';
+import { beginCampaign, launch, outline, say } from '../lib/workbench.ts';
 
 test('J13 a film three seconds after load, 60 % of the window wide, of whose host nothing loads before it is played', async ({
-  studioPage: page,
+  memberPage: page,
   velarium,
   visitor,
 }) => {
   await restAll(velarium);
-  await newCampaign(page, 'Film', /Film night/);
+  await beginCampaign(page, velarium, 'Film', /Film night/);
   await outline(page)
     .getByRole('button', { name: /^Video/ })
     .click();

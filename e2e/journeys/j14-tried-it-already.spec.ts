@@ -1,19 +1,19 @@
 import { expectAccessible } from '../lib/accessibility.ts';
 import { restAll } from '../lib/api.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
-import { addCondition, launch, newCampaign, rehearse, say, sentence } from '../lib/workbench.ts';
+import { addCondition, beginCampaign, launch, rehearse, say, sentence } from '../lib/workbench.ts';
 
 test('J14 tried it already: why it does not show, and again at once without touching real visitors', async ({
   velarium,
-  studioPage: studio,
+  memberPage: studio,
   context,
   browser,
 }) => {
   await restAll(velarium);
-  await newCampaign(studio, 'In the way', /Sky letter/);
+  await beginCampaign(studio, velarium, 'In the way', /Sky letter/);
   await say(studio, 'after 20 seconds, everywhere, on every device, every time');
   await launch(studio);
-  await newCampaign(studio, 'Before you go', /Sky letter/);
+  await beginCampaign(studio, velarium, 'Before you go', /Sky letter/);
   await say(studio, 'on leaving, on home, on every device, once');
   await addCondition(studio, 'Came from');
   await addCondition(studio, 'Signed in or not');
@@ -100,11 +100,11 @@ test('J14 tried it already: why it does not show, and again at once without touc
 
 test('what keeps a visitor out of an audience is named, and whoever tries it can pretend to be another', async ({
   velarium,
-  studioPage: studio,
+  memberPage: studio,
   context,
 }) => {
   await restAll(velarium);
-  await newCampaign(studio, 'For regulars', /Corner invitation/);
+  await beginCampaign(studio, velarium, 'For regulars', /Corner invitation/);
   await say(studio, 'at once, everywhere, on every device, every time');
   await addCondition(studio, 'Sessions so far');
   await addCondition(studio, 'Came from');

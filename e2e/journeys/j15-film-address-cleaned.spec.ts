@@ -1,14 +1,14 @@
 import { restAll } from '../lib/api.ts';
 import { expect, test, visit } from '../lib/velarium.ts';
-import { launch, newCampaign, outline, say, sentence, stage } from '../lib/workbench.ts';
+import { beginCampaign, launch, outline, say, sentence, stage } from '../lib/workbench.ts';
 
 test('J15 a film whose pasted address is cleaned, on dark green, after 7 s, on all pages, for everyone', async ({
-  studioPage: page,
+  memberPage: page,
   velarium,
   visitor,
 }) => {
   await restAll(velarium);
-  await newCampaign(page, 'Film', /Film night/);
+  await beginCampaign(page, velarium, 'Film', /Film night/);
   await outline(page)
     .getByRole('button', { name: /^Video/ })
     .click();

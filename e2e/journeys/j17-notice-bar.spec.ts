@@ -2,7 +2,7 @@ import type { Page } from '@playwright/test';
 import { restAll } from '../lib/api.ts';
 import { recordsOf } from '../lib/standins.ts';
 import { expect, newVisitor, test, type Velarium, visit } from '../lib/velarium.ts';
-import { launch, newCampaign, say, sentence } from '../lib/workbench.ts';
+import { beginCampaign, launch, newCampaign, say, sentence } from '../lib/workbench.ts';
 
 /** A bar at the top after five seconds, for which the page makes room. */
 async function launchBarThatMakesRoom(page: Page, velarium: Velarium): Promise<void> {
@@ -91,7 +91,7 @@ test('J17 a bar with a countdown for which the page makes room, at the top, at t
   await expect(after.message).toHaveCount(0);
 
   // With a form; what is answered is kept here until a service is connected, and goes to it then.
-  await newCampaign(page, 'Notice with a form', /Sky letter/);
+  await beginCampaign(page, velarium, 'Notice with a form', /Sky letter/);
   await page.getByRole('button', { name: 'The box' }).click();
   await page.getByRole('combobox', { name: 'Format' }).click();
   await page.getByRole('option', { name: 'Bar' }).click();

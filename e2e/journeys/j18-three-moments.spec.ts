@@ -2,8 +2,8 @@ import { restAll } from '../lib/api.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
 import {
   addTrigger,
+  beginCampaign,
   launch,
-  newCampaign,
   openCampaign,
   outline,
   removeTrigger,
@@ -15,12 +15,12 @@ import {
 } from '../lib/workbench.ts';
 
 test('J18 three moments on three kinds of page, and a saved block in two of them that is changed once', async ({
-  studioPage: page,
+  memberPage: page,
   velarium,
   browser,
 }) => {
   await restAll(velarium);
-  await newCampaign(page, 'Home', /Low lantern/);
+  await beginCampaign(page, velarium, 'Home', /Low lantern/);
   await outline(page).getByRole('button', { name: /^Text/ }).click();
   await page.getByRole('button', { name: 'Keep it for other campaigns' }).click();
   await page.getByRole('dialog').getByLabel('Name').fill('Promise');
@@ -29,7 +29,7 @@ test('J18 three moments on three kinds of page, and a saved block in two of them
   await say(page, 'after 12 seconds, on home, only on desktops, once');
   await launch(page);
 
-  await newCampaign(page, 'Articles', /Film night/);
+  await beginCampaign(page, velarium, 'Articles', /Film night/);
   await say(page, 'on articles, only on desktops, every time');
   const reached = await addTrigger(page, 'An element reached');
   await reached.getByRole('textbox', { name: 'Element' }).fill('.end');
@@ -37,7 +37,7 @@ test('J18 three moments on three kinds of page, and a saved block in two of them
   await expect(sentence(page)).toContainText('opens on reaching “.end” only on pages of the kind “article”');
   await launch(page);
 
-  await newCampaign(page, 'Checkout', /Corner invitation/);
+  await beginCampaign(page, velarium, 'Checkout', /Corner invitation/);
   await page.getByRole('button', { name: 'Add a block' }).click();
   await page.getByRole('dialog', { name: 'Add a block' }).getByRole('button', { name: 'Promise' }).click();
   await expect(stage(page, 'desktop').getByText('About twice a month.')).toBeVisible();

@@ -1,10 +1,10 @@
 import { restAll } from '../lib/api.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
-import { addCondition, launch, newCampaign, rehearse, say, sentence, stage } from '../lib/workbench.ts';
+import { addCondition, beginCampaign, launch, rehearse, say, sentence, stage } from '../lib/workbench.ts';
 
-test('J19 third session, from a partner', async ({ studioPage: page, velarium, visitor, browser }) => {
+test('J19 third session, from a partner', async ({ memberPage: page, velarium, visitor, browser }) => {
   await restAll(velarium);
-  await newCampaign(page, 'Partner', /Corner invitation/);
+  await beginCampaign(page, velarium, 'Partner', /Corner invitation/);
   // The text that depends on the visitor is looked at as two of them.
   const heading = stage(page, 'desktop').getByRole('textbox', { name: 'Heading' });
   await heading.fill('Welcome back, {{visitor.firstName|stargazer}}');

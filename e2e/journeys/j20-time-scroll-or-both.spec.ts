@@ -1,6 +1,6 @@
 import { restAll } from '../lib/api.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
-import { launch, newCampaign, openCampaign, outline, say, sentence, stage } from '../lib/workbench.ts';
+import { beginCampaign, launch, openCampaign, outline, say, sentence, stage } from '../lib/workbench.ts';
 
 test('J20 time, scroll or both; again the next day, but never after signing up', async ({
   studioPage: page,
@@ -21,7 +21,7 @@ test('J20 time, scroll or both; again the next day, but never after signing up',
     await site.pass(0.5);
   };
   await restAll(velarium);
-  await newCampaign(page, 'Either', /Corner invitation/);
+  await beginCampaign(page, velarium, 'Either', /Corner invitation/);
   await say(page, 'everywhere, on every device, every time');
   for (const { rule, byTime, byScroll } of cases) {
     await say(page, rule);
@@ -41,7 +41,7 @@ test('J20 time, scroll or both; again the next day, but never after signing up',
 
   await restAll(velarium);
   await page.getByRole('link', { name: 'Board', exact: true }).first().click();
-  await newCampaign(page, 'Next day', /Sky letter/);
+  await beginCampaign(page, velarium, 'Next day', /Sky letter/);
   await outline(page).getByRole('button', { name: /^Form/ }).click();
   await page.getByLabel('Words on the send button').fill('Write to me');
   await expect(stage(page, 'desktop').getByRole('button', { name: 'Write to me' })).toBeVisible();

@@ -3,10 +3,10 @@ import { flick, leaveByMouse } from '../lib/gestures.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
 import {
   addTrigger,
+  beginCampaign,
   expectParts,
   launch,
   mayComeAgain,
-  newCampaign,
   rehearse,
   removeTrigger,
   say,
@@ -14,12 +14,12 @@ import {
 } from '../lib/workbench.ts';
 
 test('J21 six hours from first sight, on phones only, whatever is reloaded', async ({
-  studioPage: page,
+  memberPage: page,
   velarium,
   browser,
 }) => {
   await restAll(velarium);
-  await newCampaign(page, 'Tonight', /Six hours/);
+  await beginCampaign(page, velarium, 'Tonight', /Six hours/);
   // Colours of its own, and the site's again in one click.
   await page.getByRole('button', { name: /^Accent/ }).click();
   await page.getByLabel('Accent as text').fill('#ffffff');

@@ -7,31 +7,18 @@ import type {
   SiteSettings,
   Trigger,
 } from '@velarium/contract';
+import { sessionOf } from './sessions.ts';
 import type { Velarium } from './velarium.ts';
 
-/** Sessions of this worker's studio, kept: signing in is limited to a few tries a minute. */
-const sessions = new Map<string, { readonly cookie: string; readonly csrfToken: string }>();
-
-async function sessionOf({ studio }: Velarium) {
-  const known = sessions.get(studio);
-  if (known) return known;
-  const response = await fetch(`${studio}/api/session`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ email: 'mara@quillonfell.example', password: 'clear-skies-tonight' }),
-  });
-  const cookie = response.headers.getSetCookie()[0]?.split(';')[0] ?? '';
-  const { csrfToken } = (await response.json()) as { csrfToken: string };
-  const made = { cookie, csrfToken };
-  sessions.set(studio, made);
-  return made;
-}
-
 async function ask<Result>(velarium: Velarium, method: string, path: string, body?: object): Promise<Result> {
-  const { cookie, csrfToken } = await sessionOf(velarium);
+  const { name, value, csrfToken } = await sessionOf(velarium);
   const response = await fetch(`${velarium.studio}/api${path}`, {
     method,
-    headers: { cookie, 'x-csrf-token': csrfToken, ...(body ? { 'content-type': 'application/json' } : {}) },
+    headers: {
+      cookie: `${name}=${value}`,
+      'x-csrf-token': csrfToken,
+      ...(body ? { 'content-type': 'application/json' } : {}),
+    },
     ...(body ? { body: JSON.stringify(body) } : {}),
   });
   if (!response.ok) throw new Error(`${method} ${path}: ${response.status} ${await response.text()}`);
@@ -73,6 +60,13 @@ export async function publish(
   };
   await saveAndPublish(velarium, { ...made, document }, of);
   return made.id;
+}
+
+/** Makes a campaign from a template, as the dialog of the Board does, and answers where its Workbench is. */
+export async function makeCampaign(velarium: Velarium, name: string, template: string): Promise<string> {
+  const [site] = await ask<{ id: string }[]>(velarium, 'GET', '/sites');
+  const { id } = await ask<Campaign>(velarium, 'POST', `/sites/${site?.id}/campaigns`, { name, template });
+  return `/sites/${site?.id}/campaigns/${id}`;
 }
 
 /** Makes a campaign that is not launched, with this rule. */

@@ -14,6 +14,7 @@ import { choosePorts } from '../../scripts/lib/ports.mjs';
 import { startWhole } from '../../scripts/lib/whole.mjs';
 import { keepPristine } from './demo-tables.ts';
 import { pagesNow } from './pages-now.ts';
+import { sessionOf } from './sessions.ts';
 
 /** A whole Velarium with the demo as it was seeded. */
 export interface Velarium {
@@ -67,7 +68,7 @@ export async function withEvidence(
 }
 
 export const test = base.extend<
-  { velarium: Velarium; studioPage: Page; visitor: BrowserContext },
+  { velarium: Velarium; memberPage: Page; studioPage: Page; visitor: BrowserContext },
   { worker: Worker; studioBrowser: StudioBrowser }
 >({
   // A whole Velarium for each worker: its database a copy of the seeded demo, its ports its own.
@@ -123,16 +124,23 @@ export const test = base.extend<
       const begin = () => browser.newContext({ viewport: { width: 1280, height: 800 } });
       let context = await begin();
       const empty = async (): Promise<boolean> => {
+        const used = context.pages();
+        // The next test begins on it: a page is dear to make.
         const page = await context.newPage();
         // A driven clock is the context's for good.
         if (await page.evaluate(() => !`${Date}`.includes('native code'))) return false;
+        await Promise.all(used.map((one) => one.close()));
         const session = await context.newCDPSession(page);
-        for (const origin of [worker.studio, worker.edge, worker.fell, worker.skerry, worker.standins])
-          await session.send('Storage.clearDataForOrigin', { origin, storageTypes: KEPT });
-        for (const one of context.pages()) await one.close();
-        await context.clearCookies();
-        await context.clearPermissions();
-        await context.unrouteAll();
+        const places = [worker.studio, worker.edge, worker.fell, worker.skerry, worker.standins];
+        await Promise.all([
+          ...places.map((origin) =>
+            session.send('Storage.clearDataForOrigin', { origin, storageTypes: KEPT }),
+          ),
+          context.clearCookies(),
+          context.clearPermissions(),
+          context.unrouteAll(),
+        ]);
+        await session.detach();
         return true;
       };
       await use({
@@ -154,6 +162,8 @@ export const test = base.extend<
     await studioBrowser.clear();
   },
 
+  page: async ({ context }, use) => use(context.pages()[0] ?? (await context.newPage())),
+
   velarium: async ({ worker, browser, studioBrowser }, use, testInfo) => {
     await worker.restore();
     await withEvidence(testInfo, { browser, worker }, () => use(worker));
@@ -162,12 +172,18 @@ export const test = base.extend<
       if (context !== studioBrowser.context() && !worker.keeps.has(context)) await context.close();
   },
 
-  /** The studio, signed in as the demo's owner, on the Board of Quillon Fell. */
-  studioPage: async ({ page, velarium }, use) => {
+  /** Signed in as the demo's owner, and nowhere yet. */
+  memberPage: async ({ page, velarium }, use) => {
     // What fades and slides is drawn again and again, and nobody looks.
     await page.emulateMedia({ reducedMotion: 'reduce' });
-    await signIn(page, velarium);
+    await bringSession(page, velarium);
     await use(page);
+  },
+
+  /** The same, on the Board of Quillon Fell. */
+  studioPage: async ({ memberPage, velarium }, use) => {
+    await goToBoard(memberPage, velarium);
+    await use(memberPage);
   },
 
   /** A fresh browser of a visitor who has never been here. */
@@ -195,31 +211,22 @@ const USER_AGENT =
 export const newVisitor = (browser: Browser, options: BrowserContextOptions = {}): Promise<BrowserContext> =>
   browser.newContext({ viewport: { width: 1280, height: 800 }, userAgent: USER_AGENT, ...options });
 
-/** Cookies of those who have signed in on this worker's studio: signing in is limited to a few tries a minute. */
-const signedIn = new Map<string, Awaited<ReturnType<BrowserContext['cookies']>>>();
+/** Signs this member in, and opens nothing yet. */
+export async function bringSession(page: Page, velarium: Velarium, email?: string): Promise<void> {
+  const { name, value } = await sessionOf(velarium, email);
+  await page.context().addCookies([{ name, value, url: velarium.studio, httpOnly: true, sameSite: 'Lax' }]);
+}
 
-/** Opens a place of the studio as this member, the Board where none is named, signing in through the form the first time. */
-export async function signIn(
-  page: Page,
-  { studio }: Velarium,
-  email = 'mara@quillonfell.example',
-  place = '/',
-): Promise<void> {
-  const key = `${studio} ${email}`;
-  const cookies = signedIn.get(key);
-  if (cookies) {
-    await page.context().addCookies(cookies);
-    await page.goto(studio + place);
-    if (place !== '/') return;
-  } else {
-    await page.goto(`${studio}/`);
-    await page.getByLabel('Mail address').fill(email);
-    await page.getByLabel('Password').fill('clear-skies-tonight');
-    await page.getByRole('button', { name: 'Sign in' }).click();
-  }
+async function goToBoard(page: Page, { studio }: Velarium): Promise<void> {
+  await page.goto(`${studio}/`);
   await expect(page.getByRole('heading', { name: 'Board' })).toBeVisible();
-  signedIn.set(key, await page.context().cookies());
-  if (!cookies && place !== '/') await page.goto(studio + place);
+}
+
+/** Opens a place of the studio as this member, the Board where none is named. */
+export async function signIn(page: Page, velarium: Velarium, email?: string, place?: string): Promise<void> {
+  await bringSession(page, velarium, email);
+  if (place) await page.goto(velarium.studio + place);
+  else await goToBoard(page, velarium);
 }
 
 /** The clock is a context's: how far tests have driven it, milliseconds. */

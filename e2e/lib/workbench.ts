@@ -1,6 +1,6 @@
 import type { Locator, Page } from '@playwright/test';
 import { TEMPLATES } from '@velarium/core';
-import { publishEverywhere } from './api.ts';
+import { makeCampaign, publishEverywhere } from './api.ts';
 import { expect, type Velarium } from './velarium.ts';
 
 /** Makes a campaign from a template through the interface and opens its Workbench. */
@@ -15,22 +15,37 @@ export async function newCampaign(page: Page, name: string, template: RegExp): P
 }
 
 /**
- * The same by a request of the page's own, without the dialog: for tests that are about something else than how a campaign begins.
+ * The same by a request, without the dialog and without the Board where none is open yet: for tests that are about something else
+ * than how a campaign begins.
  */
-export async function beginCampaign(page: Page, name: string, template: RegExp): Promise<void> {
-  const body = { name, template: TEMPLATES.find((one) => template.test(one.name))?.id };
-  await page.evaluate(async (asked) => {
-    const site = location.pathname.split('/')[2];
-    const { csrfToken } = await (await fetch('/api/session')).json();
-    const answer = await fetch(`/api/sites/${site}/campaigns`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json', 'x-csrf-token': csrfToken },
-      body: JSON.stringify(asked),
-    });
-    const { id } = await answer.json();
-    history.pushState(null, '', `/sites/${site}/campaigns/${id}`);
-    dispatchEvent(new PopStateEvent('popstate', { state: null }));
-  }, body);
+export async function beginCampaign(
+  page: Page,
+  velarium: Velarium,
+  name: string,
+  template: RegExp,
+): Promise<void> {
+  const id = TEMPLATES.find((one) => template.test(one.name))?.id ?? '';
+  await goTo(page, velarium, await makeCampaign(velarium, name, id));
+  await expect(page.getByLabel('Campaign name')).toHaveValue(name);
+}
+
+/** Goes to a place of the studio: within it where it is open, by its address where not. */
+async function goTo(page: Page, { studio }: Velarium, place: string): Promise<void> {
+  if (!page.url().startsWith(studio)) await page.goto(studio + place);
+  else
+    await page.evaluate((next) => {
+      history.pushState(null, '', next);
+      dispatchEvent(new PopStateEvent('popstate', { state: null }));
+    }, place);
+}
+
+/** Opens the Workbench of a campaign by its address. */
+export async function openWorkbench(page: Page, velarium: Velarium, name: string): Promise<void> {
+  const [campaign] = await velarium.query<{ id: string; site: string }>(
+    'SELECT id, site_id AS site FROM campaign WHERE name = $1',
+    [name],
+  );
+  await goTo(page, velarium, `/sites/${campaign?.site}/campaigns/${campaign?.id}`);
   await expect(page.getByLabel('Campaign name')).toHaveValue(name);
 }
 
