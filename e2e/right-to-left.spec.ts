@@ -1,10 +1,10 @@
 import { fileURLToPath } from 'node:url';
-import type { Page } from '@playwright/test';
+import type { Browser, Page } from '@playwright/test';
 import type { LookStyle } from '@velarium/contract';
 import { TEMPLATES } from '@velarium/core';
 import { build } from 'esbuild';
 import { deviceOptions, expectSamePicture, paintedPicture, picturesReady } from './lib/same-picture.ts';
-import { test as base, expect, newVisitor } from './lib/velarium.ts';
+import { expect, newVisitor, test, type Worker } from './lib/velarium.ts';
 
 const NOON = new Date('2026-11-25T12:00:00Z');
 const DEVICES = ['desktop', 'phone'] as const;
@@ -22,59 +22,53 @@ const BARE = `
   button, img, h1, h2, h3, p, ul, input, select, textarea, form, label, .close, .inner { outline: 2px solid #b0b !important; outline-offset: -2px !important }`;
 
 type Direction = 'ltr' | 'rtl';
+/** A page for each device and direction, which draws one template after another, in the site's Look. */
 interface Windows {
-  readonly pageFor: (device: (typeof DEVICES)[number], direction: Direction) => Page;
+  readonly pages: ReadonlyMap<string, Page>;
   readonly look: LookStyle;
 }
+let windows: Windows | undefined;
 
-/** A page for each device and direction, which draws one template after another. */
-const test = base.extend<object, { windows: Windows }>({
-  windows: [
-    async ({ browser, worker }, use) => {
-      const { outputFiles } = await build({
-        entryPoints: [fileURLToPath(new URL('lib/draw-template.ts', import.meta.url))],
-        bundle: true,
-        format: 'iife',
-        write: false,
-      });
-      const [look] = await worker.query<{ style: LookStyle }>(
-        'SELECT style FROM look WHERE is_default LIMIT 1',
+async function openWindows(browser: Browser, worker: Worker): Promise<Windows> {
+  const [kept] = windows?.pages.values() ?? [];
+  if (windows && kept && worker.keeps.has(kept.context())) return windows;
+  const { outputFiles } = await build({
+    entryPoints: [fileURLToPath(new URL('lib/draw-template.ts', import.meta.url))],
+    bundle: true,
+    format: 'iife',
+    write: false,
+  });
+  const [look] = await worker.query<{ style: LookStyle }>('SELECT style FROM look WHERE is_default LIMIT 1');
+  const pages = new Map<string, Page>();
+  for (const device of DEVICES)
+    for (const direction of ['ltr', 'rtl'] as const) {
+      const context = await newVisitor(browser, deviceOptions(device));
+      worker.keeps.add(context);
+      await context.clock.setFixedTime(NOON);
+      const page = await context.newPage();
+      await page.setContent(
+        `<!doctype html><html lang="en" dir="${direction}"><meta name="viewport" content="width=device-width"><title>Bare</title><body style="margin:0"></body></html>`,
       );
-      const pages = new Map<string, Page>();
-      for (const device of DEVICES)
-        for (const direction of ['ltr', 'rtl'] as const) {
-          const context = await newVisitor(browser, deviceOptions(device));
-          worker.keeps.add(context);
-          await context.clock.setFixedTime(NOON);
-          const page = await context.newPage();
-          await page.setContent(
-            `<!doctype html><html lang="en" dir="${direction}"><meta name="viewport" content="width=device-width"><title>Bare</title><body style="margin:0"></body></html>`,
-          );
-          await page.addScriptTag({ content: outputFiles[0]?.text ?? '' });
-          pages.set(device + direction, page);
-        }
-      await use({
-        pageFor: (device, direction) => pages.get(device + direction) as Page,
-        look: look?.style as LookStyle,
-      });
-      for (const page of pages.values()) await page.context().close();
-    },
-    { scope: 'worker' },
-  ],
-});
+      await page.addScriptTag({ content: outputFiles[0]?.text ?? '' });
+      pages.set(device + direction, page);
+    }
+  windows = { pages, look: look?.style as LookStyle };
+  return windows;
+}
 
 for (const { id, name } of TEMPLATES) {
   test(`the template ${name}, written from right to left, is its own mirror`, async ({
-    velarium,
-    windows,
+    asLeft: worker,
+    browser,
   }, testInfo) => {
+    const { pages, look } = await openWindows(browser, worker);
     const pictureIn = async (device: (typeof DEVICES)[number], direction: Direction) => {
-      const page = windows.pageFor(device, direction);
+      const page = pages.get(device + direction) as Page;
       await page.evaluate((drawing) => window.drawTemplate(drawing), {
         template: id,
-        look: windows.look,
+        look,
         device: device === 'phone' ? ('mobile' as const) : device,
-        pictureBase: velarium.edge,
+        pictureBase: worker.edge,
       });
       const message = page.locator('velarium-message');
       await expect(message.locator('.layer')).toHaveCSS('direction', direction);

@@ -1,4 +1,4 @@
-import type { BrowserContextOptions, Page } from '@playwright/test';
+import type { Browser, BrowserContextOptions, Page } from '@playwright/test';
 import type { Message } from '@velarium/contract';
 import { picturesOf, TEMPLATES } from '@velarium/core';
 import { accessibilityFaults } from './lib/accessibility.ts';
@@ -14,7 +14,8 @@ import {
   picturesReady,
   readPicture,
 } from './lib/same-picture.ts';
-import { test as base, expect, newVisitor, signIn, withEvidence } from './lib/velarium.ts';
+import { bringSession, expect, newVisitor, test, type Worker } from './lib/velarium.ts';
+import { goTo } from './lib/workbench.ts';
 
 /** A window of the studio in which every device of the stage has room at its real size. */
 const WIDE = { width: 1290, height: 1190 };
@@ -35,52 +36,39 @@ function standStill(): void {
  * editing, and a visitor's page for each device.
  */
 interface Windows {
-  /** Goes to a place of the studio. */
-  readonly stageAt: (place: string) => Promise<Page>;
+  readonly stage: Page;
   readonly visitorOn: (device: DeviceName) => Page;
 }
+let windows: Windows | undefined;
 
-const test = base.extend<{ evidence: undefined }, { windows: Windows }>({
-  evidence: [
-    ({ browser, worker }, use, testInfo) => withEvidence(testInfo, { browser, worker }, () => use(undefined)),
-    { auto: true },
-  ],
-  windows: [
-    async ({ browser, worker }, use) => {
-      // Once: of the template before, only its campaign is in the way of the next.
-      await worker.restore();
-      const keep = async (options: BrowserContextOptions) => {
-        const context = await newVisitor(browser, options);
-        worker.keeps.add(context);
-        await context.addInitScript(standStill);
-        return context;
-      };
-      const stage = await (await keep({ viewport: WIDE, reducedMotion: 'reduce' })).newPage();
-      const visitors = new Map<DeviceName, Page>();
-      for (const device of DEVICES) visitors.set(device, await newEmptied(await keep(deviceOptions(device))));
-      await use({
-        async stageAt(place) {
-          if (stage.url() === 'about:blank') {
-            await signIn(stage, worker, 'wren@quillonfell.example', place);
-            // Nothing but the window itself.
-            await stage.addStyleTag({
-              content:
-                'section[aria-label=Stage] figure [aria-hidden]{display:none} section[aria-label=Stage] figure>div{background:#fff!important;box-shadow:none!important;border-radius:0!important}',
-            });
-          } else
-            await stage.evaluate((next) => {
-              history.pushState(null, '', next);
-              dispatchEvent(new PopStateEvent('popstate', { state: null }));
-            }, place);
-          return stage;
-        },
-        visitorOn: (device) => visitors.get(device) as Page,
-      });
-      for (const page of [stage, ...visitors.values()]) await page.context().close();
-    },
-    { scope: 'worker' },
-  ],
-});
+/** The windows, and the demo as it was seeded where they are opened: of the template before, only its campaign is in the way. */
+async function openWindows(browser: Browser, worker: Worker): Promise<Windows> {
+  if (windows && worker.keeps.has(windows.stage.context())) return windows;
+  await worker.restore();
+  const keep = async (options: BrowserContextOptions) => {
+    const context = await newVisitor(browser, options);
+    worker.keeps.add(context);
+    await context.addInitScript(standStill);
+    return context;
+  };
+  const stage = await (await keep({ viewport: WIDE, reducedMotion: 'reduce' })).newPage();
+  const visitors = new Map<DeviceName, Page>();
+  for (const device of DEVICES) visitors.set(device, await newEmptied(await keep(deviceOptions(device))));
+  windows = { stage, visitorOn: (device) => visitors.get(device) as Page };
+  return windows;
+}
+
+/** Goes to a campaign's stage, of which nothing shows but the windows themselves. */
+async function showStage(stage: Page, worker: Worker, place: string): Promise<void> {
+  const isFirst = stage.url() === 'about:blank';
+  if (isFirst) await bringSession(stage, worker, 'wren@quillonfell.example');
+  await goTo(stage, worker, place);
+  if (isFirst)
+    await stage.addStyleTag({
+      content:
+        'section[aria-label=Stage] figure [aria-hidden]{display:none} section[aria-label=Stage] figure>div{background:#fff!important;box-shadow:none!important;border-radius:0!important}',
+    });
+}
 
 /** Pictures behind the words are the sheet's, and nobody tells when they are there. */
 const hasGround = (message: Message) => message.style.all.ground?.kind === 'picture';
@@ -130,14 +118,15 @@ async function expectEveryStepAccessible(stage: Page): Promise<void> {
 
 for (const { id, name, message } of TEMPLATES) {
   test(`the template ${name}: what the stage shows is what pages show, and everybody can use it`, async ({
-    worker,
-    windows,
+    asLeft: worker,
+    browser,
   }, testInfo) => {
+    const { stage, visitorOn } = await openWindows(browser, worker);
     await restAll(worker);
     const [site] = await worker.query<{ id: string }>('SELECT id FROM site ORDER BY created_at LIMIT 1');
     const campaign = await publish(worker, { template: id });
 
-    const stage = await windows.stageAt(`/sites/${site?.id}/campaigns/${campaign}`);
+    await showStage(stage, worker, `/sites/${site?.id}/campaigns/${campaign}`);
     await stage.getByRole('button', { name: /^Real size/ }).click();
     await stage.getByRole('button', { name: /^Page behind/ }).click();
     if (/\{\{(visitor|basket)/.test(JSON.stringify(message))) {
@@ -151,7 +140,7 @@ for (const { id, name, message } of TEMPLATES) {
     const pictures = { desktop, phone, tablet: await pictureOnStage(stage, 'tablet', message) };
 
     const compare = async (device: DeviceName) => {
-      const page = windows.visitorOn(device);
+      const page = visitorOn(device);
       await openEmptied(page, `${worker.fell}/about`);
       await expect(page.locator('velarium-message .card')).toBeVisible();
       await picturesReady(page);

@@ -32,8 +32,8 @@ const needed = (name: string): string => {
   return value;
 };
 
-interface Worker extends Velarium {
-  /** Browsers that outlive a test; whoever makes one closes its pages. */
+export interface Worker extends Velarium {
+  /** Browsers that outlive a test, until one comes that begins with the demo as it was seeded. */
   readonly keeps: Set<BrowserContext>;
   /** Puts the demo back as it was seeded. */
   restore(): Promise<void>;
@@ -51,7 +51,7 @@ interface StudioBrowser {
 const KEPT = 'cookies,local_storage,indexeddb,service_workers,cache_storage';
 
 /** What a failed test leaves: how far each page had come, and what the server wrote meanwhile. */
-export async function withEvidence(
+async function withEvidence(
   testInfo: TestInfo,
   { browser, worker }: { readonly browser: Browser; readonly worker: Pick<Worker, 'home'> },
   run: () => Promise<void>,
@@ -68,7 +68,7 @@ export async function withEvidence(
 }
 
 export const test = base.extend<
-  { velarium: Velarium; memberPage: Page; studioPage: Page; visitor: BrowserContext },
+  { velarium: Velarium; asLeft: Worker; memberPage: Page; studioPage: Page; visitor: BrowserContext },
   { worker: Worker; studioBrowser: StudioBrowser }
 >({
   // A whole Velarium for each worker: its database a copy of the seeded demo, its ports its own.
@@ -164,13 +164,19 @@ export const test = base.extend<
 
   page: async ({ context }, use) => use(context.pages()[0] ?? (await context.newPage())),
 
+  /** The demo as it was seeded. */
   velarium: async ({ worker, browser, studioBrowser }, use, testInfo) => {
+    for (const context of worker.keeps) await context.close();
+    worker.keeps.clear();
     await worker.restore();
     await withEvidence(testInfo, { browser, worker }, () => use(worker));
     // A visit left open would go on in the next test, and be counted there.
-    for (const context of browser.contexts())
-      if (context !== studioBrowser.context() && !worker.keeps.has(context)) await context.close();
+    for (const context of browser.contexts()) if (context !== studioBrowser.context()) await context.close();
   },
+
+  /** The same Velarium as the test before left it, with the browsers that are kept. */
+  asLeft: ({ worker, browser }, use, testInfo) =>
+    withEvidence(testInfo, { browser, worker }, () => use(worker)),
 
   /** Signed in as the demo's owner, and nowhere yet. */
   memberPage: async ({ page, velarium }, use) => {
