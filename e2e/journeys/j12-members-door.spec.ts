@@ -1,4 +1,4 @@
-import { restAll } from '../lib/api.ts';
+import { publish, restAll } from '../lib/api.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
 import { beginCampaign, expectParts, launch, say, sentence, side, stage } from '../lib/workbench.ts';
 
@@ -8,9 +8,11 @@ test('J12 a door for those not signed in, wherever another campaign opens, away 
   browser,
 }) => {
   await restAll(velarium);
-  await beginCampaign(page, velarium, 'The way in', /Corner invitation/);
-  await say(page, 'on members’ area, after 60 minutes');
-  await launch(page);
+  await publish(velarium, {
+    name: 'The way in',
+    triggers: [{ kind: 'time', seconds: 3600 }],
+    reach: { pages: { include: [{ kind: 'exact', address: '/members' }], exclude: [], follows: null } },
+  });
   await beginCampaign(page, velarium, 'Door', /Members’ door/);
   for (const [device, name] of [
     ['desktop', '420px'],

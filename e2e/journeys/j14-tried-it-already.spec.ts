@@ -1,5 +1,5 @@
 import { expectAccessible } from '../lib/accessibility.ts';
-import { restAll } from '../lib/api.ts';
+import { publish, restAll } from '../lib/api.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
 import { addCondition, beginCampaign, launch, rehearse, say, sentence } from '../lib/workbench.ts';
 
@@ -10,9 +10,11 @@ test('J14 tried it already: why it does not show, and again at once without touc
   browser,
 }) => {
   await restAll(velarium);
-  await beginCampaign(studio, velarium, 'In the way', /Sky letter/);
-  await say(studio, 'after 20 seconds, everywhere, on every device, every time');
-  await launch(studio);
+  await publish(velarium, {
+    name: 'In the way',
+    template: 'sky-letter',
+    triggers: [{ kind: 'time', seconds: 20 }],
+  });
   await beginCampaign(studio, velarium, 'Before you go', /Sky letter/);
   await say(studio, 'on leaving, on home, on every device, once');
   await addCondition(studio, 'Came from');

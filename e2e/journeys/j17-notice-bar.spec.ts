@@ -2,12 +2,12 @@ import type { Page } from '@playwright/test';
 import { restAll } from '../lib/api.ts';
 import { recordsOf } from '../lib/standins.ts';
 import { expect, newVisitor, test, type Velarium, visit } from '../lib/velarium.ts';
-import { beginCampaign, launch, newCampaign, say, sentence } from '../lib/workbench.ts';
+import { beginCampaign, launch, say, sentence } from '../lib/workbench.ts';
 
 /** A bar at the top after five seconds, for which the page makes room. */
 async function launchBarThatMakesRoom(page: Page, velarium: Velarium): Promise<void> {
   await restAll(velarium);
-  await newCampaign(page, 'Notice', /Countdown strip/);
+  await beginCampaign(page, velarium, 'Notice', /Countdown strip/);
   await page.getByText('The page behind', { exact: true }).click();
   const makesRoom = page.getByRole('switch', { name: 'Makes room for it' });
   if (!(await makesRoom.isChecked())) await makesRoom.click();
@@ -17,7 +17,7 @@ async function launchBarThatMakesRoom(page: Page, velarium: Velarium): Promise<v
 }
 
 test('J17 a bar with a countdown for which the page makes room, at the top, at the bottom, at rest; with a form, kept for a service', async ({
-  studioPage: page,
+  memberPage: page,
   velarium,
   browser,
 }) => {
@@ -124,7 +124,7 @@ test('J17 a bar with a countdown for which the page makes room, at the top, at t
 });
 
 test('a bar that opens on a page scrolled down moves nothing that is read, and what is fixed stays beside it', async ({
-  studioPage: page,
+  memberPage: page,
   velarium,
   browser,
 }) => {

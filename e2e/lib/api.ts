@@ -85,6 +85,12 @@ export async function publishEverywhere(velarium: Velarium, id: string, rule: Ru
   await saveAndPublish(velarium, await ask(velarium, 'GET', `/campaigns/${id}`), rule);
 }
 
+/** Publishes the draft of a campaign with its own rule. */
+export async function publishDraft(velarium: Velarium, id: string): Promise<void> {
+  const { revision } = await ask<Campaign>(velarium, 'GET', `/campaigns/${id}`);
+  await ask(velarium, 'POST', `/campaigns/${id}/publish`, { revision });
+}
+
 type Drafted = Pick<Campaign, 'id' | 'revision' | 'document'>;
 
 async function saveAndPublish(velarium: Velarium, drafted: Drafted, of: RuleOf): Promise<void> {
