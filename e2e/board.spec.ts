@@ -1,13 +1,13 @@
 import { expectAccessible } from './lib/accessibility.ts';
 import { publish, restAll } from './lib/api.ts';
 import { expect, test } from './lib/velarium.ts';
-import { launch, newCampaign, say } from './lib/workbench.ts';
+import { launch, newCampaign, openPlace, say } from './lib/workbench.ts';
 
 const EVERYWHERE = { pages: { include: [{ kind: 'every' as const }], exclude: [], follows: null } };
 
 test('campaigns stand by state; what wants a look is found at once; rows are roomy or close, and open in full', async ({
   velarium,
-  studioPage: page,
+  memberPage: page,
 }) => {
   await restAll(velarium);
   const end = new Date(Date.now() + 3 * 86_400_000).toISOString().slice(0, 16);
@@ -35,7 +35,7 @@ test('campaigns stand by state; what wants a look is found at once; rows are roo
     "UPDATE campaign_version SET published_at = now() - interval '8 days' WHERE campaign_id = $1",
     [unseen],
   );
-  await page.reload();
+  await openPlace(page, velarium, 'board');
   const group = (name: string) => page.getByRole('region', { name });
   await expect(group('Running').getByRole('listitem')).toHaveCount(3);
   await expect(group('Resting').getByRole('listitem')).toHaveCount(3);
@@ -44,7 +44,7 @@ test('campaigns stand by state; what wants a look is found at once; rows are roo
   await expect(group('Running').getByRole('link')).toHaveText(['Never met', 'Ends soon', 'Just begun']);
   await expect(row('Never met')).toContainText('nobody has met it for a week');
   // Worked out while nobody waits for it.
-  await expect(page.getByText(/comes after “.*” on \d+ pages/)).toBeVisible({ timeout: 15_000 });
+  await expect(page.getByText(/comes after “.*” on \d+ pages/)).toBeVisible();
 
   await page.getByRole('button', { name: '◇ 2 worth a look' }).click();
   await expect(page.getByRole('listitem')).toHaveCount(2);
@@ -97,7 +97,7 @@ test('what was just launched stands where it belongs from the first: nothing mov
   await came;
   // What the list says has been drawn.
   await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
-  await page.getByRole('menuitem', { name: 'Duplicate' }).click({ timeout: 2000 });
+  await page.getByRole('menuitem', { name: 'Duplicate' }).click({ timeout: 30_000 });
   await expect(page.getByRole('link', { name: 'Just launched, copy' })).toBeVisible();
   await page.unrouteAll({ behavior: 'ignoreErrors' });
 });

@@ -3,7 +3,7 @@ import { expect, test, visit } from './lib/velarium.ts';
 import { beginCampaign, outline, sentence } from './lib/workbench.ts';
 
 test('what is copied can be pasted where the browser has no clipboard for pages; where nothing may be copied it is said', async ({
-  studioPage: page,
+  memberPage: page,
   velarium,
 }) => {
   // As on an address without TLS.

@@ -4,11 +4,11 @@ import sharp from 'sharp';
 import { expectAccessible } from './lib/accessibility.ts';
 import { draft, publish, restAll } from './lib/api.ts';
 import { expect, test } from './lib/velarium.ts';
-import { openCampaign } from './lib/workbench.ts';
+import { openCampaign, openPlace } from './lib/workbench.ts';
 
 test('who can appear where is read by keys, each cell says why, and a page leads into a rehearsal', async ({
   velarium,
-  studioPage: page,
+  memberPage: page,
 }) => {
   await restAll(velarium);
   const tours = { kind: 'begins', address: '/night-tours' } as const;
@@ -30,7 +30,7 @@ test('who can appear where is read by keys, each cell says why, and a page leads
     },
   });
   await publish(velarium, { name: 'Everywhere', triggers: [{ kind: 'time', seconds: 30 }] });
-  await page.getByRole('link', { name: 'Coverage' }).click();
+  await openPlace(page, velarium, 'coverage');
   await expect(page.getByText(/17 pages against 2 campaigns, on a desktop/)).toBeVisible();
   const grid = page.getByRole('grid', { name: 'What can appear where' });
   await expect(grid.getByRole('columnheader', { name: 'On tours' })).toBeVisible();
@@ -97,9 +97,9 @@ test('who can appear where is read by keys, each cell says why, and a page leads
 
 test('the map says how often each campaign was met where, or would be, and is given as a table and as a picture', async ({
   velarium,
-  studioPage: page,
+  memberPage: page,
 }) => {
-  await page.getByRole('link', { name: 'Coverage' }).click();
+  await openPlace(page, velarium, 'coverage');
   const grid = page.getByRole('grid', { name: 'What can appear where' });
   const status = page.getByRole('main').getByRole('status').first();
   await expect(grid.getByRole('gridcell').first()).toBeVisible();
@@ -172,7 +172,7 @@ test('the map says how often each campaign was met where, or would be, and is gi
 
 test('what would meet, crowd or never open is found before anything is launched', async ({
   velarium,
-  studioPage: page,
+  memberPage: page,
 }) => {
   await restAll(velarium);
   const everywhere = { pages: { include: [{ kind: 'every' as const }], exclude: [], follows: null } };
@@ -190,7 +190,7 @@ test('what would meet, crowd or never open is found before anything is launched'
       limits: dates(at(3 + n), at(20 + n)),
     });
   await draft(velarium, { name: 'Last year', limits: dates('2025-12-01T00:00', '2025-12-24T00:00') });
-  await page.getByRole('link', { name: 'Season' }).click();
+  await openPlace(page, velarium, 'season');
   const meet = page.getByRole('region', { name: 'Where two meet' });
   const met = meet.getByRole('button', { name: /“Advent” and “New Year” want one place on 17 pages/ });
   await met.click();
@@ -237,7 +237,7 @@ test('what would meet, crowd or never open is found before anything is launched'
 
 test('first and last days are moved in the season, by hand and by keys, and taken back', async ({
   velarium,
-  studioPage: page,
+  memberPage: page,
 }) => {
   await restAll(velarium);
   const day = (days: number) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
@@ -262,7 +262,7 @@ test('first and last days are moved in the season, by hand and by keys, and take
         [id],
       )
       .then(([row]) => [row?.start, row?.end]);
-  await page.getByRole('link', { name: 'Season' }).click();
+  await openPlace(page, velarium, 'season');
   const last = page.getByRole('button', { name: /^Last day of Advent/ });
   const begun = (await last.getAttribute('aria-label')) ?? '';
   await last.focus();
@@ -333,7 +333,7 @@ test('first and last days are moved in the season, by hand and by keys, and take
 
 test('days that are drawn over a lane are left out and let in again; in the window of a day, hours are', async ({
   velarium,
-  studioPage: page,
+  memberPage: page,
 }) => {
   await restAll(velarium);
   const id = await draft(velarium, { name: 'Advent' });
@@ -344,7 +344,7 @@ test('days that are drawn over a lane are left out and let in again; in the wind
         [id],
       )
       .then(([row]) => row?.schedule ?? null);
-  await page.getByRole('link', { name: 'Season' }).click();
+  await openPlace(page, velarium, 'season');
   await page.getByRole('radio', { name: 'Week', exact: true }).click();
   await page.getByRole('button', { name: 'Later' }).click();
   // The address says so before it is drawn.

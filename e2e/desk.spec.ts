@@ -198,7 +198,7 @@ for (const [width, height] of [
   });
 
 test('what loads late, and what is taken back, leaves whoever types where they were', async ({
-  studioPage: page,
+  memberPage: page,
   velarium,
 }) => {
   let letIn = () => {};

@@ -89,14 +89,14 @@ test('the Workbench says in one line whom a draft would have reached, and Foreca
   await say(page, 'after 5 seconds, everywhere, on every device, once per visitor');
   await saved(page);
   const line = page.getByText(/over the last 28 days: [\d,]+ of [\d,]+ visitors would meet it/);
-  await expect(line).toBeVisible({ timeout: 20_000 });
+  await expect(line).toBeVisible();
   await expect(line).not.toContainText('Still counting');
   const reached = async () =>
     Number(/: ([\d,]+) of/.exec((await line.textContent()) ?? '')?.[1]?.replace(',', ''));
   const everywhere = await reached();
   await say(page, 'desktop only');
   await saved(page);
-  await expect.poll(reached, { timeout: 20_000 }).toBeLessThan(everywhere);
+  await expect.poll(reached).toBeLessThan(everywhere);
   await page.getByRole('link', { name: 'Forecast', exact: true }).last().click();
   await expect(page.getByText('Replayed to the last visitor.')).toBeVisible({ timeout: 40_000 });
   const row = page.getByRole('row').filter({ hasText: 'Foreseen' });
@@ -161,7 +161,7 @@ test('the Workbench says in one line whom a draft would have reached, and Foreca
   await openCampaign(page, 'Foreseen');
 
   // Launched with what was foreseen, and held against what came.
-  await expect(line).toBeVisible({ timeout: 20_000 });
+  await expect(line).toBeVisible();
   await expect(line).not.toContainText('Still counting');
   await launch(page);
   for (const [table, column] of [

@@ -1,6 +1,7 @@
 import { previewAddress, publish, restAll } from './lib/api.ts';
 import { FOREIGN, serveForeign, visitForeign } from './lib/foreign.ts';
 import { expect, test } from './lib/velarium.ts';
+import { openWorkbench } from './lib/workbench.ts';
 
 test.beforeEach(({ velarium }) => restAll(velarium));
 
@@ -341,7 +342,7 @@ test('a dialog that the page opens above a modal message has its own keys', asyn
 test('a page that scripts draw stands behind the stage as it was seen, and its own scripts do not run there', async ({
   velarium,
   visitor,
-  studioPage,
+  memberPage: studioPage,
 }) => {
   const campaign = await publish(velarium, {
     name: 'Over the planner',
@@ -350,7 +351,7 @@ test('a page that scripts draw stands behind the stage as it was seen, and its o
       pages: { include: [{ kind: 'exact', address: '/pages/application' }], exclude: [], follows: null },
     },
   });
-  await studioPage.goto(`${studioPage.url().replace(/\/board.*$/, '')}/campaigns/${campaign}`);
+  await openWorkbench(studioPage, velarium, 'Over the planner');
   await expect(studioPage.getByText(/application without its scripts/)).toBeVisible();
   await serveForeign(visitor, velarium);
   const page = await visitor.newPage();

@@ -172,7 +172,7 @@ test('a campaign is made, published, seen, answered, counted, rested and run aga
 
   await test.step('the Board’s numbers move', async () => {
     const figures = row('Letter for aurora readers').getByRole('definition');
-    await expect(figures.nth(0)).toHaveText('1', { timeout: 12_000 });
+    await expect(figures.nth(0)).toHaveText('1');
     await expect(figures.nth(1)).toHaveText('1');
     await expect(figures.nth(2)).toHaveText('1');
     // Wilson's interval of 1 in 1, from 0.2065 to 1: checked in core against a reference library.

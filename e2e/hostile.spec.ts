@@ -1,5 +1,6 @@
 import { publish, restAll } from './lib/api.ts';
 import { expect, newVisitor, test, type Velarium, visit } from './lib/velarium.ts';
+import { openPlace } from './lib/workbench.ts';
 
 /** What a page may have done to its world before the tag runs; none of it may break the page or the message. */
 const HOSTILITIES: readonly { readonly what: string; readonly deed: () => void }[] = [
@@ -198,7 +199,7 @@ test('on paper there is no message', async ({ velarium, visitor }) => {
 test('who answers where counting is blocked is counted, with the showing that was answered, and the Board stands', async ({
   velarium,
   visitor,
-  studioPage,
+  memberPage: studioPage,
 }) => {
   await restAll(velarium);
   await publish(velarium, {
@@ -215,7 +216,7 @@ test('who answers where counting is blocked is counted, with the showing that wa
   await site.page.getByRole('checkbox').check();
   await site.page.getByRole('button', { name: 'Send me the sky' }).click();
   await expect(site.dialog).toContainText('Clear skies');
-  await studioPage.reload();
+  await openPlace(studioPage, velarium, 'board');
   const row = studioPage.getByRole('listitem').filter({ hasText: 'Blocked' });
   await expect(row.getByRole('definition')).toHaveText(['1', '1', '1', /^100\.0 %/]);
 });

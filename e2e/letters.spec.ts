@@ -3,6 +3,7 @@ import { createRequire } from 'node:module';
 import { accessibilityFaults } from './lib/accessibility.ts';
 import { publish } from './lib/api.ts';
 import { expect, newVisitor, test, visit } from './lib/velarium.ts';
+import { openPlace } from './lib/workbench.ts';
 
 const FILE = createRequire(import.meta.url).resolve(
   '@fontsource-variable/nunito/files/nunito-latin-wght-normal.woff2',
@@ -10,10 +11,10 @@ const FILE = createRequire(import.meta.url).resolve(
 
 test('letters are brought to a site, a Look is set in them, and its messages open in them', async ({
   velarium,
-  studioPage: page,
+  memberPage: page,
   browser,
 }) => {
-  await page.getByRole('link', { name: 'Site', exact: true }).click();
+  await openPlace(page, velarium, 'site');
   await page.getByRole('tab', { name: 'Looks' }).click();
   await page.getByRole('button', { name: 'Change Night ridge' }).click();
   const dialog = page.getByRole('dialog', { name: 'Looks' });
@@ -72,9 +73,10 @@ test('letters are brought to a site, a Look is set in them, and its messages ope
 });
 
 test('families that pages name are taken as they name them, and what is no list of families is refused', async ({
-  studioPage: page,
+  memberPage: page,
+  velarium,
 }) => {
-  await page.getByRole('link', { name: 'Site', exact: true }).click();
+  await openPlace(page, velarium, 'site');
   await page.getByRole('tab', { name: 'Looks' }).click();
   await page.getByRole('button', { name: 'Change Ember' }).click();
   const dialog = page.getByRole('dialog', { name: 'Looks' });

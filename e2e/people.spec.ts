@@ -3,7 +3,7 @@ import { expectAccessible } from './lib/accessibility.ts';
 import { publish, restAll } from './lib/api.ts';
 import { mailTo } from './lib/standins.ts';
 import { expect, newVisitor, signIn, test, type Velarium, visit } from './lib/velarium.ts';
-import { beginCampaign, launch, outline, say } from './lib/workbench.ts';
+import { beginCampaign, launch, openPlace, outline, say } from './lib/workbench.ts';
 
 /** A visitor who opens the sky letter's form on /about, and answers it. */
 async function answer(
@@ -88,7 +88,7 @@ test('who answers is asked to confirm, confirms, is found, put right and erased;
 
 test('answers that look wrong are kept apart, looked at and let through; a file holds what the filter shows', async ({
   velarium,
-  studioPage: page,
+  memberPage: page,
   browser,
 }) => {
   await restAll(velarium);
@@ -98,7 +98,7 @@ test('answers that look wrong are kept apart, looked at and let through; a file 
     triggers: [{ kind: 'time', seconds: 1 }],
   });
   await answer(browser, velarium, 'quick@example.org', 0);
-  await page.getByRole('link', { name: 'People', exact: true }).click();
+  await openPlace(page, velarium, 'people');
   await expect(page.getByText(/are kept apart, for they look wrong/)).toBeVisible();
   await page.getByRole('button', { name: 'Look at them' }).click();
   await page.getByRole('button', { name: 'Open the answer of somebody' }).first().click();
@@ -151,7 +151,7 @@ test('a viewer reads how many answered, and nothing of whom', async ({ velarium,
 
 test('a connection that refuses is seen, mended and sent again; how mail is sent is asked before it is saved', async ({
   velarium,
-  studioPage: page,
+  memberPage: page,
   browser,
 }) => {
   await restAll(velarium);
@@ -165,7 +165,7 @@ test('a connection that refuses is seen, mended and sent again; how mail is sent
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify({ times: 1 }),
   });
-  await page.getByRole('link', { name: 'Outbox', exact: true }).click();
+  await openPlace(page, velarium, 'outbox');
   await page.getByRole('tab', { name: 'Connections' }).click();
   await page.getByRole('button', { name: 'Connect a service' }).click();
   const connect = page.getByRole('dialog', { name: 'Connect a service' });

@@ -2,6 +2,7 @@ import { chromium } from '@playwright/test';
 import { accessibilityFaults } from './lib/accessibility.ts';
 import { changeSettings, publish, restAll } from './lib/api.ts';
 import { expect, newVisitor, type SitePage, test, type Velarium, visit } from './lib/velarium.ts';
+import { openPlace } from './lib/workbench.ts';
 
 const once = { caps: [{ max: 1, per: 'ever' as const }] };
 const arm = async (velarium: Velarium) => {
@@ -190,10 +191,10 @@ test('of what the page tells, sign-in, basket and the named attributes are recor
 
 test('single events go after days that an owner says; while they are typed nothing goes', async ({
   velarium,
-  studioPage: page,
+  memberPage: page,
 }) => {
   const kept = () => velarium.query("SELECT events_kept_days AS days FROM site WHERE key = 'quillonfell2'");
-  await page.getByRole('link', { name: 'Site', exact: true }).click();
+  await openPlace(page, velarium, 'site');
   await page.getByRole('tab', { name: 'What holds here' }).click();
   const section = page.getByRole('region', { name: 'What is kept' });
   await section.getByRole('switch', { name: 'Single events go after a time' }).click();

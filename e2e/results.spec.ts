@@ -1,7 +1,7 @@
 import { expectAccessible } from './lib/accessibility.ts';
 import { publish, restAll } from './lib/api.ts';
 import { expect, newVisitor, test, visit } from './lib/velarium.ts';
-import { beginCampaign, launch, say } from './lib/workbench.ts';
+import { beginCampaign, launch, openPlace, say } from './lib/workbench.ts';
 
 test('Results say what the raw events say, of the site and of one campaign, and compare days with days', async ({
   velarium,
@@ -83,11 +83,11 @@ test('Results say what the raw events say, of the site and of one campaign, and 
 
 test('a goal is made, and reached by somebody from whom the message was withheld', async ({
   velarium,
-  studioPage: page,
+  memberPage: page,
   browser,
 }) => {
   await restAll(velarium);
-  await page.getByRole('link', { name: 'Site', exact: true }).click();
+  await openPlace(page, velarium, 'site');
   await page.getByRole('tab', { name: 'Goals' }).click();
   await page.getByRole('button', { name: 'New goal' }).click();
   const dialog = page.getByRole('dialog', { name: 'New goal' });
@@ -139,11 +139,11 @@ test('a goal is made, and reached by somebody from whom the message was withheld
 
 test('a purchase is told by the shop, with the worth of its basket, and a campaign is measured by it', async ({
   velarium,
-  studioPage: page,
+  memberPage: page,
   browser,
 }) => {
   await restAll(velarium);
-  await page.getByRole('link', { name: 'Site', exact: true }).click();
+  await openPlace(page, velarium, 'site');
   await page.getByRole('tab', { name: 'Goals' }).click();
   await page.getByRole('button', { name: 'New goal' }).click();
   const dialog = page.getByRole('dialog', { name: 'New goal' });

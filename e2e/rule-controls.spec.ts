@@ -1,7 +1,7 @@
 import { expectAccessible } from './lib/accessibility.ts';
 import { restAll } from './lib/api.ts';
 import { expect, newVisitor, test, visit } from './lib/velarium.ts';
-import { addCondition, beginCampaign, launch, sentence, side, stage } from './lib/workbench.ts';
+import { addCondition, beginCampaign, launch, openPlace, sentence, side, stage } from './lib/workbench.ts';
 
 test('the visit line: marks by key and by drag over the site’s curves, joined, and played on the stage', async ({
   memberPage: page,
@@ -265,14 +265,14 @@ test('on the Board many are labelled, rested and brought back; a campaign goes t
 });
 
 test('the site: its tag is waited for and heard, pages come by hand and from a file, a group changes everywhere, limits are set', async ({
-  studioPage: page,
+  memberPage: page,
   velarium,
   visitor,
 }) => {
   await velarium.query('UPDATE site SET last_seen_at = NULL');
   // The edge notes once a minute that it has heard of a site; told that the site has changed, it begins anew.
   await velarium.query("SELECT pg_notify('velarium_site_changed', key) FROM site");
-  await page.getByRole('link', { name: 'Site', exact: true }).click();
+  await openPlace(page, velarium, 'site');
   await expect(page.getByText('Waiting for the tag.')).toBeVisible();
   await page.getByRole('tab', { name: 'Health' }).click();
   const signs = page.getByRole('list', { name: 'Signs of health' }).getByRole('listitem');
@@ -280,7 +280,7 @@ test('the site: its tag is waited for and heard, pages come by hand and from a f
   await page.getByRole('tab', { name: 'The tag' }).click();
   const site = await visit(visitor, `${velarium.fell}/about`);
   await site.settle();
-  await expect(page.getByText(/Seen on \d+ of 17 pages/)).toBeVisible({ timeout: 12_000 });
+  await expect(page.getByText(/Seen on \d+ of 17 pages/)).toBeVisible();
   await expectAccessible(page);
 
   await page.getByRole('tab', { name: 'Health' }).click();

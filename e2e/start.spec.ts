@@ -98,7 +98,7 @@ test('a damaged lock is taken over, a busy port passed by, the data is kept; aft
   await new Promise((resolve) => blocker.close(resolve));
   child.kill('SIGKILL');
   await ended;
-  await expect.poll(processesOfHome, { timeout: 15_000 }).toEqual([]);
+  await expect.poll(processesOfHome).toEqual([]);
 });
 
 test('over the lock of a process that was killed: a database that dies is noticed and started again; interrupted, nothing is left', async () => {
@@ -111,7 +111,7 @@ test('over the lock of a process that was killed: a database that dies is notice
   const [postmaster] = readFileSync(`${home}/pg/data/postmaster.pid`, 'utf8').split('\n');
   process.kill(Number(postmaster), 'SIGKILL');
   await expect.poll(output, { timeout: 30_000 }).toContain('PostgreSQL is there again.');
-  await expect.poll(() => answers(studio), { timeout: 20_000 }).toBe(401);
+  await expect.poll(() => answers(studio)).toBe(401);
   expect(output()).toContain('PostgreSQL has ended. Starting it again …');
   child.kill('SIGINT');
   expect(await ended).toBe(0);

@@ -2,7 +2,7 @@ import type { Page } from '@playwright/test';
 import { expectAccessible } from './lib/accessibility.ts';
 import { restAll } from './lib/api.ts';
 import { bringSession, expect, newVisitor, signIn, test, visit } from './lib/velarium.ts';
-import { beginCampaign, openCampaign, saved, say, stage } from './lib/workbench.ts';
+import { beginCampaign, openCampaign, openPlace, saved, say, stage } from './lib/workbench.ts';
 
 const retitle = async (page: Page, words: string) => {
   await stage(page, 'desktop').getByRole('textbox', { name: 'Heading' }).fill(words);
@@ -92,13 +92,13 @@ test('a launch is planned, shown on the Board and called off; another comes at i
     [],
   );
   await page.getByRole('link', { name: 'Board', exact: true }).first().click();
-  await expect(row.getByText('Running')).toBeVisible({ timeout: 15_000 });
+  await expect(row.getByText('Running')).toBeVisible();
   await expect(row.getByText('edits not yet published')).toBeVisible();
 });
 
-test('several are launched together from the Board', async ({ velarium, studioPage: page }) => {
+test('several are launched together from the Board', async ({ velarium, memberPage: page }) => {
   await restAll(velarium);
-  await page.reload();
+  await openPlace(page, velarium, 'board');
   for (const name of ['Sky letter for readers', 'Summit road closed'])
     await page.getByLabel(`Choose ${name}`).check();
   await page.getByRole('button', { name: 'Launch together' }).click();

@@ -1,10 +1,10 @@
 import { expectAccessible } from './lib/accessibility.ts';
 import { publish } from './lib/api.ts';
 import { expect, test, visit } from './lib/velarium.ts';
-import { openCampaign } from './lib/workbench.ts';
+import { openCampaign, openPlace } from './lib/workbench.ts';
 
 test('a visitor who was given a code sees why a message does not show, changes nothing by it, and lets the team know', async ({
-  studioPage: page,
+  memberPage: page,
   velarium,
   visitor,
 }) => {
@@ -20,7 +20,7 @@ test('a visitor who was given a code sees why a message does not show, changes n
   await site.settle();
   await site.page.close();
 
-  await page.reload();
+  await openPlace(page, velarium, 'board');
   await openCampaign(page, 'Once and no more');
   await page.getByRole('button', { name: 'Try it' }).click();
   await page.getByRole('button', { name: 'Why did it not show? …' }).click();

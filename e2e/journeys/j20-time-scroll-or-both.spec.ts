@@ -3,7 +3,7 @@ import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
 import { beginCampaign, launch, outline, saved, say, sentence, stage } from '../lib/workbench.ts';
 
 test('J20 time, scroll or both; again the next day, but never after signing up', async ({
-  studioPage: page,
+  memberPage: page,
   velarium,
   browser,
 }) => {

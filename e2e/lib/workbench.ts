@@ -39,6 +39,12 @@ export async function goTo(page: Page, { studio }: Velarium, place: string): Pro
     }, place);
 }
 
+/** Opens a place of the demo's first site by its address. */
+export async function openPlace(page: Page, velarium: Velarium, place: string): Promise<void> {
+  const [site] = await velarium.query<{ id: string }>('SELECT id FROM site ORDER BY created_at LIMIT 1');
+  await goTo(page, velarium, `/sites/${site?.id}/${place}`);
+}
+
 /** Opens the Workbench of a campaign by its address. */
 export async function openWorkbench(page: Page, velarium: Velarium, name: string): Promise<void> {
   const [campaign] = await velarium.query<{ id: string; site: string }>(
