@@ -59,9 +59,7 @@ test('a new site’s first hour: added, heard, its pages, a Look of its own, a m
   site.tag = (await snippet.textContent()) ?? '';
   const first = await visit(visitor, `${site.origin}/`);
   await first.settle();
-  await expect(page.getByText('Seen on 1 of 1 page, last just now.')).toBeVisible({
-    timeout: 15_000,
-  });
+  await expect(page.getByText('Seen on 1 of 1 page, last just now.')).toBeVisible();
 
   await page.getByRole('tab', { name: 'Pages', exact: true }).click();
   await page.getByRole('button', { name: 'Read the pages' }).click();

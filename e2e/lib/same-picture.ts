@@ -63,7 +63,7 @@ export const picturesReady = (page: Page): Promise<unknown> =>
         ),
       ),
     undefined,
-    { timeout: 8000 },
+    { timeout: 30_000 },
   );
 
 /** Waits until the pictures that a message's sheet puts behind its words are there. */

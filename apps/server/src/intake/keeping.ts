@@ -59,6 +59,7 @@ export async function forgetEvents(db: DataSource, now: Date): Promise<void> {
        FROM pg_inherits JOIN pg_class child ON child.oid = inhrelid, counted_until
       WHERE inhparent = 'event'::regclass AND child.relname ~ '^event_[0-9]{8}$'
         AND (to_date(right(child.relname, 8), 'YYYYMMDD') + 1)::timestamp AT TIME ZONE 'UTC' <= counted_until.since
+        AND EXISTS (SELECT FROM site WHERE events_kept_days IS NOT NULL)
       ORDER BY day`,
   );
   for (const { name, day } of partitions)
