@@ -171,7 +171,6 @@ function OwnPicture({ siteId, picture, onChoose, onRemove }: OwnPictureProps) {
           label={uses > 0 ? `In use by ${picture.usedBy.join(', ')}` : `Remove ${picture.name}`}
           disabled={uses > 0}
           onClick={onRemove}
-          className="size-6"
         >
           <Trash2 size={13} aria-hidden />
         </IconButton>

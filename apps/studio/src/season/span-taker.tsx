@@ -102,7 +102,7 @@ export function SpanButton(props: SpanProps) {
         setSpan(undefined);
       }}
       trigger={
-        <IconButton label={wordsOf(props)} className="size-6 flex-none">
+        <IconButton label={wordsOf(props)} className="flex-none">
           <CalendarRange size={14} aria-hidden />
         </IconButton>
       }

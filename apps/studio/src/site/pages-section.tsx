@@ -85,7 +85,6 @@ export function PagesSection({ siteId }: { readonly siteId: string }) {
               page.source === 'visits' ? null : (
                 <IconButton
                   label={`Remove ${page.path} from the catalogue`}
-                  className="size-6"
                   onClick={() => remove.mutate(page)}
                 >
                   <Trash2 size={13} aria-hidden />

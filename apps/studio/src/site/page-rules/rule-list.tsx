@@ -55,11 +55,7 @@ export function RuleList(props: RuleListProps) {
                     {title ?? words}
                     {title && <span className="ml-2 text-xs text-soft">{words}</span>}
                   </span>
-                  <IconButton
-                    label={`Remove ${title ?? words}`}
-                    className="size-6"
-                    onClick={() => onRemove(at)}
-                  >
+                  <IconButton label={`Remove ${title ?? words}`} onClick={() => onRemove(at)}>
                     <X size={13} aria-hidden />
                   </IconButton>
                 </div>

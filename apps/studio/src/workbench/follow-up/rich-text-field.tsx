@@ -50,20 +50,10 @@ export function RichTextField({ label, value, onChange, lang, dir }: RichTextFie
           {label}
         </span>
         <div role="toolbar" aria-label={`Marks for ${label}`} className="flex">
-          <IconButton
-            label="Bold (Ctrl + B)"
-            {...keep}
-            className="size-7"
-            onClick={() => markChosenWords({ kind: 'bold' })}
-          >
+          <IconButton label="Bold (Ctrl + B)" {...keep} onClick={() => markChosenWords({ kind: 'bold' })}>
             <Bold size={14} aria-hidden />
           </IconButton>
-          <IconButton
-            label="Italic (Ctrl + I)"
-            {...keep}
-            className="size-7"
-            onClick={() => markChosenWords({ kind: 'italic' })}
-          >
+          <IconButton label="Italic (Ctrl + I)" {...keep} onClick={() => markChosenWords({ kind: 'italic' })}>
             <Italic size={14} aria-hidden />
           </IconButton>
           <LinkWords />

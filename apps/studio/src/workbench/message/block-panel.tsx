@@ -141,7 +141,7 @@ export function BlockPanel({ block }: { readonly block: Block }) {
 }
 
 const Act = ({ label, onClick, sign }: { label: string; onClick: () => void; sign: ReactNode }) => (
-  <IconButton label={label} onClick={onClick} className="size-7">
+  <IconButton label={label} onClick={onClick}>
     <span aria-hidden="true">{sign}</span>
   </IconButton>
 );

@@ -58,7 +58,7 @@ export function StepsBar() {
               { label: 'A further step, reached by a button', onSelect: () => add('other') },
             ]}
           >
-            <IconButton label="Add a step" className="size-7 border border-dashed border-line-strong">
+            <IconButton label="Add a step" className="border border-dashed border-line-strong">
               <Plus size={14} aria-hidden />
             </IconButton>
           </Menu>
@@ -66,23 +66,17 @@ export function StepsBar() {
       </fieldset>
       {canEdit && at > 0 && (
         <span className="flex">
-          <IconButton
-            label="Step before its neighbour"
-            className="size-7"
-            disabled={at <= 1}
-            onClick={() => move(-1)}
-          >
+          <IconButton label="Step before its neighbour" disabled={at <= 1} onClick={() => move(-1)}>
             <ArrowLeft size={13} aria-hidden />
           </IconButton>
           <IconButton
             label="Step after its neighbour"
-            className="size-7"
             disabled={at === message.steps.length - 1}
             onClick={() => move(1)}
           >
             <ArrowRight size={13} aria-hidden />
           </IconButton>
-          <IconButton label="Remove this step" className="size-7" onClick={remove}>
+          <IconButton label="Remove this step" onClick={remove}>
             <Trash2 size={13} aria-hidden />
           </IconButton>
         </span>

@@ -133,7 +133,7 @@ function GroupFields({ group, number, onChange }: GroupFieldsProps) {
               </details>
               <IconButton
                 label={`Remove: ${words}`}
-                className="absolute top-0.5 right-0 size-6"
+                className="absolute top-0.5 right-0"
                 onClick={() => setItem(at, null, 'remove')}
               >
                 <X size={13} aria-hidden />

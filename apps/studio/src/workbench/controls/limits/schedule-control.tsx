@@ -258,7 +258,6 @@ function Calendar({ schedule, zone, onChange }: ScheduleFieldsProps & { readonly
               {from === to ? from : `${from} to ${to}`}
               <IconButton
                 label={`Take back ${from}`}
-                className="size-6"
                 onClick={() => onChange({ blackouts: schedule.blackouts.filter((one) => one.from !== from) })}
               >
                 <X size={12} aria-hidden />

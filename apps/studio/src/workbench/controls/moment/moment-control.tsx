@@ -68,7 +68,7 @@ export function MomentControl() {
               {triggers.length > 1 && (
                 <IconButton
                   label={`Remove: ${label}`}
-                  className="absolute top-1 right-1 size-6"
+                  className="absolute top-1 right-1"
                   onClick={() => edits.remove(at)}
                 >
                   <X size={13} aria-hidden />

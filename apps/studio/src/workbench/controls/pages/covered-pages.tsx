@@ -81,14 +81,12 @@ export function CoveredPages() {
                 <span className="flex opacity-0 group-focus-within/row:opacity-100 group-hover/row:opacity-100">
                   <IconButton
                     label={`Open on ${row.page?.path ?? `everything under ${row.folder}`}`}
-                    className="size-5"
                     onClick={() => add('include', row.rule)}
                   >
                     <Plus size={12} aria-hidden />
                   </IconButton>
                   <IconButton
                     label={`Never on ${row.page?.path ?? `anything under ${row.folder}`}`}
-                    className="size-5"
                     onClick={() => add('exclude', row.rule)}
                   >
                     <Minus size={12} aria-hidden />

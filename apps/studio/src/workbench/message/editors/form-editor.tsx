@@ -158,19 +158,13 @@ export function FormEditor({ block, edit }: EditorProps<'form'>) {
                   </>
                 )}
                 <div className="flex justify-end">
-                  <IconButton
-                    label="Field up"
-                    disabled={at === 0}
-                    onClick={() => move(at, -1)}
-                    className="size-7"
-                  >
+                  <IconButton label="Field up" disabled={at === 0} onClick={() => move(at, -1)}>
                     <ArrowUp size={13} aria-hidden />
                   </IconButton>
                   <IconButton
                     label="Field down"
                     disabled={at === block.fields.length - 1}
                     onClick={() => move(at, 1)}
-                    className="size-7"
                   >
                     <ArrowDown size={13} aria-hidden />
                   </IconButton>
@@ -180,7 +174,6 @@ export function FormEditor({ block, edit }: EditorProps<'form'>) {
                     onClick={() =>
                       setFields((fields) => fields.filter(({ id }) => id !== field.id), 'field.remove')
                     }
-                    className="size-7"
                   >
                     <Trash2 size={13} aria-hidden />
                   </IconButton>

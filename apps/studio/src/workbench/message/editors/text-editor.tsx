@@ -65,20 +65,10 @@ export function TextEditor({ block, edit }: EditorProps<'text'>) {
           aria-label="Words chosen on the stage"
           className="flex items-center gap-0.5 rounded border border-line bg-sheet p-0.5"
         >
-          <IconButton
-            label="Bold (Ctrl + B)"
-            {...keep}
-            onClick={() => markChosenWords({ kind: 'bold' })}
-            className="size-7"
-          >
+          <IconButton label="Bold (Ctrl + B)" {...keep} onClick={() => markChosenWords({ kind: 'bold' })}>
             <Bold size={14} aria-hidden />
           </IconButton>
-          <IconButton
-            label="Italic (Ctrl + I)"
-            {...keep}
-            onClick={() => markChosenWords({ kind: 'italic' })}
-            className="size-7"
-          >
+          <IconButton label="Italic (Ctrl + I)" {...keep} onClick={() => markChosenWords({ kind: 'italic' })}>
             <Italic size={14} aria-hidden />
           </IconButton>
           <LinkWords />
@@ -86,7 +76,6 @@ export function TextEditor({ block, edit }: EditorProps<'text'>) {
             label="Smaller"
             {...keep}
             onClick={() => markChosenWords({ kind: 'size', size: 'small' })}
-            className="size-7"
           >
             <Type size={11} aria-hidden />
           </IconButton>
@@ -94,7 +83,6 @@ export function TextEditor({ block, edit }: EditorProps<'text'>) {
             label="Larger"
             {...keep}
             onClick={() => markChosenWords({ kind: 'size', size: 'large' })}
-            className="size-7"
           >
             <Type size={16} aria-hidden />
           </IconButton>
@@ -105,7 +93,6 @@ export function TextEditor({ block, edit }: EditorProps<'text'>) {
               label={`Colour: ${role}`}
               {...keep}
               onClick={() => markChosenWords({ kind: 'colour', colour: role })}
-              className="size-7"
             >
               <Swatch colour={palette[role]} />
             </IconButton>
@@ -163,7 +150,7 @@ export function LinkWords() {
         setNoWords(false);
       }}
       trigger={
-        <IconButton label="Link" onMouseDown={(event) => event.preventDefault()} className="size-7">
+        <IconButton label="Link" onMouseDown={(event) => event.preventDefault()}>
           <Link2 size={14} aria-hidden />
         </IconButton>
       }

@@ -25,7 +25,7 @@ export function Said({ styling, of, children }: SaidProps) {
                 : `Drop what is said for ${SCOPE_WORDS[styling.scope].toLowerCase()}`
             }
             onClick={() => styling.drop(...of)}
-            className="size-5 text-sail"
+            className="text-sail"
           >
             <Undo2 size={12} aria-hidden />
           </IconButton>
