@@ -59,3 +59,33 @@ it('a save that comes again, since its answer was lost, is the same save', async
   // What says something else is not.
   expect((await save('/b')).statusCode).toBe(409);
 });
+
+it('a launch that comes again, since its answer was lost, is the same launch', async () => {
+  const { id, document, revision } = await createCampaign(owner);
+  const saved = await owner.ask('PUT', `/campaigns/${id}/draft`, {
+    revision,
+    document: onPages(document, '/a'),
+  });
+  const launched = saved.json<Campaign>().revision;
+  const launch = (note: string) =>
+    owner.ask('POST', `/campaigns/${id}/publish`, { revision: launched, note });
+  const answers = [...(await Promise.all([launch('First'), launch('First')])), await launch('First')];
+  expect(answers.map(({ statusCode }) => statusCode)).toEqual([200, 200, 200]);
+  const notes = async () =>
+    (
+      await server.db.query(
+        "SELECT version, note FROM campaign_move WHERE campaign_id = $1 AND what = 'published' ORDER BY at",
+        [id],
+      )
+    ).map((move: { version: number; note: string }) => [move.version, move.note]);
+  expect(await notes()).toEqual([[1, 'First']]);
+  // With other words, or once it has rested, it is another.
+  await launch('Again');
+  await owner.ask('POST', `/campaigns/${id}/rest`);
+  await launch('Again');
+  expect(await notes()).toEqual([
+    [1, 'First'],
+    [2, 'Again'],
+    [3, 'Again'],
+  ]);
+});

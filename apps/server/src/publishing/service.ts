@@ -49,6 +49,22 @@ type MoveOfRow = (manager: EntityManager, row: CampaignRow) => Promise<Partial<C
 
 type Actor = { readonly workspaceId: string; readonly accountId: string; readonly name: string };
 
+/** Whether this is a launch that comes again, since its answer was lost: it has been done, and makes no second version. */
+async function isSameLaunch(
+  manager: EntityManager,
+  row: CampaignRow,
+  { lookedAt, byName, note }: { readonly lookedAt: number; readonly byName: string; readonly note: string },
+): Promise<boolean> {
+  if (row.state !== 'running' || row.publishedRevision !== lookedAt || row.revision !== lookedAt)
+    return false;
+  const [last]: { isSame: boolean }[] = await manager.query(
+    `SELECT by_name = $3 AND note = $4 AS "isSame" FROM campaign_move
+      WHERE campaign_id = $1 AND version = $2 AND what = 'published' ORDER BY at DESC LIMIT 1`,
+    [row.id, row.liveVersion, byName, note],
+  );
+  return last?.isSame ?? false;
+}
+
 /** Moves campaigns between their states and makes what the edge serves, each move in one transaction. */
 export function createPublishingService({
   db,
@@ -230,7 +246,12 @@ export function createPublishingService({
       const { workspaceId } = actor;
       // Before the turn begins: within it there is one connection, which is its own.
       const { timeZone } = await sites.get(workspaceId, await campaigns.siteOf(workspaceId, campaignId));
-      await transition(actor, campaignId, freeze(actor, timeZone, draftLookedAt(lookedAt, forecast)), note);
+      const launch = freeze(actor, timeZone, draftLookedAt(lookedAt, forecast));
+      const move: MoveOfRow = async (manager, row) =>
+        (await isSameLaunch(manager, row, { lookedAt, byName: actor.name, note }))
+          ? {}
+          : launch(manager, row);
+      await transition(actor, campaignId, move, note);
     },
 
     /**
