@@ -79,13 +79,19 @@ it('a launch that comes again, since its answer was lost, is the same launch', a
       )
     ).map((move: { version: number; note: string }) => [move.version, move.note]);
   expect(await notes()).toEqual([[1, 'First']]);
-  // With other words, or once it has rested, it is another.
+  // With other words, long after, or once it has rested, it is another, be it that it runs again.
+  await launch('Again');
+  await server.db.query("UPDATE campaign_move SET at = at - interval '11 minutes' WHERE campaign_id = $1", [
+    id,
+  ]);
   await launch('Again');
   await owner.ask('POST', `/campaigns/${id}/rest`);
+  await owner.ask('POST', `/campaigns/${id}/run`);
   await launch('Again');
   expect(await notes()).toEqual([
     [1, 'First'],
     [2, 'Again'],
     [3, 'Again'],
+    [4, 'Again'],
   ]);
 });

@@ -49,6 +49,9 @@ type MoveOfRow = (manager: EntityManager, row: CampaignRow) => Promise<Partial<C
 
 type Actor = { readonly workspaceId: string; readonly accountId: string; readonly name: string };
 
+/** How long a launch whose answer was lost may come again. */
+const SAME_LAUNCH = '10 minutes';
+
 /** Whether this is a launch that comes again, since its answer was lost: it has been done, and makes no second version. */
 async function isSameLaunch(
   manager: EntityManager,
@@ -58,8 +61,9 @@ async function isSameLaunch(
   if (row.state !== 'running' || row.publishedRevision !== lookedAt || row.revision !== lookedAt)
     return false;
   const [last]: { isSame: boolean }[] = await manager.query(
-    `SELECT by_name = $3 AND note = $4 AS "isSame" FROM campaign_move
-      WHERE campaign_id = $1 AND version = $2 AND what = 'published' ORDER BY at DESC LIMIT 1`,
+    `SELECT what = 'published' AND version = $2 AND by_name = $3 AND note = $4
+            AND at > now() - interval '${SAME_LAUNCH}' AS "isSame"
+       FROM campaign_move WHERE campaign_id = $1 ORDER BY at DESC LIMIT 1`,
     [row.id, row.liveVersion, byName, note],
   );
   return last?.isSame ?? false;
@@ -247,10 +251,12 @@ export function createPublishingService({
       // Before the turn begins: within it there is one connection, which is its own.
       const { timeZone } = await sites.get(workspaceId, await campaigns.siteOf(workspaceId, campaignId));
       const launch = freeze(actor, timeZone, draftLookedAt(lookedAt, forecast));
-      const move: MoveOfRow = async (manager, row) =>
-        (await isSameLaunch(manager, row, { lookedAt, byName: actor.name, note }))
-          ? {}
-          : launch(manager, row);
+      const move: MoveOfRow = async (manager, row) => {
+        if (!(await isSameLaunch(manager, row, { lookedAt, byName: actor.name, note })))
+          return launch(manager, row);
+        await assertAlone(manager, workspaceId);
+        return {};
+      };
       await transition(actor, campaignId, move, note);
     },
 
