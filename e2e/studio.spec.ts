@@ -3,7 +3,7 @@ import { expectAccessible } from './lib/accessibility.ts';
 import { restAll } from './lib/api.ts';
 import { mailTo } from './lib/standins.ts';
 import { bringSession, expect, signIn, test } from './lib/velarium.ts';
-import { addTrigger, beginCampaign, openWorkbench, say } from './lib/workbench.ts';
+import { addTrigger, beginCampaign, openPlace, openWorkbench, say } from './lib/workbench.ts';
 
 const open = (name: string) => async (page: Page) => {
   await page.getByRole('link', { name, exact: true }).click();
@@ -20,7 +20,7 @@ test('a wrong password is told in words; signing in leads on to where one wanted
 }) => {
   // Nobody has ever signed in here.
   const page = await visitor.newPage();
-  await page.goto(`${velarium.studio}/`);
+  await openPlace(page, velarium, 'season');
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page.getByText('write it as name@example.org')).toBeVisible();
   await page.getByLabel('Mail address').fill('mara@quillonfell.example');
@@ -28,6 +28,9 @@ test('a wrong password is told in words; signing in leads on to where one wanted
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page.getByRole('alert')).toContainText('do not belong together');
   await expectAccessible(page);
+  await page.getByLabel('Password').fill('clear-skies-tonight');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('heading', { name: 'Season' })).toBeVisible();
 });
 
 test('the Workbench does not scroll at 1280 by 800, nor at 1440 by 900', async ({

@@ -228,11 +228,10 @@ async function goToBoard(page: Page, { studio }: Velarium): Promise<void> {
   await expect(page.getByRole('heading', { name: 'Board' })).toBeVisible();
 }
 
-/** Opens a place of the studio as this member, the Board where none is named. */
-export async function signIn(page: Page, velarium: Velarium, email?: string, place?: string): Promise<void> {
+/** Opens the Board as this member. */
+export async function signIn(page: Page, velarium: Velarium, email?: string): Promise<void> {
   await bringSession(page, velarium, email);
-  if (place) await page.goto(velarium.studio + place);
-  else await goToBoard(page, velarium);
+  await goToBoard(page, velarium);
 }
 
 /** The clock is a context's: how far tests have driven it, milliseconds. */
