@@ -36,12 +36,27 @@ test('blocks are put in order by a finger, which does not scroll their list', as
 });
 
 // WCAG 2.2, 2.5.7: what is dragged can be done by presses as well.
-test('a campaign is moved in the order of its site by presses', async ({ memberPage: page, velarium }) => {
+test('a campaign is moved in the order of its site by keys and by presses, and the sentence says so', async ({
+  memberPage: page,
+  velarium,
+}) => {
   await beginCampaign(page, velarium, 'Urgent', /Corner invitation/);
   await side(page, 'Limits');
   await page.getByText('Beside other campaigns', { exact: true }).click();
   const places = page.getByRole('list', { name: 'Order of the site’s campaigns' }).getByRole('listitem');
   await expect(places.last()).toContainText('Urgent');
+  await page.getByRole('button', { name: 'Move Urgent in the order' }).focus();
+  await page.keyboard.press('Space');
+  await expect(page.getByText('Urgent is picked up.')).toBeAttached();
+  await page.keyboard.press('ArrowUp');
+  await expect(page.getByText('Urgent is at the place of Sky letter for readers.')).toBeAttached();
+  await page.keyboard.press('Space');
+  await expect(places.last()).not.toContainText('Urgent');
+  await expect(sentence(page)).toContainText('going before others with priority');
+  await page.keyboard.press('ControlOrMeta+z');
+  await expect(sentence(page)).not.toContainText('priority');
+  await expect(places.last()).toContainText('Urgent');
+
   const up = page.getByRole('button', { name: 'Move Urgent up' });
   const down = page.getByRole('button', { name: 'Move Urgent down' });
   await expect(down).toHaveAttribute('aria-disabled', 'true');

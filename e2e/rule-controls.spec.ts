@@ -187,28 +187,6 @@ test('pages by folder, group and pattern; what they cover; any address tried; wh
   await expect(site.message).toHaveCount(1);
 });
 
-test('a campaign is moved up the order of its site by keys, and the sentence says so', async ({
-  memberPage: page,
-  velarium,
-}) => {
-  await beginCampaign(page, velarium, 'Urgent', /Corner invitation/);
-  await side(page, 'Limits');
-  await page.getByText('Beside other campaigns', { exact: true }).click();
-  const places = page.getByRole('list', { name: 'Order of the site’s campaigns' }).getByRole('listitem');
-  await expect(places.last()).toContainText('Urgent');
-  const grip = page.getByRole('button', { name: 'Move Urgent in the order' });
-  await grip.focus();
-  await page.keyboard.press('Space');
-  await expect(page.getByText('Urgent is picked up.')).toBeAttached();
-  await page.keyboard.press('ArrowUp');
-  await expect(page.getByText('Urgent is at the place of Sky letter for readers.')).toBeAttached();
-  await page.keyboard.press('Space');
-  await expect(places.last()).not.toContainText('Urgent');
-  await expect(sentence(page)).toContainText('going before others with priority');
-  await page.keyboard.press('ControlOrMeta+z');
-  await expect(sentence(page)).not.toContainText('priority');
-});
-
 test('on the Board many are labelled, rested and brought back; a campaign goes to the other site and into a file', async ({
   studioPage: page,
 }) => {

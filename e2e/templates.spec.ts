@@ -15,7 +15,7 @@ import {
   readPicture,
 } from './lib/same-picture.ts';
 import { bringSession, expect, newVisitor, test, type Worker } from './lib/velarium.ts';
-import { goTo } from './lib/workbench.ts';
+import { openPlace } from './lib/workbench.ts';
 
 /** A window of the studio in which every device of the stage has room at its real size. */
 const WIDE = { width: 1290, height: 1190 };
@@ -59,10 +59,10 @@ async function openWindows(browser: Browser, worker: Worker): Promise<Windows> {
 }
 
 /** Goes to a campaign's stage, of which nothing shows but the windows themselves. */
-async function showStage(stage: Page, worker: Worker, place: string): Promise<void> {
+async function showStage(stage: Page, worker: Worker, campaign: string): Promise<void> {
   const isFirst = stage.url() === 'about:blank';
   if (isFirst) await bringSession(stage, worker, 'wren@quillonfell.example');
-  await goTo(stage, worker, place);
+  await openPlace(stage, worker, `campaigns/${campaign}`);
   if (isFirst)
     await stage.addStyleTag({
       content:
@@ -123,10 +123,9 @@ for (const { id, name, message } of TEMPLATES) {
   }, testInfo) => {
     const { stage, visitorOn } = await openWindows(browser, worker);
     await restAll(worker);
-    const [site] = await worker.query<{ id: string }>('SELECT id FROM site ORDER BY created_at LIMIT 1');
     const campaign = await publish(worker, { template: id });
 
-    await showStage(stage, worker, `/sites/${site?.id}/campaigns/${campaign}`);
+    await showStage(stage, worker, campaign);
     await stage.getByRole('button', { name: /^Real size/ }).click();
     await stage.getByRole('button', { name: /^Page behind/ }).click();
     if (/\{\{(visitor|basket)/.test(JSON.stringify(message))) {

@@ -30,7 +30,7 @@ export async function beginCampaign(
 }
 
 /** Goes to a place of the studio: within it where it is open, by its address where not. */
-export async function goTo(page: Page, { studio }: Velarium, place: string): Promise<void> {
+async function goTo(page: Page, { studio }: Velarium, place: string): Promise<void> {
   if (!page.url().startsWith(studio)) await page.goto(studio + place);
   else
     await page.evaluate((next) => {
