@@ -21,8 +21,8 @@ export default defineConfig({
     launchOptions: {
       executablePath: '/usr/bin/chromium-headless-shell',
       args: [
-        // A page lives for seconds: to make its code fast takes longer than it saves.
-        '--js-flags=--no-turbofan --no-maglev --min-semi-space-size=32',
+        // A page lives for seconds: to make its code fast takes longer than it saves, but where it replays traffic.
+        '--js-flags=--no-turbofan --invocation-count-for-maglev=2000 --min-semi-space-size=32',
         // The focus that is feigned for tests can be taken by a page behind the stage that comes at the moment of a press, where
         // that page has a process of its own.
         '--disable-site-isolation-trials',
