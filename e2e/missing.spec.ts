@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test';
+import { expectAccessible } from './lib/accessibility.ts';
 import { expect, test } from './lib/velarium.ts';
 
 const PROBLEM = {
@@ -87,6 +88,30 @@ test('a place that cannot be had anew stays as it was', async ({ studioPage: pag
     await expect(head).toBeVisible();
     await letThrough();
   }
+});
+
+test('what has been as it is for a while, and cannot be had anew, says as of when', async ({
+  studioPage: page,
+}) => {
+  const stale = page.getByRole('status').filter({ hasText: /^What you see is as of / });
+  const again = () => page.evaluate(() => window.dispatchEvent(new Event('visibilitychange')));
+  const address = /\/campaigns$/;
+  const letThrough = await withhold(page, address);
+  const asked = page.waitForResponse(address);
+  await again();
+  await asked;
+  await expect(page.getByRole('link', { name: 'Summit road closed' }).first()).toBeVisible();
+  // One that stumbles is nothing to speak of.
+  await expect(stale).toHaveCount(0);
+  await page.evaluate(() => {
+    const now = Date.now.bind(Date);
+    Date.now = () => now() + 31_000;
+  });
+  await expect(stale).toBeVisible();
+  await expectAccessible(page);
+  await letThrough();
+  await stale.getByRole('button', { name: 'Try again' }).click();
+  await expect(stale).toHaveCount(0);
 });
 
 test('a sign-out that did not happen is not taken for one', async ({ studioPage: page }) => {

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expectAccessible } from './lib/accessibility.ts';
 import { expect, test } from './lib/velarium.ts';
-import { launch, saved, say } from './lib/workbench.ts';
+import { launch, openPlace, saved, say } from './lib/workbench.ts';
 
 test('a visit is put together, played, expected of, kept, and asked again before a launch breaks it', async ({
   studioPage: page,
@@ -108,4 +108,67 @@ test('a visit is put together, played, expected of, kept, and asked again before
   await expect(expected.getByText('■ fails')).toBeVisible();
   await expect(expected.getByText(/^Held last on/)).toBeVisible();
   await expect(expected.getByText(/Friday’s tour”: “.+” has become “after 14 seconds”\.$/)).toBeVisible();
+});
+
+test('a visit that is not kept is still on the line when one comes back; one that a link leads to takes its place', async ({
+  memberPage: page,
+  velarium,
+}) => {
+  await openPlace(page, velarium, 'rehearsal');
+  const first = page.getByRole('combobox', { name: 'Page 1' });
+  const undo = page.getByRole('button', { name: 'Undo', exact: true });
+  await first.fill('/night-tours/first-light');
+  await page.getByLabel('Stays').fill('44');
+  await expect(page.getByText('0:44', { exact: true })).toBeVisible();
+
+  // An answer that does not come takes the place away, and not the visit.
+  await page.route(/\/cast\?of=drafts/, (route) => route.fulfill({ status: 500 }));
+  await page.getByRole('combobox', { name: 'Played against' }).click();
+  await page.getByRole('option', { name: 'Every draft' }).click();
+  await expect(first).toHaveCount(0);
+  await page.unroute(/\/cast\?of=drafts/);
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(page.getByLabel('Stays')).toHaveValue('44');
+
+  await page.getByRole('link', { name: 'Board', exact: true }).click();
+  await page.getByRole('link', { name: 'Rehearsal', exact: true }).click();
+  await expect(first).toHaveValue('/night-tours/first-light');
+  await page.reload();
+  await expect(page.getByLabel('Stays')).toHaveValue('44');
+  await undo.click();
+  await expect(page.getByLabel('Stays')).not.toHaveValue('44');
+  await page.getByRole('button', { name: 'Redo', exact: true }).click();
+
+  // Kept under a name, it goes by that name again, with what was changed since.
+  await page.keyboard.press('ControlOrMeta+s');
+  await page.getByRole('dialog').getByLabel('Name').fill('A slow reader');
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page).toHaveURL(/kept=/);
+  const kept = new URL(page.url()).searchParams.get('kept');
+  await page.getByLabel('Stays').fill('50');
+  await page.getByRole('link', { name: 'Board', exact: true }).click();
+  await page.getByRole('link', { name: 'Rehearsal', exact: true }).click();
+  await expect(page).toHaveURL(/kept=/);
+  await expect(page.getByText('“A slow reader”', { exact: true })).toBeVisible();
+  await expect(page.getByLabel('Stays')).toHaveValue('50');
+  // A link leads to what is kept, and Undo to what had been changed.
+  await page.getByRole('link', { name: 'Board', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Board' })).toBeVisible();
+  await openPlace(page, velarium, `rehearsal?kept=${kept}`);
+  await expect(page.getByLabel('Stays')).toHaveValue('44');
+  await undo.click();
+  await expect(page.getByLabel('Stays')).toHaveValue('50');
+
+  await page.getByRole('link', { name: 'Board', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Board' })).toBeVisible();
+  // A page that is asked for begins another, which is not kept; Undo brings back the one before, with its name.
+  await openPlace(page, velarium, 'rehearsal?page=%2Fcontact');
+  await expect(first).toHaveValue('/contact');
+  await expect(page).not.toHaveURL(/kept=|page=/);
+  await undo.click();
+  await expect(page.getByText('“A slow reader”', { exact: true })).toBeVisible();
+  await expect(page.getByLabel('Stays')).toHaveValue('50');
+  await page.getByRole('button', { name: 'More', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Begin afresh' }).click();
+  await expect(page.getByText('“A slow reader”', { exact: true })).toHaveCount(0);
 });

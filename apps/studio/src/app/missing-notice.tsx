@@ -1,22 +1,32 @@
 import { notifyManager, type QueryCache, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useSyncExternalStore } from 'react';
+import { cx } from '../ui/cx.ts';
 import { isShown, onShownChanged } from '../ui/shown-errors.ts';
+import { when } from '../ui/when.ts';
 
-/** What is asked for on this place, was not had, and is told of nowhere else. */
-const missing = (cache: QueryCache) =>
+/** What could not be had for less than this may only have stumbled. */
+const STALE_MS = 30_000;
+
+/** What is asked for on this place, failed when it was asked last, and is told of nowhere else. */
+const failed = (cache: QueryCache) =>
   cache
     .findAll({ type: 'active' })
     .filter(
-      ({ state, queryKey }) =>
-        state.status === 'error' &&
-        state.data === undefined &&
-        queryKey[0] !== 'session' &&
-        !isShown(state.error),
+      ({ state, queryKey }) => state.status === 'error' && queryKey[0] !== 'session' && !isShown(state.error),
     );
+const missing = (cache: QueryCache) => failed(cache).filter(({ state }) => state.data === undefined);
+
+/** As of when the oldest stands of what was had once and cannot be had anew, milliseconds; 0 where all is as of now. */
+function staleSince(cache: QueryCache): number {
+  const times = failed(cache)
+    .filter(({ state }) => state.data !== undefined && Date.now() - state.dataUpdatedAt > STALE_MS)
+    .map(({ state }) => state.dataUpdatedAt);
+  return times.length === 0 ? 0 : Math.min(...times);
+}
 
 /**
  * A place is put together from many answers. Where one of them does not come the rest is shown, and might be taken for all there
- * is: so that it lacks something is said, and asked for again at a press.
+ * is, or for how it is now: so that it lacks something, or since when it has not changed, is said, and asked for again at a press.
  */
 export function MissingNotice() {
   const cache = useQueryClient().getQueryCache();
@@ -30,18 +40,24 @@ export function MissingNotice() {
     [cache],
   );
   const count = useSyncExternalStore(subscribe, () => missing(cache).length);
-  if (count === 0) return null;
+  const staleMs = useSyncExternalStore(subscribe, () => staleSince(cache));
+  if (count === 0 && staleMs === 0) return null;
   return (
     <div
-      role="alert"
-      className="relative z-40 flex flex-wrap items-center justify-center gap-x-4 bg-halt px-5 py-2 text-sheet"
+      role={count > 0 ? 'alert' : 'status'}
+      className={cx(
+        'relative z-40 flex flex-wrap items-center justify-center gap-x-4 px-5 py-2 text-sheet',
+        count > 0 ? 'bg-halt' : 'bg-hold',
+      )}
     >
-      Part of this place could not be read: what you see may lack it.
+      {count > 0
+        ? 'Part of this place could not be read: what you see may lack it.'
+        : `What you see is as of ${when.format(staleMs)}: since then it could not be read anew.`}
       <button
         type="button"
         className="min-h-6 font-semibold underline underline-offset-4"
         onClick={() => {
-          for (const query of missing(cache)) void query.fetch().catch(() => {});
+          for (const query of failed(cache)) void query.fetch().catch(() => {});
         }}
       >
         Try again

@@ -32,8 +32,11 @@ export function ReachLine() {
   const revision = useSettled(useWorkbench((state) => state.revision));
   const isPaused = revision !== undefined;
   const site = useSite(siteId);
-  const { data: traffic } = useQuery({ ...trafficQuery(siteId, DAYS, SAMPLE), enabled: isPaused });
-  const { data } = useQuery({ ...castQuery(siteId, id, revision), enabled: isPaused });
+  const { data: traffic, isLoadingError: isUnread } = useQuery({
+    ...trafficQuery(siteId, DAYS, SAMPLE),
+    enabled: isPaused,
+  });
+  const { data, isLoadingError } = useQuery({ ...castQuery(siteId, id, revision), enabled: isPaused });
   const casts = useMemo(() => data && [{ key: THEN, manifest: data.manifest }], [data]);
   const replay = useReplay(
     casts,
@@ -61,7 +64,9 @@ export function ReachLine() {
         ? `over the last ${DAYS} days: ${forecastWords(own, forecast.visitors)}${isWhole ? '' : ' Still counting …'}`
         : traffic?.list.length === 0
           ? 'nothing has been recorded on this site yet.'
-          : 'replaying the site’s own visits …'}
+          : isUnread || isLoadingError || replay.hasFailed
+            ? 'the site’s visits could not be replayed.'
+            : 'replaying the site’s own visits …'}
     </p>
   );
 }

@@ -27,7 +27,7 @@ export function PeoplePage() {
   const [open, setOpen] = useState<Answer | null>(null);
   const [isKeeping, setKeeping] = useState(false);
   const { data: campaigns = [] } = useQuery(campaignsQuery(siteId));
-  const { data: counts } = useQuery({
+  const { data: counts, isLoadingError } = useQuery({
     ...answerCountsQuery(siteId, filter),
     refetchInterval: 10_000,
     placeholderData: (old) => old,
@@ -41,7 +41,8 @@ export function PeoplePage() {
         <div className="mr-auto">
           <h1 className="font-serif text-3xl">People</h1>
           <p aria-live="polite" className="text-soft">
-            {counts ? foundWords(counts.found, counts.isMore) : 'Counting …'}
+            {counts && foundWords(counts.found, counts.isMore)}
+            {!counts && (isLoadingError ? 'The answers could not be counted' : 'Counting …')}
             {counts && <span className="ml-3">{standingWords(counts.people, counts.expired)}</span>}
             {kept?.days != null && <span className="ml-3">kept for {counted(kept.days, 'day')}</span>}
           </p>

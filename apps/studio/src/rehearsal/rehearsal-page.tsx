@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { Cast, Reaction, Rehearsal, RehearsedPage, Site } from '@velarium/contract';
+import type { Cast, KeptRehearsal, Reaction, Rehearsal, RehearsedPage, Site } from '@velarium/contract';
 import {
   ASSUMED_PAGE_PIXELS,
   beginPage,
@@ -12,8 +12,8 @@ import {
   wallClock,
 } from '@velarium/core';
 import { Redo2, Undo2 } from 'lucide-react';
-import { useEffect, useMemo, useRef, useState } from 'react';
-import { useParams, useSearchParams } from 'react-router';
+import { useEffect, useMemo, useState } from 'react';
+import { useLocation, useParams, useSearchParams } from 'react-router';
 import { campaignsQuery, sitePagesQuery, staysQuery } from '../api/queries.ts';
 import { castQuery, playedQuery } from '../api/rehearsals.ts';
 import { useCommands } from '../app/commands.ts';
@@ -74,52 +74,58 @@ function Place({ site, cast, of }: PlaceProps) {
   const [search, setSearch] = useSearchParams();
   const { data: campaigns = [] } = useQuery(campaignsQuery(siteId));
   const { data: pages = [] } = useQuery(sitePagesQuery(siteId));
-  const { rehearsal, edit, load, undo, redo, canUndo, canRedo } = useRehearsal(() =>
-    beginRehearsal(beginPage(search.get('page') ?? firstPath(cast, of)), nowAt(site.timeZone)),
-  );
+  const askedPage = search.get('page');
+  const begin = () => beginRehearsal(beginPage(askedPage ?? firstPath(cast, of)), nowAt(site.timeZone));
+  // An address one comes back to, or loads again: what it asks for is on the line already.
+  const isBack = (useLocation().state as { isOnLine?: boolean } | null)?.isOnLine === true;
+  const line = useRehearsal({ siteId, begin, isAsked: askedPage !== null && !isBack });
+  const { rehearsal, visit, keptId, edit, load, undo, redo } = line;
   const [chosen, setChosen] = useState(0);
   const [isTaking, setTaking] = useState(false);
-  const setParam = (name: string, value: string | null) =>
+  const setParam = (params: Readonly<Record<string, string | null>>) =>
     setSearch(
       (old) => {
         const next = new URLSearchParams(old);
-        if (value === null) next.delete(name);
-        else next.set(name, value);
+        for (const [name, value] of Object.entries(params))
+          if (value === null) next.delete(name);
+          else next.set(name, value);
         return next;
       },
-      { replace: true },
+      { replace: true, state: { isOnLine: true } },
     );
-  const openId = search.get('kept');
-  /** The kept one that stands on the line: what is kept here is not read back over what was changed meanwhile. */
-  const onLine = useRef<string | undefined>(undefined);
+  /** The kept one that a link leads to, until it is on the line. */
+  const [linked, setLinked] = useState(isBack ? null : search.get('kept'));
+  const put = (other: Rehearsal, keptAs: string | null = null) => {
+    load(other, keptAs);
+    setChosen(0);
+  };
+  const open = (one: KeptRehearsal) => put(one.rehearsal, one.id);
   const kept = useKept({
     siteId,
     rehearsal,
-    openId,
-    onOpen: (one) => {
-      onLine.current = one?.id;
-      setParam('kept', one?.id ?? null);
-    },
-    onRead: (read) => {
-      onLine.current = undefined;
-      setParam('kept', null);
-      load(read);
-      setChosen(0);
-    },
+    openId: linked ?? keptId,
+    visit,
+    onKept: line.setKept,
+    onOpen: open,
+    onRead: put,
   });
   // Whatever becomes of a campaign, or of what is kept, is asked anew.
   const stand = Math.max(0, ...[...campaigns, ...kept.kept].map(({ updatedAt }) => Date.parse(updatedAt)));
   const { data: asked } = useQuery({ ...playedQuery(siteId, of, stand), enabled: kept.open !== undefined });
   const since = asked?.find(({ id }) => id === kept.open?.id)?.since ?? null;
-  // A link to a kept rehearsal opens it, once it is known.
-  const linked = kept.open?.id;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: only when another one is opened.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once it is known what is kept.
   useEffect(() => {
-    if (!kept.open || onLine.current === linked) return;
-    onLine.current = linked;
-    load(kept.open.rehearsal);
-    setChosen(0);
-  }, [linked]);
+    if (linked === null || !kept.isRead) return;
+    const one = kept.kept.find(({ id }) => id === linked);
+    const isOnLine = keptId === linked && JSON.stringify(rehearsal) === JSON.stringify(one?.rehearsal);
+    if (one && !isOnLine) open(one);
+    setLinked(null);
+  }, [linked, kept.isRead]);
+  // The address says what is on the line, so that it can be given to somebody.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: when another visit is on the line.
+  useEffect(() => {
+    if (linked === null) setParam({ page: null, kept: keptId });
+  }, [linked, keptId]);
 
   const nameOf = useMemo(() => {
     const names = new Map([...campaigns, ...cast.campaigns].map(({ id, name }) => [id, name]));
@@ -203,10 +209,10 @@ function Place({ site, cast, of }: PlaceProps) {
               : 'A visit, played against every campaign before anybody makes it'}
           </p>
         </div>
-        <IconButton label="Undo" disabled={!canUndo} onClick={undo}>
+        <IconButton label="Undo" disabled={!line.canUndo} onClick={undo}>
           <Undo2 size={16} aria-hidden />
         </IconButton>
-        <IconButton label="Redo" disabled={!canRedo} onClick={redo}>
+        <IconButton label="Redo" disabled={!line.canRedo} onClick={redo}>
           <Redo2 size={16} aria-hidden />
         </IconButton>
         <Select
@@ -220,7 +226,7 @@ function Place({ site, cast, of }: PlaceProps) {
               .filter(({ state }) => state !== 'archived')
               .map(({ id, name }) => ({ value: id, label: `What runs, with the draft of ${name}` })),
           ]}
-          onChange={(next) => setParam('of', next === 'live' ? null : next)}
+          onChange={(next) => setParam({ of: next === 'live' ? null : next })}
         />
         <Select
           label="Visit"
@@ -230,11 +236,19 @@ function Place({ site, cast, of }: PlaceProps) {
             { value: NEW, label: kept.kept.length === 0 ? 'None is kept yet' : 'Not kept' },
             ...kept.kept.map(({ id, name }) => ({ value: id, label: name })),
           ]}
-          onChange={(id) => setParam('kept', id === NEW ? null : id)}
+          onChange={(id) => {
+            const one = kept.kept.find((other) => other.id === id);
+            if (one) open(one);
+            else line.setKept(visit, null);
+          }}
         />
         <Menu
           items={[
             ...(canEdit ? [{ label: 'Keep under another name …', onSelect: kept.keepAs }] : []),
+            {
+              label: 'Begin afresh',
+              onSelect: () => put(begin()),
+            },
             { label: 'Export to a file', onSelect: kept.toFile },
             { label: 'Read from a file …', onSelect: kept.fromFile },
             { label: 'Take a recorded visit …', onSelect: () => setTaking(true) },
@@ -329,10 +343,7 @@ function Place({ site, cast, of }: PlaceProps) {
           onClose={() => setTaking(false)}
           onChoose={(recorded) => {
             setTaking(false);
-            onLine.current = undefined;
-            setParam('kept', null);
-            load(recorded);
-            setChosen(0);
+            put(recorded);
           }}
         />
       )}

@@ -14,37 +14,40 @@ interface KeptInput {
   readonly rehearsal: Rehearsal;
   /** The kept one that is open; `null` for one that is kept nowhere yet. */
   readonly openId: string | null;
-  readonly onOpen: (kept: KeptRehearsal | null) => void;
+  /** Which visit is on the line: another may be by the time the server has answered. */
+  readonly visit: number;
+  readonly onKept: (visit: number, keptId: string | null) => void;
+  readonly onOpen: (kept: KeptRehearsal) => void;
   readonly onRead: (rehearsal: Rehearsal) => void;
 }
 
 /** The kept rehearsals of a site: keeping, removing, and files. `node` must be somewhere on the page. */
-export function useKept({ siteId, rehearsal, openId, onOpen, onRead }: KeptInput) {
+export function useKept({ siteId, rehearsal, openId, visit, onKept, onOpen, onRead }: KeptInput) {
   const queryClient = useQueryClient();
-  const { data: kept = [] } = useQuery(rehearsalsQuery(siteId));
+  const { data: kept = [], isSuccess: isRead } = useQuery(rehearsalsQuery(siteId));
   const open = kept.find(({ id }) => id === openId);
   const [name, setName] = useState<string | null>(null);
   const refresh = () => void queryClient.invalidateQueries({ queryKey: rehearsalsQuery(siteId).queryKey });
   const save = useMutation({
-    mutationFn: ({ as, id }: { as: string; id?: string }) =>
+    mutationFn: ({ as, id }: { as: string; id?: string; of: number }) =>
       saveRehearsal(siteId, { name: as, rehearsal }, id),
-    onSuccess: (made) => {
+    onSuccess: (made, { of }) => {
       queryClient.setQueryData(rehearsalsQuery(siteId).queryKey, (old: KeptRehearsal[] = []) => [
         ...old.filter(({ id }) => id !== made.id),
         made,
       ]);
       refresh();
       setName(null);
-      onOpen(made);
+      onKept(of, made.id);
       tell(`“${made.name}” is kept, and played at every launch.`);
     },
     onError: tellProblem,
   });
   const remove = useMutation({
-    mutationFn: (one: KeptRehearsal) => removeRehearsal(siteId, one.id),
-    onSuccess: (_, one) => {
+    mutationFn: ({ one }: { one: KeptRehearsal; of: number }) => removeRehearsal(siteId, one.id),
+    onSuccess: (_, { one, of }) => {
       refresh();
-      onOpen(null);
+      onKept(of, null);
       tell(`“${one.name}” is removed.`, () =>
         saveRehearsal(siteId, { name: one.name, rehearsal: one.rehearsal }).then((made) => {
           refresh();
@@ -83,7 +86,7 @@ export function useKept({ siteId, rehearsal, openId, onOpen, onRead }: KeptInput
           className="grid gap-4"
           onSubmit={(event) => {
             event.preventDefault();
-            save.mutate({ as: name ?? '' });
+            save.mutate({ as: name ?? '', of: visit });
           }}
         >
           <Field
@@ -106,11 +109,12 @@ export function useKept({ siteId, rehearsal, openId, onOpen, onRead }: KeptInput
   );
   return {
     kept,
+    isRead,
     open,
     isBusy: save.isPending || remove.isPending,
-    keep: () => (open ? save.mutate({ as: open.name, id: open.id }) : setName('')),
+    keep: () => (open ? save.mutate({ as: open.name, id: open.id, of: visit }) : setName('')),
     keepAs: () => setName(open ? `${open.name}, again` : ''),
-    remove: () => open && remove.mutate(open),
+    remove: () => open && remove.mutate({ one: open, of: visit }),
     toFile: () => saveJson({ name: open?.name ?? 'Rehearsal', rehearsal }, 'rehearsal.json'),
     fromFile: file.choose,
     node,

@@ -2,6 +2,7 @@ import type { Campaign, CampaignDocument } from '@velarium/contract';
 import { campaignDocumentSchema } from '@velarium/contract';
 import { mergeDocuments } from '@velarium/core';
 import { z } from 'zod';
+import { forgetForTab, keepForTab, keptForTab } from '../ui/tab-memory.ts';
 import type { WorkbenchState, WorkbenchStore } from './store.ts';
 
 /** Steps of undo that outlive a reload; a browser keeps a few megabytes for a tab. */
@@ -21,14 +22,10 @@ export function keepHistory(store: WorkbenchStore): () => void {
   const keep = () => {
     const { id, canEdit, document, savedDocument, past, future } = store.getState();
     if (!canEdit || (past.length === 0 && future.length === 0)) return;
+    // Where there is no room for as many, fewer may fit.
     for (let steps = MOST_STEPS; steps > 0; steps = Math.floor(steps / 2)) {
       const kept = { document, savedDocument, past: past.slice(-steps), future: future.slice(0, steps) };
-      try {
-        sessionStorage.setItem(nameOf(id), JSON.stringify(kept));
-        return;
-      } catch {
-        // There is no room for as many; fewer may fit.
-      }
+      if (keepForTab(nameOf(id), kept)) return;
     }
   };
   addEventListener('pagehide', keep);
@@ -39,21 +36,8 @@ export function keepHistory(store: WorkbenchStore): () => void {
 export function takeKeptHistory(
   campaign: Campaign,
 ): Pick<WorkbenchState, 'document' | 'past' | 'future'> | undefined {
-  let text: string | null = null;
-  try {
-    text = sessionStorage.getItem(nameOf(campaign.id));
-    sessionStorage.removeItem(nameOf(campaign.id));
-  } catch {
-    // Storage is refused, so nothing was kept.
-  }
-  if (text === null) return undefined;
-  let written: unknown;
-  try {
-    written = JSON.parse(text);
-  } catch {
-    return undefined;
-  }
-  const read = keptSchema.safeParse(written);
+  const read = keptSchema.safeParse(keptForTab(nameOf(campaign.id)));
+  forgetForTab(nameOf(campaign.id));
   if (!read.success) return undefined;
   const { document, savedDocument, past, future } = read.data;
   const together: CampaignDocument = mergeDocuments(savedDocument, document, campaign.document).merged;

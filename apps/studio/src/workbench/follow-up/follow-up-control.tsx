@@ -24,7 +24,7 @@ function followUpWords({ confirmation, welcome, notice }: FollowUp): string {
 export function FollowUpControl({ form }: { readonly form: Pick<FormBlock, 'id' | 'fields'> }) {
   const campaignId = useWorkbench((state) => state.id);
   const canEdit = useWorkbench((state) => state.canEdit);
-  const { data } = useQuery({ ...followUpQuery(campaignId, form.id), enabled: canEdit });
+  const { data, isLoadingError } = useQuery({ ...followUpQuery(campaignId, form.id), enabled: canEdit });
   const [isOpen, setOpen] = useState(false);
   if (!canEdit) return null;
   return (
@@ -35,7 +35,9 @@ export function FollowUpControl({ form }: { readonly form: Pick<FormBlock, 'id' 
           What goes out …
         </Button>
       </div>
-      <p className="text-xs text-soft">{data ? followUpWords(data) : 'Loading …'}</p>
+      <p className="text-xs text-soft">
+        {data ? followUpWords(data) : isLoadingError ? 'What goes out could not be read.' : 'Loading …'}
+      </p>
       {isOpen && data && (
         <Suspense>
           <FollowUpDialog
