@@ -119,7 +119,7 @@ test('a visit that is not kept is still on the line when one comes back; one tha
   const undo = page.getByRole('button', { name: 'Undo', exact: true });
   await first.fill('/night-tours/first-light');
   await page.getByLabel('Stays').fill('44');
-  await expect(page.getByText('0:44', { exact: true })).toBeVisible();
+  await expect(page.getByText('0:44, 60 % deep')).toBeVisible();
 
   // An answer that does not come takes the place away, and not the visit.
   await page.route(/\/cast\?of=drafts/, (route) => route.fulfill({ status: 500 }));

@@ -67,6 +67,7 @@ export * from './look/tokens.ts';
 export * from './manifest/compile.ts';
 export * from './manifest/outdated.ts';
 export * from './manifest/page-index.ts';
+export * from './merge/is-same.ts';
 export * from './merge/merge.ts';
 export { charactersOf } from './message/characters.ts';
 export * from './message/index.ts';

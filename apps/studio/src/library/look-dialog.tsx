@@ -3,6 +3,7 @@ import type { Look, LookStyle } from '@velarium/contract';
 import { COLOUR_ROLES, SHADOWS } from '@velarium/contract/values';
 import {
   contrastRatio,
+  isSame,
   LEAST_TEXT_CONTRAST,
   lookToTokens,
   nearestPassing,
@@ -96,7 +97,7 @@ function LookEditor({ siteId, look, count, onPick }: LookEditorProps) {
   const [style, setStyle] = useState<LookStyle>(look.style);
   const refresh = () => queryClient.invalidateQueries({ queryKey: looksQuery(siteId).queryKey });
   const set = (change: Partial<LookStyle>) => setStyle((old) => ({ ...old, ...change }));
-  const isChanged = name !== look.name || JSON.stringify(style) !== JSON.stringify(look.style);
+  const isChanged = name !== look.name || !isSame(style, look.style);
   const running = campaigns?.filter(({ state }) => state === 'running').length ?? 0;
 
   const save = useMutation({

@@ -4,6 +4,7 @@ import {
   ASSUMED_PAGE_PIXELS,
   beginPage,
   beginRehearsal,
+  isSame,
   judge,
   playVisit,
   STAY_DEPTHS,
@@ -117,7 +118,7 @@ function Place({ site, cast, of }: PlaceProps) {
   useEffect(() => {
     if (linked === null || !kept.isRead) return;
     const one = kept.kept.find(({ id }) => id === linked);
-    const isOnLine = keptId === linked && JSON.stringify(rehearsal) === JSON.stringify(one?.rehearsal);
+    const isOnLine = keptId === linked && isSame(rehearsal, one?.rehearsal);
     if (one && !isOnLine) open(one);
     setLinked(null);
   }, [linked, kept.isRead]);

@@ -1,4 +1,5 @@
 import { type Rehearsal, rehearsalSchema } from '@velarium/contract';
+import { isSame } from '@velarium/core';
 import { useCallback, useEffect, useState } from 'react';
 import { z } from 'zod';
 import { keepForTab, keptForTab } from '../ui/tab-memory.ts';
@@ -91,7 +92,8 @@ export function useRehearsal({ siteId, begin, isAsked }: Arrival): RehearsalEdit
     const atMs = Date.now();
     set((old) => {
       const rehearsal = change(old.now.rehearsal);
-      if (rehearsal === old.now.rehearsal) return old;
+      // A field that is left says once more what it holds.
+      if (isSame(rehearsal, old.now.rehearsal)) return old;
       const next = { ...old.now, rehearsal };
       const isMerged = key === old.key && atMs - old.atMs < MERGE_MS && old.past.length > 0;
       return { ...(isMerged ? { ...old, now: next, future: [] } : step(old, next)), key, atMs };

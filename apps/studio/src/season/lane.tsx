@@ -2,6 +2,7 @@ import type { Schedule } from '@velarium/contract';
 import {
   type Interval,
   instantOf,
+  isSame,
   type Lane as LaneOf,
   movedSchedule,
   type ScheduleEdge,
@@ -128,7 +129,7 @@ export function Lane({ lane, schedule, window, zoom, zone, met, plannedAtMs, can
       />
     );
   const { start = null, end = null } = shown ?? {};
-  const isAsPublished = JSON.stringify(lane.live) === JSON.stringify(lane.open);
+  const isAsPublished = isSame(lane.live, lane.open);
   const moving: readonly Interval[] | null = move && [
     [start ? at(start) : window[0], end ? at(end) : window[1]],
   ];

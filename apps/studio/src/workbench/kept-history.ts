@@ -1,6 +1,6 @@
 import type { Campaign, CampaignDocument } from '@velarium/contract';
 import { campaignDocumentSchema } from '@velarium/contract';
-import { mergeDocuments } from '@velarium/core';
+import { isSame, mergeDocuments } from '@velarium/core';
 import { z } from 'zod';
 import { forgetForTab, keepForTab, keptForTab } from '../ui/tab-memory.ts';
 import type { WorkbenchState, WorkbenchStore } from './store.ts';
@@ -41,6 +41,5 @@ export function takeKeptHistory(
   if (!read.success) return undefined;
   const { document, savedDocument, past, future } = read.data;
   const together: CampaignDocument = mergeDocuments(savedDocument, document, campaign.document).merged;
-  const isSame = JSON.stringify(together) === JSON.stringify(campaign.document);
-  return { document: isSame ? campaign.document : together, past, future };
+  return { document: isSame(together, campaign.document) ? campaign.document : together, past, future };
 }

@@ -99,6 +99,18 @@ describe('undo and redo', () => {
     expect(state()).toMatchObject({ status: 'saved', past: [] });
     expect(state().document).toBe(campaign.document);
   });
+
+  it('a field that is left and says once more what it holds is no edit, and takes no redo away', () => {
+    const { state, seconds, pass } = begin();
+    seconds(300);
+    pass(5000);
+    seconds(300);
+    expect(state().past).toHaveLength(1);
+    state().undo();
+    state().editMessage((message) => ({ ...message, close: { ...message.close } }), 'seconds');
+    state().redo();
+    expect(state().document.message.close.afterSeconds).toBe(300);
+  });
 });
 
 it('a viewer’s edits change nothing', () => {

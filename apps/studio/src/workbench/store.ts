@@ -1,5 +1,5 @@
 import type { Campaign, CampaignDocument, CampaignState, Message, Rule } from '@velarium/contract';
-import { mergeDocuments } from '@velarium/core';
+import { isSame, mergeDocuments } from '@velarium/core';
 import { createContext, useContext, useDeferredValue } from 'react';
 import { createStore, type StoreApi, useStore } from 'zustand';
 
@@ -100,7 +100,8 @@ export function createWorkbenchStore(
   let lastAtMs = 0;
   return createStore<WorkbenchState>((set, get) => {
     const edit = (document: CampaignDocument, key: string) => {
-      if (!canEdit) return;
+      // A field that is left says once more what it holds.
+      if (!canEdit || isSame(document, get().document)) return;
       const isMerged = key === lastKey && now() - lastAtMs < MERGE_MS && get().past.length > 0;
       lastKey = key;
       lastAtMs = now();

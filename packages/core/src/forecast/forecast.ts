@@ -8,6 +8,7 @@ import type {
   TrafficVisitor,
 } from '@velarium/contract';
 import { DEVICES } from '@velarium/contract/values';
+import { isSame } from '../merge/is-same.ts';
 import { createPlayer } from '../rehearsal/play.ts';
 import { pairedDifference } from '../statistics/paired.ts';
 import { asVisit, staysOf, usualReactions } from './as-visit.ts';
@@ -188,6 +189,6 @@ export function manifestWithout(
   const one = manifest.campaigns.find(({ id }) => id === campaign);
   if (!one) return undefined;
   const freed = WITHOUT[part](one);
-  if (JSON.stringify(freed) === JSON.stringify(one)) return undefined;
+  if (isSame(freed, one)) return undefined;
   return { ...manifest, campaigns: manifest.campaigns.map((other) => (other === one ? freed : other)) };
 }

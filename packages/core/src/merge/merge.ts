@@ -1,3 +1,5 @@
+import { isSame } from './is-same.ts';
+
 /** A value of a document: what JSON can hold. */
 export type Value =
   | null
@@ -29,7 +31,6 @@ export function mergeDocuments<Document>(base: Document, mine: Document, theirs:
 export const changedPlaces = <Document>(before: Document, after: Document): string[] =>
   differences(before as Value, after as Value, []);
 
-const isSame = (a: Value | undefined, b: Value | undefined) => JSON.stringify(a) === JSON.stringify(b);
 const isRecord = (value: Value | undefined): value is { readonly [key: string]: Value | undefined } =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
 const isListOfThings = (value: Value | undefined): value is readonly Entry[] =>

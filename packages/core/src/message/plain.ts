@@ -1,4 +1,5 @@
 import type { Block, BlockKind, Close, Message, Motion, Styled } from '@velarium/contract';
+import { isSame } from '../merge/is-same.ts';
 
 /** Nothing said: everything is as the format and the Look say. */
 export const PLAIN_STYLE: Styled = { all: {}, tablet: {}, mobile: {} };
@@ -128,7 +129,7 @@ export function isUntouched(block: Block): boolean {
     case 'heading':
       return block.text === heading.text;
     case 'text':
-      return JSON.stringify(block.content) === JSON.stringify(text.content);
+      return isSame(block.content, text.content);
     case 'html':
       return block.markup === html.markup;
     case 'code':

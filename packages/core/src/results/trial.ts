@@ -1,4 +1,5 @@
 import type { CampaignDocument, Experiment, Moment, Trial, TrialForecast } from '@velarium/contract';
+import { isSame } from '../merge/is-same.ts';
 import { capital, counted, figure } from '../sentence/words.ts';
 import type { ConversionCounts } from '../statistics/conversion-rate.ts';
 import { daysToGo, type ExperimentVerdict, experimentVerdict } from '../statistics/experiment.ts';
@@ -125,15 +126,12 @@ type Variant = CampaignDocument['variants'][number];
 export const nextVariant = (variants: readonly Variant[]): string =>
   [...'bcdefgh'].find((letter) => variants.every(({ id }) => id !== letter)) ?? 'h';
 
-export const sameMoment = (one: Moment, other: Moment): boolean =>
-  JSON.stringify(one) === JSON.stringify(other);
-
 /** Another campaign's message as a variant, with its moment where that differs. */
 export const variantOf = (id: string, { message, rule }: CampaignDocument, present: Moment): Variant => ({
   id,
   weight: 0,
   message,
-  ...(sameMoment(rule.moment, present) ? {} : { moment: rule.moment }),
+  ...(isSame(rule.moment, present) ? {} : { moment: rule.moment }),
 });
 
 /** Shared out evenly among them and the present one, which has what is left over. */

@@ -1,5 +1,6 @@
 import type { Schedule } from '@velarium/contract';
 import { LIMITS } from '@velarium/contract/values';
+import { isSame } from '../merge/is-same.ts';
 import {
   dayNumber,
   type Interval,
@@ -71,7 +72,7 @@ const weekdayWords = (weekday: number): string =>
 
 /** As it is stored: a schedule that leaves nothing out is none. */
 const settled = (schedule: Schedule): Schedule | null =>
-  JSON.stringify({ ...schedule, zone: ALWAYS.zone }) === JSON.stringify(ALWAYS) ? null : schedule;
+  isSame({ ...schedule, zone: ALWAYS.zone }, ALWAYS) ? null : schedule;
 
 /** Offered is what changes something, and what leaves the campaign some time to run. */
 function offered(
@@ -88,7 +89,7 @@ function offered(
       typeof until === 'number' &&
       stretchesBetween(next, from, until, 'UTC').length === 0;
     const schedule = settled(next);
-    return isEmpty || JSON.stringify(schedule) === JSON.stringify(before) ? [] : [{ id, words, schedule }];
+    return isEmpty || isSame(schedule, before) ? [] : [{ id, words, schedule }];
   });
 }
 

@@ -1,4 +1,5 @@
 import type { Message, Style, Styled, StyleKey } from '@velarium/contract';
+import { isSame } from '../merge/is-same.ts';
 
 /** What each setting of a box is called, for the list of what another template takes away. */
 const STYLE_WORDS: Readonly<Partial<Record<StyleKey, string>>> = {
@@ -32,8 +33,6 @@ const STYLE_WORDS: Readonly<Partial<Record<StyleKey, string>>> = {
   own: 'CSS of your own',
 };
 const SCOPE_WORDS = { all: '', tablet: ' on a tablet', mobile: ' on a phone' } as const;
-
-const isSame = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 function styleWords(old: Styled, next: Styled): string[] {
   return (['all', 'tablet', 'mobile'] as const).flatMap((scope) => {

@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { Site, SiteSettings } from '@velarium/contract';
 import { siteSettingsSchema } from '@velarium/contract';
+import { isSame } from '@velarium/core';
 import { useState } from 'react';
 import { saveSettings, sitesQuery } from '../../api/queries.ts';
 import { useCanEdit } from '../../app/use-session.ts';
@@ -28,7 +29,7 @@ export function SettingsSection({ site }: { readonly site: Site }) {
     onError: tellProblem,
   });
   const fault = siteSettingsSchema.safeParse(settings).error?.issues[0]?.message;
-  const isChanged = JSON.stringify(settings) !== JSON.stringify(site.settings);
+  const isChanged = !isSame(settings, site.settings);
   return (
     <div className="grid max-w-2xl gap-8">
       <SiteForm site={site} />

@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type SaveSite, type Site, saveSiteSchema } from '@velarium/contract';
+import { isSame } from '@velarium/core';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { createSite, saveSite, sessionQuery, sitesQuery } from '../../api/queries.ts';
@@ -77,7 +78,7 @@ export function SiteForm({ site }: { readonly site: Site }) {
     },
     onError: tellProblem,
   });
-  const isChanged = JSON.stringify(tidy(value)) !== JSON.stringify(kept);
+  const isChanged = !isSame(tidy(value), kept);
   const isWrong = Object.keys(faultsOf(tidy(value))).length > 0;
   return (
     <form

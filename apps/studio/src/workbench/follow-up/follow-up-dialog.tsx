@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { BlockOf, FollowUp, WrittenMail } from '@velarium/contract';
 import { followUpSchema } from '@velarium/contract';
-import { languagesOf, mailIn } from '@velarium/core';
+import { isSame, languagesOf, mailIn } from '@velarium/core';
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { followUpQuery, saveFollowUp } from '../../api/deliveries.ts';
@@ -51,7 +51,7 @@ export function FollowUpDialog({ campaignId, form, followUp, onClose }: FollowUp
     isChecked && !read.success
       ? read.error.issues.find((issue) => issue.path.join('.').startsWith(path))?.message
       : undefined;
-  const isChanged = JSON.stringify(draft) !== JSON.stringify(followUp);
+  const isChanged = !isSame(draft, followUp);
   const hasMailField = form.fields.some(({ kind }) => kind === 'email');
   const save = useMutation({
     mutationFn: () => saveFollowUp(campaignId, form.id, draft),

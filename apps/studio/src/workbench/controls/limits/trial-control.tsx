@@ -4,9 +4,9 @@ import {
   counted,
   DEFAULT_TRIAL,
   evenShares,
+  isSame,
   momentWords,
   nextVariant,
-  sameMoment,
   trialForecastWords,
   variantOf,
 } from '@velarium/core';
@@ -82,7 +82,7 @@ export function TrialControl() {
               <span className="min-w-0">
                 <b className="font-medium">{variant.id.toUpperCase()}</b>
                 <span className="block truncate text-xs text-soft">
-                  {variant.moment && !sameMoment(variant.moment, moment)
+                  {variant.moment && !isSame(variant.moment, moment)
                     ? `opens ${momentWords(variant.moment)}`
                     : 'another message, at the same moment'}
                 </span>

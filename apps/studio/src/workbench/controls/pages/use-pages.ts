@@ -1,4 +1,5 @@
 import type { PageRule, Pages } from '@velarium/contract';
+import { isSame } from '@velarium/core';
 import { useWorkbench, useWorkbenchStore } from '../../store.ts';
 
 export type PageList = 'include' | 'exclude';
@@ -20,7 +21,7 @@ export function usePageEdits() {
     add: (list: PageList, rule: PageRule) =>
       edit(
         (pages) => {
-          const isThere = pages[list].some((one) => JSON.stringify(one) === JSON.stringify(rule));
+          const isThere = pages[list].some((one) => isSame(one, rule));
           // "Every page" and single pages together would make the single ones mean nothing.
           const kept = list === 'include' ? pages[list].filter(({ kind }) => kind !== 'every') : pages[list];
           return isThere ? pages : { ...pages, [list]: [...kept, rule] };
