@@ -50,9 +50,7 @@ export function MissingNotice() {
         count > 0 ? 'bg-halt' : 'bg-hold',
       )}
     >
-      {count > 0
-        ? 'Part of this place could not be read: what you see may lack it.'
-        : `What you see is as of ${when.format(staleMs)}: since then it could not be read anew.`}
+      {noticeWords(count > 0, staleMs)}
       <button
         type="button"
         className="min-h-6 font-semibold underline underline-offset-4"
@@ -64,4 +62,12 @@ export function MissingNotice() {
       </button>
     </div>
   );
+}
+
+function noticeWords(isMissing: boolean, staleMs: number): string {
+  const since = staleMs > 0 && when.format(staleMs);
+  if (!isMissing) return `What you see is as of ${since}: since then it could not be read anew.`;
+  return since
+    ? `Part of this place could not be read, and what you see is as of ${since}.`
+    : 'Part of this place could not be read: what you see may lack it.';
 }
