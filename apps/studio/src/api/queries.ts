@@ -1,4 +1,4 @@
-import { queryOptions } from '@tanstack/react-query';
+import { type QueryClient, queryOptions } from '@tanstack/react-query';
 import type {
   AccessToken,
   AddPages,
@@ -213,6 +213,18 @@ export const keptEventsQuery = (siteId: string) =>
   });
 export const keepEvents = (siteId: string, body: KeepEvents) =>
   request<void>('PUT', `/sites/${siteId}/kept-events`, body);
+/** A site as it is now, whatever has been read of it before. */
+export async function siteNow(queryClient: QueryClient, siteId: string): Promise<Site> {
+  const sites = await queryClient.fetchQuery({ ...sitesQuery, staleTime: 0 });
+  const site = sites.find(({ id }) => id === siteId);
+  if (!site) throw new Error('The site is gone: somebody has removed it.');
+  return site;
+}
+export function putSite(queryClient: QueryClient, saved: Site): void {
+  queryClient.setQueryData(sitesQuery.queryKey, (sites) =>
+    sites?.map((one) => (one.id === saved.id ? saved : one)),
+  );
+}
 export const saveSettings = (siteId: string, settings: SiteSettings) =>
   request<Site>('PUT', `/sites/${siteId}/settings`, settings);
 /** Makes a group, or changes the one with this id. */

@@ -1,9 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { Look, LookStyle } from '@velarium/contract';
+import type { Look, LookStyle, SaveLook } from '@velarium/contract';
 import { COLOUR_ROLES, SHADOWS } from '@velarium/contract/values';
 import {
   contrastRatio,
-  isSame,
   LEAST_TEXT_CONTRAST,
   lookToTokens,
   nearestPassing,
@@ -26,6 +25,7 @@ import { Segments } from '../ui/segments.tsx';
 import { Select } from '../ui/select.tsx';
 import { textOfFile } from '../ui/text-of-file.ts';
 import { tell, tellProblem } from '../ui/toast.tsx';
+import { type Changes, CONTESTED, notSavedWords, useDraft } from '../ui/use-draft.ts';
 import { useFile } from '../ui/use-file.tsx';
 import { ROLE_WORDS, Swatch } from '../workbench/message/colour-field.tsx';
 import { StageFrame } from '../workbench/stage/stage-frame.tsx';
@@ -93,16 +93,29 @@ interface LookEditorProps {
 function LookEditor({ siteId, look, count, onPick }: LookEditorProps) {
   const queryClient = useQueryClient();
   const { data: campaigns } = useQuery(campaignsQuery(siteId));
-  const [name, setName] = useState(look.name);
-  const [style, setStyle] = useState<LookStyle>(look.style);
+  const kept: SaveLook = { name: look.name, style: look.style };
+  const draft = useDraft(`look.${look.id}`, kept);
+  const { name, style } = draft.value;
+  const setStyle = (next: LookStyle) => draft.set({ name, style: next });
   const refresh = () => queryClient.invalidateQueries({ queryKey: looksQuery(siteId).queryKey });
-  const set = (change: Partial<LookStyle>) => setStyle((old) => ({ ...old, ...change }));
-  const isChanged = name !== look.name || !isSame(style, look.style);
+  const set = (change: Partial<LookStyle>) => setStyle({ ...style, ...change });
   const running = campaigns?.filter(({ state }) => state === 'running').length ?? 0;
 
   const save = useMutation({
-    mutationFn: () => saveLook(siteId, look.id, { name, style }),
-    onSuccess: () => tell(`“${name}” is saved. Every message that follows it has changed.`),
+    mutationFn: async (_: Changes<SaveLook> | null) => {
+      const looks = await queryClient.fetchQuery({ ...looksQuery(siteId), staleTime: 0 });
+      const now = looks.find(({ id }) => id === look.id) ?? look;
+      const next = draft.over({ name: now.name, style: now.style });
+      return next && saveLook(siteId, look.id, next);
+    },
+    onSuccess: (saved, sent) => {
+      if (!saved) return tell(CONTESTED);
+      queryClient.setQueryData(looksQuery(siteId).queryKey, (all) =>
+        all?.map((one) => (one.id === saved.id ? saved : one)),
+      );
+      draft.settle(sent);
+      tell(`“${saved.name}” is saved. Every message that follows it has changed.`);
+    },
     onError: tellProblem,
     onSettled: refresh,
   });
@@ -153,7 +166,12 @@ function LookEditor({ siteId, look, count, onPick }: LookEditorProps) {
   return (
     <div className="grid gap-6 lg:grid-cols-[19rem_1fr]">
       <div className="grid max-h-[58vh] max-lg:max-h-none content-start gap-3 overflow-y-auto pr-2 pl-1">
-        <Field label="Name" value={name} maxLength={80} onChange={(event) => setName(event.target.value)} />
+        <Field
+          label="Name"
+          value={name}
+          maxLength={80}
+          onChange={(event) => draft.set({ name: event.target.value, style })}
+        />
         <fieldset>
           <legend className="mb-1 text-xs">Colours by their part</legend>
           {COLOUR_ROLES.map((role) => (
@@ -248,15 +266,21 @@ function LookEditor({ siteId, look, count, onPick }: LookEditorProps) {
             ? 'No campaign is running; drafts that follow this Look change when it is saved.'
             : `${running} ${running === 1 ? 'campaign is' : 'campaigns are'} running on this site. Those that follow this Look change for visitors as soon as it is saved.`}
         </p>
+        {draft.isChanged && (
+          <p role="status" className="text-soft">
+            {notSavedWords(draft.isContested)}
+          </p>
+        )}
         <div className="flex flex-wrap gap-2">
           <Button
             tone="main"
             isBusy={save.isPending}
-            disabled={!isChanged || name.trim() === ''}
-            onClick={() => save.mutate()}
+            disabled={!draft.isChanged || name.trim() === ''}
+            onClick={() => save.mutate(draft.changes)}
           >
             Save the Look
           </Button>
+          {draft.isChanged && <Button onClick={draft.takeBack}>Take the changes back</Button>}
           <Button isBusy={copy.isPending} onClick={() => copy.mutate()}>
             Save as another
           </Button>

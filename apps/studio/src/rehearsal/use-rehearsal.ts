@@ -1,4 +1,4 @@
-import { type Rehearsal, rehearsalSchema } from '@velarium/contract';
+import { type Rehearsal, rehearsalSchema, rehearsedPageSchema } from '@velarium/contract';
 import { isSame } from '@velarium/core';
 import { useCallback, useEffect, useState } from 'react';
 import { z } from 'zod';
@@ -10,7 +10,8 @@ const MERGE_MS = 900;
 const MOST_STEPS = 20;
 
 const stepSchema = z.object({
-  rehearsal: rehearsalSchema,
+  // One that has grown too long to be kept is not lost for that.
+  rehearsal: rehearsalSchema.extend({ pages: z.array(rehearsedPageSchema).min(1) }),
   /** Which of the visits that have been on the line it belongs to. */
   visit: z.number(),
 });

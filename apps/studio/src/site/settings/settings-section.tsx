@@ -1,12 +1,11 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { Site, SiteSettings } from '@velarium/contract';
 import { siteSettingsSchema } from '@velarium/contract';
-import { isSame } from '@velarium/core';
-import { useState } from 'react';
-import { saveSettings, sitesQuery } from '../../api/queries.ts';
+import { putSite, saveSettings, siteNow } from '../../api/queries.ts';
 import { useCanEdit } from '../../app/use-session.ts';
 import { Button } from '../../ui/button.tsx';
 import { tell, tellProblem } from '../../ui/toast.tsx';
+import { type Changes, CONTESTED, notSavedWords, useDraft } from '../../ui/use-draft.ts';
 import { CountrySourceNote } from './country-source-note.tsx';
 import { KeptEvents } from './kept-events.tsx';
 import { LimitFields } from './limit-fields.tsx';
@@ -18,18 +17,23 @@ import { VisitFields } from './visit-fields.tsx';
 export function SettingsSection({ site }: { readonly site: Site }) {
   const canEdit = useCanEdit();
   const queryClient = useQueryClient();
-  const [settings, setSettings] = useState<SiteSettings>(site.settings);
-  const set = (change: Partial<SiteSettings>) => setSettings((old) => ({ ...old, ...change }));
+  const draft = useDraft(`settings.${site.id}`, site.settings);
+  const settings = draft.value;
+  const set = (change: Partial<SiteSettings>) => draft.set({ ...settings, ...change });
   const save = useMutation({
-    mutationFn: () => saveSettings(site.id, settings),
-    onSuccess: () => {
-      void queryClient.invalidateQueries({ queryKey: sitesQuery.queryKey });
+    mutationFn: async (_: Changes<SiteSettings> | null) => {
+      const next = draft.over((await siteNow(queryClient, site.id)).settings);
+      return next && saveSettings(site.id, next);
+    },
+    onSuccess: (saved, sent) => {
+      if (!saved) return tell(CONTESTED);
+      putSite(queryClient, saved);
+      draft.settle(sent);
       tell('Saved. Every page follows at its next load.');
     },
     onError: tellProblem,
   });
   const fault = siteSettingsSchema.safeParse(settings).error?.issues[0]?.message;
-  const isChanged = !isSame(settings, site.settings);
   return (
     <div className="grid max-w-2xl gap-8">
       <SiteForm site={site} />
@@ -38,7 +42,7 @@ export function SettingsSection({ site }: { readonly site: Site }) {
         className="grid gap-6"
         onSubmit={(event) => {
           event.preventDefault();
-          save.mutate();
+          save.mutate(draft.changes);
         }}
       >
         <fieldset disabled={!canEdit} className="grid gap-6">
@@ -52,14 +56,14 @@ export function SettingsSection({ site }: { readonly site: Site }) {
             <Button
               tone="main"
               type="submit"
-              disabled={!isChanged || fault !== undefined}
+              disabled={!draft.isChanged || fault !== undefined}
               isBusy={save.isPending}
             >
               Save
             </Button>
-            {isChanged && <Button onClick={() => setSettings(site.settings)}>Take the changes back</Button>}
+            {draft.isChanged && <Button onClick={draft.takeBack}>Take the changes back</Button>}
             <p role="status" className="text-soft">
-              {fault ?? (isChanged ? 'Not saved yet.' : 'All saved.')}
+              {fault ?? (draft.isChanged ? notSavedWords(draft.isContested) : 'All saved.')}
             </p>
           </div>
         )}

@@ -3,12 +3,13 @@ import { type SaveSite, type Site, saveSiteSchema } from '@velarium/contract';
 import { isSame } from '@velarium/core';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { createSite, saveSite, sessionQuery, sitesQuery } from '../../api/queries.ts';
+import { createSite, putSite, saveSite, sessionQuery, siteNow, sitesQuery } from '../../api/queries.ts';
 import { Button } from '../../ui/button.tsx';
 import { Dialog } from '../../ui/dialog.tsx';
 import { Field } from '../../ui/field.tsx';
 import { TextArea } from '../../ui/text-area.tsx';
 import { tell, tellProblem } from '../../ui/toast.tsx';
+import { type Changes, CONTESTED, notSavedWords, useDraft } from '../../ui/use-draft.ts';
 
 interface SiteFieldsProps {
   readonly value: SaveSite;
@@ -61,19 +62,25 @@ const tidy = (value: SaveSite): SaveSite => ({
   ...value,
   origins: value.origins.map((one) => one.trim().replace(/\/$/, '').toLowerCase()).filter(Boolean),
 });
+const particularsOf = ({ name, origins, timeZone }: Site): SaveSite => ({ name, origins, timeZone });
 const isOwner = (role: string | undefined) => role === 'owner';
 
 /** The site's name, addresses and time zone; the owner's to change. */
 export function SiteForm({ site }: { readonly site: Site }) {
   const queryClient = useQueryClient();
   const { data: session } = useQuery(sessionQuery);
-  const kept: SaveSite = { name: site.name, origins: site.origins, timeZone: site.timeZone };
-  const [value, setValue] = useState(kept);
+  const kept = particularsOf(site);
+  const draft = useDraft(`site.${site.id}`, kept);
+  const { value } = draft;
   const save = useMutation({
-    mutationFn: () => saveSite(site.id, tidy(value)),
-    onSuccess: (saved) => {
-      void queryClient.invalidateQueries({ queryKey: sitesQuery.queryKey });
-      setValue({ name: saved.name, origins: saved.origins, timeZone: saved.timeZone });
+    mutationFn: async (_: Changes<SaveSite> | null) => {
+      const next = draft.over(particularsOf(await siteNow(queryClient, site.id)));
+      return next && saveSite(site.id, tidy(next));
+    },
+    onSuccess: (saved, sent) => {
+      if (!saved) return tell(CONTESTED);
+      putSite(queryClient, saved);
+      draft.settle(sent);
       tell('Saved.');
     },
     onError: tellProblem,
@@ -85,22 +92,25 @@ export function SiteForm({ site }: { readonly site: Site }) {
       className="grid gap-3"
       onSubmit={(event) => {
         event.preventDefault();
-        save.mutate();
+        save.mutate(draft.changes);
       }}
     >
       <h2 className="font-serif text-xl">The site</h2>
       <fieldset disabled={!isOwner(session?.role)} className="grid gap-3">
-        <SiteFields value={value} onChange={setValue} />
+        <SiteFields value={value} onChange={draft.set} />
       </fieldset>
       {isOwner(session?.role) ? (
-        <Button
-          type="submit"
-          className="justify-self-start"
-          disabled={!isChanged || isWrong}
-          isBusy={save.isPending}
-        >
-          Save the site
-        </Button>
+        <div className="flex flex-wrap items-center gap-3">
+          <Button type="submit" disabled={!isChanged || isWrong} isBusy={save.isPending}>
+            Save the site
+          </Button>
+          {isChanged && <Button onClick={draft.takeBack}>Take the changes back</Button>}
+          {isChanged && (
+            <p role="status" className="text-soft">
+              {notSavedWords(draft.isContested)}
+            </p>
+          )}
+        </div>
       ) : (
         <p className="text-soft">Changing this takes the role owner.</p>
       )}

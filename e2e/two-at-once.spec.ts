@@ -1,0 +1,53 @@
+import { changeSettings } from './lib/api.ts';
+import { expect, test, type Velarium } from './lib/velarium.ts';
+import { openPlace } from './lib/workbench.ts';
+
+const settingsOf = async (velarium: Velarium) => {
+  const [site] = await velarium.query<{
+    settings: { sessionMinutes: number; limits: { gapSeconds: number } };
+  }>('SELECT settings FROM site ORDER BY created_at LIMIT 1');
+  return site?.settings;
+};
+
+test('what is changed of a site and not saved is still there when one comes back, and takes nothing back that another saved', async ({
+  memberPage: page,
+  velarium,
+}) => {
+  const open = async () => {
+    await page.getByRole('link', { name: 'Site', exact: true }).click();
+    await page.getByRole('tab', { name: 'What holds here' }).click();
+  };
+  const gap = page.getByLabel('Seconds between two');
+  const save = page.getByRole('button', { name: 'Save', exact: true });
+  await openPlace(page, velarium, 'board');
+  await open();
+  await gap.fill('77');
+  await expect(page.getByText('Not saved yet.', { exact: true })).toBeVisible();
+  await page.getByRole('link', { name: 'Board', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Board' })).toBeVisible();
+  await open();
+  await expect(gap).toHaveValue('77');
+
+  // Another changes something else: both are kept, though this page has not heard of it.
+  await changeSettings(velarium, { sessionMinutes: 44 });
+  await save.click();
+  await expect(page.getByText('All saved.')).toBeVisible();
+  expect(await settingsOf(velarium)).toMatchObject({ sessionMinutes: 44, limits: { gapSeconds: 77 } });
+  await expect(page.getByLabel('A session ends after')).toHaveValue('44');
+
+  // The same: it is said before anything is saved, and decided by a person.
+  const limits = (await settingsOf(velarium))?.limits;
+  await gap.fill('88');
+  await changeSettings(velarium, { limits: { ...limits, gapSeconds: 99 } as never });
+  await save.click();
+  await expect(page.getByText(/^Somebody has changed the same meanwhile\. Nothing was saved/)).toBeVisible();
+  await expect(page.getByText(/saving puts yours in its place/)).toBeVisible();
+  expect(await settingsOf(velarium)).toMatchObject({ limits: { gapSeconds: 99 } });
+  await expect(gap).toHaveValue('88');
+  await page.reload();
+  await page.getByRole('tab', { name: 'What holds here' }).click();
+  await expect(gap).toHaveValue('88');
+  await page.getByRole('button', { name: 'Take the changes back' }).click();
+  await expect(gap).toHaveValue('99');
+  await expect(page.getByText('All saved.')).toBeVisible();
+});
