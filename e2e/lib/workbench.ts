@@ -179,6 +179,12 @@ export async function rehearse(
   await saved(page);
   await page.getByRole('link', { name: 'Rehearse', exact: true }).click();
   const first = page.getByRole('combobox', { name: 'Page 1', exact: true });
+  await expect(first).toBeVisible();
+  // The visit that was rehearsed before is still on the line.
+  if (await page.getByRole('button', { name: 'Undo', exact: true }).isEnabled()) {
+    await page.getByRole('button', { name: 'More', exact: true }).click();
+    await page.getByRole('menuitem', { name: 'Begin afresh' }).click();
+  }
   await first.fill(path);
   await page.getByLabel('Stays').fill('30');
   if (on) await page.getByRole('radio', { name: on, exact: true }).check();
