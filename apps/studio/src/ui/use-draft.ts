@@ -56,12 +56,15 @@ export function useDraft<Kept extends object>(name: string, kept: Kept): Draft<K
     changes,
     isChanged: !isSame(value, kept),
     isContested: conflicts.length > 0,
-    set: (mine) => setChanges({ base: conflicts.length > 0 && changes ? changes.base : kept, mine }),
+    set: (mine) =>
+      setChanges(
+        isSame(mine, kept) ? null : { base: conflicts.length > 0 && changes ? changes.base : kept, mine },
+      ),
     takeBack: () => setChanges(null),
     over: (there) => {
       const now = merge(there);
       return now.conflicts.length > 0 && conflicts.length === 0 ? undefined : now.merged;
     },
-    settle: (sent) => setChanges((now) => (now === sent ? null : now)),
+    settle: (sent) => setChanges((now) => (isSame(now, sent) ? null : now)),
   };
 }
