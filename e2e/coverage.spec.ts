@@ -92,7 +92,10 @@ test('who can appear where is read by keys, each cell says why, and a page leads
   await page.getByRole('searchbox', { name: 'Find a page' }).fill('first-light');
   await chosen.getByRole('link', { name: 'Rehearse a visit to this page' }).click();
   await expect(page).toHaveURL(/rehearsal\?of=live/);
-  await expect(page.getByRole('combobox', { name: 'Page 1' })).toHaveValue('/night-tours/first-light');
+  const rehearsed = page.getByRole('combobox', { name: 'Page 1' });
+  await expect(rehearsed).toHaveValue('/night-tours/first-light');
+  await page.reload();
+  await expect(rehearsed).toHaveValue('/night-tours/first-light');
 });
 
 test('the map says how often each campaign was met where, or would be, and is given as a table and as a picture', async ({

@@ -72,23 +72,27 @@ interface Arrival {
 
 /** The visit on the line with its undo. What has been worked on is still there when one comes back to the place. */
 export function useRehearsal({ siteId, begin, isAsked }: Arrival): RehearsalEdits {
-  const [{ first, isWorkedOn }] = useState(() => {
+  const [{ first, isToKeep }] = useState(() => {
     const { success: isWorkedOn, data } = lineSchema.safeParse(keptForTab(nameOf(siteId)));
     const begun = { past: [], now: { rehearsal: begin(), visit: 0 }, future: [], kept: {} };
     const line: Line = { ...(isWorkedOn ? data : begun), key: '', atMs: 0 };
-    return { first: isWorkedOn && isAsked ? loaded(line, begin(), null) : line, isWorkedOn };
+    return {
+      first: isWorkedOn && isAsked ? loaded(line, begin(), null) : line,
+      // What was asked for is asked for once: the address says so no more when the page is loaded again.
+      isToKeep: isWorkedOn || isAsked,
+    };
   });
   const [line, set] = useState(first);
   const { past, now, future, kept } = line;
   useEffect(() => {
-    if (line === first && !isWorkedOn) return;
+    if (line === first && !isToKeep) return;
     keepForTab(nameOf(siteId), {
       past: line.past.slice(-MOST_STEPS),
       now: line.now,
       future: line.future.slice(0, MOST_STEPS),
       kept: line.kept,
     });
-  }, [line, first, isWorkedOn, siteId]);
+  }, [line, first, isToKeep, siteId]);
   const edit: RehearsalEdits['edit'] = useCallback((change, key) => {
     const atMs = Date.now();
     set((old) => {

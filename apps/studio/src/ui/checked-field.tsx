@@ -1,5 +1,6 @@
-import { useEffect, useId, useState } from 'react';
+import { useId } from 'react';
 import { Field } from './field.tsx';
+import { useFieldText } from './use-field-text.ts';
 
 interface Suggestion {
   readonly value: string;
@@ -20,9 +21,8 @@ export interface CheckedFieldProps {
 
 /** A text that is checked as it is typed: what is wrong is said, and the last that was right holds. */
 export function CheckedField({ value, faultOf, onChange, suggestions, ...rest }: CheckedFieldProps) {
-  const [text, setText] = useState(value);
+  const [text, setText] = useFieldText(value);
   const listId = useId();
-  useEffect(() => setText(value), [value]);
   const fault = faultOf(text);
   return (
     <>

@@ -1,6 +1,6 @@
 import { formatHex, parse } from 'culori';
-import { useEffect, useState } from 'react';
 import { Field } from './field.tsx';
+import { useFieldText } from './use-field-text.ts';
 
 /** Whole as it stands; shorter forms may be the beginning of a longer one. */
 const WHOLE = /^#[0-9a-f]{6}$/;
@@ -22,8 +22,7 @@ interface ColourTextProps {
 
 /** A colour that is written; six digits hold as they are typed, everything else when the field is left. */
 export function ColourText({ label, colour, onChange }: ColourTextProps) {
-  const [text, setText] = useState(colour);
-  useEffect(() => setText(colour), [colour]);
+  const [text, setText] = useFieldText(colour);
   const read = readColour(text);
   const take = () => {
     if (!read) return;

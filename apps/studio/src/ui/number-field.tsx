@@ -1,7 +1,8 @@
-import { useEffect, useId, useState } from 'react';
+import { useId } from 'react';
 import { cx } from './cx.ts';
 import { inputClass } from './field.tsx';
 import { useIsReadOnly } from './read-only.ts';
+import { useFieldText } from './use-field-text.ts';
 
 export interface NumberFieldProps {
   readonly label: string;
@@ -23,8 +24,8 @@ export function NumberField(props: NumberFieldProps) {
   const { label, value, min, max, unit, step = 1, placeholder, isLabelHidden, onChange, onClear } = props;
   const id = useId();
   const isReadOnly = useIsReadOnly();
-  const [text, setText] = useState(value === undefined ? '' : String(value));
-  useEffect(() => setText(value === undefined ? '' : String(value)), [value]);
+  const written = value === undefined ? '' : String(value);
+  const [text, setText] = useFieldText(written);
   const take = (next: number) => onChange(Math.min(max, Math.max(min, Math.round(next))));
   return (
     <div className="grid gap-1">
@@ -46,8 +47,8 @@ export function NumberField(props: NumberFieldProps) {
           }}
           onBlur={() => {
             const next = Number(text);
-            if (text.trim() !== '' && Number.isFinite(next)) take(next);
-            else setText(value === undefined ? '' : String(value));
+            setText(written);
+            if (text !== written && text.trim() !== '' && Number.isFinite(next)) take(next);
           }}
           onKeyDown={(event) => {
             if (isReadOnly || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return;

@@ -1,7 +1,8 @@
 import { Crosshair } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Button } from '../../../ui/button.tsx';
 import { Field } from '../../../ui/field.tsx';
+import { useFieldText } from '../../../ui/use-field-text.ts';
 import { ElementPicker } from './element-picker.tsx';
 
 export interface SelectorFieldProps {
@@ -23,8 +24,7 @@ function isReadable(selector: string): boolean {
 
 /** An element of the page: picked on the page itself, or typed as a selector. */
 export function SelectorField({ value, isForClick = false, onChange }: SelectorFieldProps) {
-  const [text, setText] = useState(value);
-  useEffect(() => setText(value), [value]);
+  const [text, setText] = useFieldText(value);
   const [isPicking, setPicking] = useState(false);
   const isWrong = text.trim() === '' || !isReadable(text);
   return (

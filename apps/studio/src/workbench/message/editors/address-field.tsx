@@ -1,6 +1,6 @@
 import { linkAddressSchema } from '@velarium/contract';
-import { useEffect, useState } from 'react';
 import { Field } from '../../../ui/field.tsx';
+import { useFieldText } from '../../../ui/use-field-text.ts';
 
 export interface AddressFieldProps {
   readonly label: string;
@@ -11,8 +11,7 @@ export interface AddressFieldProps {
 
 /** An address that is taken once it is one. */
 export function AddressField({ label, address, hint, onChange }: AddressFieldProps) {
-  const [text, setText] = useState(address);
-  useEffect(() => setText(address), [address]);
+  const [text, setText] = useFieldText(address);
   const isRight = linkAddressSchema.safeParse(text).success;
   return (
     <Field

@@ -1,19 +1,18 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { frameAddressSchema } from '@velarium/contract';
 import { cleanFilmAddress } from '@velarium/core';
-import { useEffect, useState } from 'react';
 import { problemWords } from '../../../api/client.ts';
 import { askFilm, picturesQuery } from '../../../api/library.ts';
 import { Field } from '../../../ui/field.tsx';
 import { NumberField } from '../../../ui/number-field.tsx';
 import { TextArea } from '../../../ui/text-area.tsx';
+import { useFieldText } from '../../../ui/use-field-text.ts';
 import { useWorkbench } from '../../store.ts';
 import { PictureField } from '../picture-field.tsx';
 import type { EditorProps } from '../use-message.ts';
 
 export function FilmEditor({ block, edit }: EditorProps<'film'>) {
-  const [text, setText] = useState(block.address);
-  useEffect(() => setText(block.address), [block.address]);
+  const [text, setText] = useFieldText(block.address);
   const ask = useAskFilm(edit);
   const clean = text === '' ? '' : cleanFilmAddress(text);
   const take = (address: string | undefined) => {
@@ -104,8 +103,7 @@ function useAskFilm(edit: EditorProps<'film'>['edit']) {
 }
 
 export function FrameEditor({ block, edit }: EditorProps<'frame'>) {
-  const [text, setText] = useState(block.address);
-  useEffect(() => setText(block.address), [block.address]);
+  const [text, setText] = useFieldText(block.address);
   const isRight = frameAddressSchema.safeParse(text).success;
   return (
     <>
