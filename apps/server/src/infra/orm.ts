@@ -53,6 +53,7 @@ import { ResultsWithoutEvents1764000000033 } from './migrations/0033-results-wit
 import { CountingAtHand1764000000034 } from './migrations/0034-counting-at-hand.ts';
 import { SignedOutAt1764000000035 } from './migrations/0035-signed-out-at.ts';
 import { CountedPath1764000000036 } from './migrations/0036-counted-path.ts';
+import { DaysAtHand1764000000037 } from './migrations/0037-days-at-hand.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
@@ -149,6 +150,7 @@ export function createDataSource(
       CountingAtHand1764000000034,
       SignedOutAt1764000000035,
       CountedPath1764000000036,
+      DaysAtHand1764000000037,
     ],
     migrationsTransactionMode: 'each',
     // A failed query is thrown; writing it down too would put what people sent into the log.

@@ -19,7 +19,7 @@ import type { Reader, Reads } from '../infra/reader.ts';
 import { barePath, countEvents, eventPath } from '../results/index.ts';
 import type { SiteService } from '../sites/index.ts';
 import { closesOf, onMessageOf, openedOf, partsOf, versionsOf } from './breakdowns.ts';
-import { happenedIn, OWN, type Whose } from './counts.ts';
+import { happenedIn, type Whose } from './counts.ts';
 
 const MARKS = 400;
 
@@ -35,7 +35,10 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
   /** The first day anything happened on. */
   async function firstDayOf(reads: Reads, { of, id }: Whose): Promise<string | undefined> {
     const [row]: { first: string | null }[] = await reads.query(
-      `SELECT to_char(min(day), 'YYYY-MM-DD') AS first FROM campaign_day WHERE ${OWN[of]}`,
+      // One look into the index for each campaign.
+      `SELECT to_char(min(first), 'YYYY-MM-DD') AS first
+         FROM campaign, LATERAL (SELECT min(day) AS first FROM campaign_day WHERE campaign_id = campaign.id) AS days
+        WHERE campaign.${of === 'site' ? 'site_id' : 'id'} = $1`,
       [id],
     );
     return row?.first ?? undefined;
@@ -76,22 +79,27 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
 
   return {
     async ofSite(workspaceId: string, siteId: string, question: PeriodQuestion): Promise<SiteResults> {
-      const { timeZone } = await sites.get(workspaceId, siteId);
-      await countEvents(db);
+      const [{ timeZone }] = await Promise.all([sites.get(workspaceId, siteId), countEvents(db)]);
       const reads = await reader.current();
       const whose = { of: 'site', id: siteId } as const;
       const { period, against } = await asked(reads, question, timeZone, whose);
       // None waits for another: each is a look of its own at what was counted.
-      const [rows, happened, before, met, marks] = await Promise.all([
-        reads.query<{ id: string; name: string; state: string }[]>(
-          'SELECT id, name, state FROM campaign WHERE site_id = $1 ORDER BY created_at',
-          [siteId],
-        ),
+      const [happened, before, [{ rows, met }], marks] = await Promise.all([
         happenedIn(reads, whose, period),
         against && happenedIn(reads, whose, against),
-        reads.query<{ messages: number; visitors: string }[]>(
-          `SELECT messages, sum(visitors) AS visitors FROM met_day WHERE site_id = $1 AND day BETWEEN $2 AND $3
-            GROUP BY messages`,
+        reads.query<
+          [
+            {
+              rows: { id: string; name: string; state: string }[];
+              met: { messages: number; visitors: number }[];
+            },
+          ]
+        >(
+          `SELECT (SELECT coalesce(json_agg(c ORDER BY created_at), '[]')
+                     FROM (SELECT id, name, state, created_at FROM campaign WHERE site_id = $1) AS c) AS rows,
+                  (SELECT coalesce(json_agg(m), '[]')
+                     FROM (SELECT messages, sum(visitors) AS visitors FROM met_day
+                            WHERE site_id = $1 AND day BETWEEN $2 AND $3 GROUP BY messages) AS m) AS met`,
           [siteId, period.from, period.until],
         ),
         marksOf(reads, siteId, period, timeZone),
@@ -110,8 +118,9 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
           counts: happened.counts(id),
           before: before?.counts(id) ?? null,
         })),
-        met: Array.from({ length: MET_ON_A_DAY }, (_, n) =>
-          Number(met.find(({ messages }) => messages === n + 1)?.visitors ?? 0),
+        met: Array.from(
+          { length: MET_ON_A_DAY },
+          (_, n) => met.find(({ messages }) => messages === n + 1)?.visitors ?? 0,
         ),
       };
     },
