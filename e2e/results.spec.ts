@@ -1,5 +1,5 @@
 import { expectAccessible } from './lib/accessibility.ts';
-import { publish, restAll } from './lib/api.ts';
+import { makeGroup, publish, restAll } from './lib/api.ts';
 import { expect, newVisitor, test, visit } from './lib/velarium.ts';
 import { beginCampaign, launch, openPlace, say } from './lib/workbench.ts';
 
@@ -66,6 +66,13 @@ test('Results say what the raw events say, of the site and of one campaign, and 
   await page.getByRole('combobox', { name: /told apart/ }).click();
   await page.getByRole('option', { name: 'Weekday' }).click();
   await expect(page.getByRole('rowheader', { name: 'Sunday' })).toBeVisible();
+  // A group that asks for what is not kept with visitors says so, where it would stand as one that nobody came to.
+  await makeGroup(velarium, 'Early birds', [{ kind: 'parameter', name: 'offer', value: 'early' }]);
+  await page.getByRole('combobox', { name: /told apart/ }).click();
+  await page.getByRole('option', { name: 'Page group' }).click();
+  await expect(page.getByRole('list', { name: 'What cannot be told by page group' })).toContainText(
+    '“Early birds”:',
+  );
   await expect(page.getByRole('list', { name: 'Ways of closing' })).toContainText('By its close button');
 
   await page.getByRole('radio', { name: 'Counts of mine' }).check();

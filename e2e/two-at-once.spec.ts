@@ -1,4 +1,4 @@
-import { changeSettings } from './lib/api.ts';
+import { changeGroup, changeSettings, makeGroup } from './lib/api.ts';
 import { expect, test, type Velarium } from './lib/velarium.ts';
 import { openPlace } from './lib/workbench.ts';
 
@@ -50,4 +50,43 @@ test('what is changed of a site and not saved is still there when one comes back
   await page.getByRole('button', { name: 'Take the changes back' }).click();
   await expect(gap).toHaveValue('99');
   await expect(page.getByText('All saved.')).toBeVisible();
+});
+
+test('a dialog saves over what another has saved meanwhile only what it changed, and says where that is the same', async ({
+  memberPage: page,
+  velarium,
+}) => {
+  const tours = { kind: 'begins', address: '/night-tours/' } as const;
+  const contact = { kind: 'exact', address: '/contact' } as const;
+  const id = await makeGroup(velarium, 'What we sell', [tours]);
+  const group = async () =>
+    (await velarium.query('SELECT name, rules FROM page_group WHERE id = $1', [id]))[0];
+  await openPlace(page, velarium, 'site');
+  await page.getByRole('tab', { name: 'Page groups' }).click();
+  await page.getByRole('button', { name: 'Edit What we sell' }).click();
+  const dialog = page.getByRole('dialog');
+  const name = dialog.getByLabel('Name');
+  const save = dialog.getByRole('button', { name: 'Save' });
+  await name.fill('Tours and more');
+  await changeGroup(velarium, id, { name: 'What we sell', rules: [tours, contact] });
+  await save.click();
+  await expect(dialog).toHaveCount(0);
+  expect(await group()).toEqual({ name: 'Tours and more', rules: [tours, contact] });
+
+  await page.getByRole('button', { name: 'Edit Tours and more' }).click();
+  await name.fill('Mine');
+  await changeGroup(velarium, id, { name: 'Theirs', rules: [tours] });
+  await save.click();
+  await expect(page.getByText(/^Somebody has changed the same meanwhile\. Nothing was saved/)).toBeVisible();
+  expect(await group()).toEqual({ name: 'Theirs', rules: [tours] });
+  await save.click();
+  await expect(dialog).toHaveCount(0);
+  expect(await group()).toEqual({ name: 'Mine', rules: [tours] });
+
+  await page.getByRole('button', { name: 'Edit Mine' }).click();
+  await name.fill('Too late');
+  await velarium.query('DELETE FROM page_group WHERE id = $1', [id]);
+  await save.click();
+  await expect(page.getByText(/^The group is gone\. Somebody has removed it/)).toBeVisible();
+  await expect(name).toHaveValue('Too late');
 });

@@ -137,6 +137,16 @@ export async function makeGroup(
   return (await ask<{ id: string }>(velarium, 'POST', `/sites/${site?.id}/groups`, { name, rules })).id;
 }
 
+/** What another makes of a page group meanwhile. */
+export async function changeGroup(
+  velarium: Velarium,
+  id: string,
+  group: { readonly name: string; readonly rules: readonly PageRule[] },
+): Promise<void> {
+  const [site] = await ask<Site[]>(velarium, 'GET', '/sites');
+  await ask(velarium, 'PUT', `/sites/${site?.id}/groups/${id}`, group);
+}
+
 /** Adds a site of which nothing is known yet, and answers its id. */
 export const addSite = async (velarium: Velarium, name: string, origin: string): Promise<string> =>
   (await ask<Site>(velarium, 'POST', '/sites', { name, origins: [origin], timeZone: 'Europe/London' })).id;

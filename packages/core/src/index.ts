@@ -108,6 +108,7 @@ export * from './results/order.ts';
 export * from './results/parts-by-group.ts';
 export * from './results/period.ts';
 export * from './results/trial.ts';
+export * from './results/untold-groups.ts';
 export * from './results/way-down.ts';
 export * from './results/week-mail.ts';
 export * from './results/words.ts';

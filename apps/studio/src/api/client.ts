@@ -1,5 +1,5 @@
 import type { Problem } from '@velarium/contract';
-import { UnreadableFile } from '../ui/unreadable-file.ts';
+import { ToldError } from '../ui/told-error.ts';
 
 /** A refusal of the server, in its own words. */
 export class ApiProblem extends Error {
@@ -121,8 +121,7 @@ export const isGone = (error: unknown): boolean =>
 /** What went wrong and how to mend it, for any error. */
 export function problemWords(error: unknown): { title: string; detail: string } {
   if (error instanceof ApiProblem) return { title: error.problem.title, detail: error.problem.detail };
-  if (error instanceof UnreadableFile)
-    return { title: 'Nothing was taken from the file', detail: error.message };
+  if (error instanceof ToldError) return { title: error.title, detail: error.message };
   if (error instanceof ForeignAnswer) {
     return {
       title: 'The server cannot be reached',

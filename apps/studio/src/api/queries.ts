@@ -48,6 +48,7 @@ import type {
   WorkspaceSettings,
 } from '@velarium/contract';
 import type { Met } from '@velarium/core';
+import { stillThere } from '../ui/told-error.ts';
 import { poll, rememberCsrfToken, request } from './client.ts';
 
 const withToken = (session: Session): Session => {
@@ -215,10 +216,7 @@ export const keepEvents = (siteId: string, body: KeepEvents) =>
   request<void>('PUT', `/sites/${siteId}/kept-events`, body);
 /** A site as it is now, whatever has been read of it before. */
 export async function siteNow(queryClient: QueryClient, siteId: string): Promise<Site> {
-  const sites = await queryClient.fetchQuery({ ...sitesQuery, staleTime: 0 });
-  const site = sites.find(({ id }) => id === siteId);
-  if (!site) throw new Error('The site is gone: somebody has removed it.');
-  return site;
+  return stillThere(await queryClient.fetchQuery({ ...sitesQuery, staleTime: 0 }), siteId, 'site');
 }
 export function putSite(queryClient: QueryClient, saved: Site): void {
   queryClient.setQueryData(sitesQuery.queryKey, (sites) =>

@@ -1,5 +1,6 @@
 import { type Coverage, figure, type HowOften, shortFigure } from '@velarium/core';
 import { saveFile } from '../ui/save-file.ts';
+import { ToldError } from '../ui/told-error.ts';
 import { CellSign, ShareSign } from './cover-grid.tsx';
 import type { CoverRow } from './cover-rows.ts';
 
@@ -128,7 +129,11 @@ export async function savePicture({ rows, ...map }: Picture): Promise<number> {
   canvas.height = Math.round(height * scale);
   canvas.getContext('2d')?.drawImage(image, 0, 0, canvas.width, canvas.height);
   const file = await new Promise<Blob | null>((done) => canvas.toBlob(done, 'image/png'));
-  if (!file) throw new Error('This browser could not draw the picture. Fold some of its rows.');
+  if (!file)
+    throw new ToldError(
+      'The picture could not be drawn',
+      'It is too large for this browser. Fold some of its rows.',
+    );
   saveFile(file, 'coverage.png');
   return rows.length - picture.rows.length;
 }

@@ -10,7 +10,7 @@ import { TOLD_EVENTS } from '@velarium/contract/values';
 import { figure, toldEventWords } from '@velarium/core';
 import { useState } from 'react';
 import { problemWords } from '../api/client.ts';
-import { createConnection, saveConnection, tryConnection } from '../api/deliveries.ts';
+import { connectionsQuery, createConnection, saveConnection, tryConnection } from '../api/deliveries.ts';
 import { campaignsQuery } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
 import { Dialog } from '../ui/dialog.tsx';
@@ -18,6 +18,8 @@ import { Field } from '../ui/field.tsx';
 import { Fold } from '../ui/fold.tsx';
 import { Segments } from '../ui/segments.tsx';
 import { Switch } from '../ui/switch.tsx';
+import { stillThere } from '../ui/told-error.ts';
+import { useOverTheirs } from '../ui/use-over-theirs.ts';
 import { Written } from './delivery-sheet.tsx';
 import { RequestFields } from './request-fields.tsx';
 
@@ -49,6 +51,7 @@ interface ConnectionDialogProps {
 /** A connection's settings, tried before they are saved. */
 export function ConnectionDialog({ siteId, connection, onClose, onDone }: ConnectionDialogProps) {
   const [settings, setSettings] = useState<SaveConnection>(connection?.settings ?? BEGINNING);
+  const overTheirs = useOverTheirs(settings);
   const [isChecked, setChecked] = useState(false);
   const { data: campaigns = [] } = useQuery(campaignsQuery(siteId));
   const set = (change: Partial<SaveConnection>) =>
@@ -61,7 +64,13 @@ export function ConnectionDialog({ siteId, connection, onClose, onDone }: Connec
   const save = useMutation({
     mutationFn: async (): Promise<Pick<ShownSecret, 'secret'>> => {
       if (!connection) return createConnection(siteId, settings);
-      await saveConnection(siteId, connection.id, settings);
+      const { id } = connection;
+      const next = await overTheirs(
+        settings,
+        connectionsQuery(siteId),
+        (all) => stillThere(all, id, 'connection').settings,
+      );
+      await saveConnection(siteId, id, next);
       return { secret: null };
     },
     onSuccess: onDone,

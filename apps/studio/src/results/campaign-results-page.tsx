@@ -32,6 +32,7 @@ import { Histogram } from './histogram.tsx';
 import { OnMessage } from './on-message.tsx';
 import { OverTimeChart } from './over-time-chart.tsx';
 import { ResultsFrame } from './results-frame.tsx';
+import { UntoldOfGroups } from './untold-of-groups.tsx';
 import { isWhole, useQuestion } from './use-question.ts';
 import { VersionsOfCampaign } from './versions-of-campaign.tsx';
 import { WhenItOpened } from './when-it-opened.tsx';
@@ -143,6 +144,7 @@ function Found({ siteId, results, onBy }: FoundProps) {
           />
         </div>
         <Parts results={results} scaleTo={scaleTo} />
+        {results.by === 'group' && <UntoldOfGroups siteId={siteId} />}
       </section>
       <div className="grid grid-cols-1 gap-10 lg:grid-cols-2">
         <section className="grid content-start gap-3">

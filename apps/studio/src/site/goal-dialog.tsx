@@ -10,6 +10,8 @@ import { NumberField } from '../ui/number-field.tsx';
 import { Segments } from '../ui/segments.tsx';
 import { Select } from '../ui/select.tsx';
 import { tell, tellProblem } from '../ui/toast.tsx';
+import { stillThere } from '../ui/told-error.ts';
+import { useOverTheirs } from '../ui/use-over-theirs.ts';
 import { EventFields } from './event-fields.tsx';
 import { RuleList } from './page-rules/rule-list.tsx';
 import { useCoveredPages } from './use-site.ts';
@@ -22,6 +24,8 @@ const BEGINNINGS: { readonly [Kind in GoalDeed['kind']]: Extract<GoalDeed, { kin
   event: { kind: 'event', name: 'bought', condition: null, worth: { from: 'data', path: 'total' } },
 };
 
+const savedOf = ({ name, deed, counts, days }: SaveGoal): SaveGoal => ({ name, deed, counts, days });
+
 interface GoalDialogProps {
   readonly siteId: string;
   readonly goal: Goal | null;
@@ -31,7 +35,8 @@ interface GoalDialogProps {
 /** Makes a goal, changes one or removes it. */
 export function GoalDialog({ siteId, goal, onClose }: GoalDialogProps) {
   const queryClient = useQueryClient();
-  const [draft, setDraft] = useState<SaveGoal>(goal ?? NEW);
+  const [draft, setDraft] = useState<SaveGoal>(goal ? savedOf(goal) : NEW);
+  const overTheirs = useOverTheirs(draft);
   const set = (change: Partial<SaveGoal>) => setDraft((old) => ({ ...old, ...change }));
   const { name, deed, counts, days } = draft;
   const done = () => {
@@ -39,7 +44,13 @@ export function GoalDialog({ siteId, goal, onClose }: GoalDialogProps) {
     onClose();
   };
   const save = useMutation({
-    mutationFn: () => saveGoal(siteId, { name, deed, counts, days }, goal?.id),
+    mutationFn: async () => {
+      if (!goal) return saveGoal(siteId, draft);
+      const next = await overTheirs(draft, goalsQuery(siteId), (goals) =>
+        savedOf(stillThere(goals, goal.id, 'goal')),
+      );
+      return saveGoal(siteId, next, goal.id);
+    },
     onSuccess: () => {
       tell(goal ? `“${name}” is saved.` : `“${name}” is counted from now on.`);
       done();

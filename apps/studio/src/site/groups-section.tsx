@@ -10,6 +10,8 @@ import { Dialog } from '../ui/dialog.tsx';
 import { Field } from '../ui/field.tsx';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
 import { tell, tellProblem } from '../ui/toast.tsx';
+import { stillThere } from '../ui/told-error.ts';
+import { useOverTheirs } from '../ui/use-over-theirs.ts';
 import { RuleList } from './page-rules/rule-list.tsx';
 import { useCoveredPages } from './use-site.ts';
 
@@ -101,16 +103,25 @@ function GroupDialog({ siteId, group, onClose }: GroupDialogProps) {
   const queryClient = useQueryClient();
   const [name, setName] = useState(group.name ?? '');
   const [rules, setRules] = useState<readonly PageRule[]>(group.rules ?? []);
+  const overTheirs = useOverTheirs<Omit<PageGroup, 'id'>>({ name, rules: group.rules ?? [] });
   const covered = useCovered(siteId, rules);
   const done = () => {
     void queryClient.invalidateQueries({ queryKey: groupsQuery(siteId).queryKey });
     onClose();
   };
   const save = useMutation({
-    mutationFn: () =>
-      saveGroup(siteId, { name, rules: rules.filter((rule) => rule.kind !== 'group') }, group.id),
-    onSuccess: () => {
-      tell(`The group “${name}” is saved.`);
+    mutationFn: async () => {
+      const mine = { name, rules: rules.filter((rule) => rule.kind !== 'group') };
+      if (!group.id) return saveGroup(siteId, mine);
+      const { id } = group;
+      const next = await overTheirs(mine, groupsQuery(siteId), (groups) => {
+        const { id: _, ...there } = stillThere(groups, id, 'group');
+        return there;
+      });
+      return saveGroup(siteId, next, id);
+    },
+    onSuccess: (saved) => {
+      tell(`The group “${saved.name}” is saved.`);
       done();
     },
     onError: tellProblem,

@@ -1,2 +1,8 @@
+import { ToldError } from './told-error.ts';
+
 /** What is wrong with a file that was brought, and how to mend it. */
-export class UnreadableFile extends Error {}
+export class UnreadableFile extends ToldError {
+  constructor(detail: string) {
+    super('Nothing was taken from the file', detail);
+  }
+}

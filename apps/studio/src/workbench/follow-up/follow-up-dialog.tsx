@@ -15,6 +15,7 @@ import { Segments } from '../../ui/segments.tsx';
 import { Switch } from '../../ui/switch.tsx';
 import { TextArea } from '../../ui/text-area.tsx';
 import { tell, tellProblem } from '../../ui/toast.tsx';
+import { useOverTheirs } from '../../ui/use-over-theirs.ts';
 import { useWorkbench } from '../store.ts';
 import { newConfirmation, newNotice, newWelcome } from './beginnings.ts';
 import { MailEditor } from './mail-editor.tsx';
@@ -39,6 +40,7 @@ export function FollowUpDialog({ campaignId, form, followUp, onClose }: FollowUp
   const siteName = sites.find(({ id }) => id === siteId)?.name ?? '';
   const email = useSession()?.account.email ?? '';
   const [draft, setDraft] = useState(followUp);
+  const overTheirs = useOverTheirs(followUp);
   const [part, setPart] = useState<Part>(followUp.welcome.length > 0 ? 0 : 'confirmation');
   const message = useWorkbench((state) => state.document.message);
   const languages = languagesOf(message);
@@ -54,9 +56,13 @@ export function FollowUpDialog({ campaignId, form, followUp, onClose }: FollowUp
   const isChanged = !isSame(draft, followUp);
   const hasMailField = form.fields.some(({ kind }) => kind === 'email');
   const save = useMutation({
-    mutationFn: () => saveFollowUp(campaignId, form.id, draft),
-    onSuccess: () => {
-      queryClient.setQueryData(followUpQuery(campaignId, form.id).queryKey, draft);
+    mutationFn: async () => {
+      const next = await overTheirs(draft, followUpQuery(campaignId, form.id), (there) => there);
+      await saveFollowUp(campaignId, form.id, next);
+      return next;
+    },
+    onSuccess: (saved) => {
+      queryClient.setQueryData(followUpQuery(campaignId, form.id).queryKey, saved);
       tell('Saved. It holds for every answer from now on.');
       onClose();
     },

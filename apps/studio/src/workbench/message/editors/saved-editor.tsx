@@ -6,6 +6,8 @@ import { Button } from '../../../ui/button.tsx';
 import { Dialog } from '../../../ui/dialog.tsx';
 import { Field } from '../../../ui/field.tsx';
 import { tell, tellProblem } from '../../../ui/toast.tsx';
+import { stillThere } from '../../../ui/told-error.ts';
+import { useOverTheirs } from '../../../ui/use-over-theirs.ts';
 import { StageFrame } from '../../stage/stage-frame.tsx';
 import { useWorkbench } from '../../store.ts';
 import type { EditBlock, EditorProps } from '../use-message.ts';
@@ -53,8 +55,15 @@ function ChangeSaved({ saved, Editor, onClose }: ChangeSavedProps) {
   const queryClient = useQueryClient();
   const [name, setName] = useState(saved.name);
   const [block, setBlock] = useState<SavedBlock['block']>(saved.block);
+  const overTheirs = useOverTheirs({ name, block });
   const save = useMutation({
-    mutationFn: () => changeSavedBlock(siteId, saved.id, { name, block }),
+    mutationFn: async () => {
+      const next = await overTheirs({ name, block }, savedBlocksQuery(siteId), (all) => {
+        const there = stillThere(all, saved.id, 'saved block');
+        return { name: there.name, block: there.block };
+      });
+      return changeSavedBlock(siteId, saved.id, next);
+    },
     onSuccess: async () => {
       await queryClient.invalidateQueries({ queryKey: savedBlocksQuery(siteId).queryKey });
       tell(`“${name}” is changed everywhere.`);

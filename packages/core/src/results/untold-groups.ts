@@ -1,0 +1,39 @@
+import type { PageGroup, PageRule, Site } from '@velarium/contract';
+import { NO_NAMES } from '../sentence/names.ts';
+import { pageWords } from '../sentence/reach-words.ts';
+import { listOf } from '../sentence/words.ts';
+
+type Told = Pick<Site, 'settings' | 'origins'>;
+
+/** The parameters that the address of a rule asks for; of a pattern that is no address nothing is known. */
+function parametersOf(rule: PageRule): string[] {
+  if (rule.kind === 'parameter') return [rule.name];
+  const text = 'address' in rule ? rule.address : rule.kind === 'wildcard' ? rule.pattern : '';
+  const [, query = ''] = /\?([^#]*)/.exec(text) ?? [];
+  return query
+    .split('&')
+    .map((pair) => pair.split('=', 1)[0] ?? '')
+    .filter((name) => name !== '');
+}
+
+/** What a rule asks of a page that is not kept with who was there; nothing where all of it is. */
+function notKept(rule: PageRule, { settings, origins }: Told): string | undefined {
+  if (rule.kind === 'holds') return 'asks what a page holds, which is not kept with its visitors';
+  const kept = new Set(settings.pageParameters.map((name) => name.toLowerCase()));
+  const lost = parametersOf(rule).filter((name) => !kept.has(name.toLowerCase()));
+  if (lost.length > 0)
+    return `asks for ${listOf(lost.map((name) => `“${name}”`))}, which is not among the parameters that tell pages of this site apart`;
+  const address = 'address' in rule ? rule.address : rule.kind === 'wildcard' ? rule.pattern : '/';
+  return address.startsWith('/') || address.startsWith(`${origins[0]}/`)
+    ? undefined
+    : 'asks for a host, and only the path is kept with its visitors';
+}
+
+/** Of the page groups by which results tell visitors apart, what cannot be told: a sentence for each rule of which too little is kept. */
+export const untoldOfGroups = (groups: readonly PageGroup[], site: Told): string[] =>
+  groups.flatMap(({ name, rules }) =>
+    rules.flatMap((rule) => {
+      const why = notKept(rule, site);
+      return why ? `“${name}”: “${pageWords(rule, NO_NAMES)}” ${why}.` : [];
+    }),
+  );
