@@ -150,27 +150,33 @@ export async function readGoals(
           -- Beside those it was withheld from, only who was divided as they were can be compared.
           AND (kind = 'held' OR variant <> '' OR NOT EXISTS (
             SELECT FROM visitor_day held WHERE held.campaign_id = $1 AND held.kind = 'held' AND held.day BETWEEN $2 AND $3))
-        GROUP BY visitor)
+        GROUP BY visitor),
+     measured AS (
+       SELECT goal.* FROM goal JOIN campaign ON campaign.id = $1 AND (goals IS NULL OR goal.id = ANY(goals))
+        WHERE goal.site_id = $4),
+     hits AS (
+       SELECT goal.id AS goal_id, visitor, is_shown, hit.worth, goal.counts,
+              row_number() OVER (PARTITION BY goal.id, visitor ORDER BY hit.at) AS nth
+         FROM measured goal JOIN goal_reached hit ON hit.goal_id = goal.id JOIN entered USING (visitor)
+        WHERE entered.at >= goal.created_at AND hit.at > entered.at
+          AND hit.at <= entered.at + goal.days * interval '1 day'),
+     reached AS (
+       SELECT goal_id, is_shown, count(DISTINCT visitor) AS visitors, count(*) AS times, sum(worth) AS worth FROM hits
+        -- Only the first where it counts once.
+        WHERE counts = 'each' OR nth = 1 GROUP BY goal_id, is_shown),
+     came AS (
+       SELECT measured.id AS goal_id, count(*) FILTER (WHERE is_shown) AS visitors,
+              count(*) FILTER (WHERE NOT is_shown) AS withheld
+         FROM measured JOIN entered ON entered.at >= measured.created_at GROUP BY measured.id)
      SELECT goal.id, goal.name, goal.days, goal.counts,
-            coalesce(goal.deed -> 'worth', 'null') <> 'null' AS "hasWorth",
-            count(*) FILTER (WHERE is_shown) AS visitors,
-            count(*) FILTER (WHERE is_shown AND did.times > 0) AS reached,
-            count(*) FILTER (WHERE NOT is_shown) AS withheld,
-            count(*) FILTER (WHERE NOT is_shown AND did.times > 0) AS "withheldReached",
-            coalesce(sum(did.times) FILTER (WHERE is_shown), 0) AS times,
-            coalesce(sum(did.times) FILTER (WHERE NOT is_shown), 0) AS "withheldTimes",
-            sum(did.worth) FILTER (WHERE is_shown) AS worth,
-            sum(did.worth) FILTER (WHERE NOT is_shown) AS "withheldWorth"
-       FROM goal JOIN campaign ON campaign.id = $1 AND (goals IS NULL OR goal.id = ANY(goals))
-       JOIN entered ON entered.at >= goal.created_at
-       LEFT JOIN LATERAL (
-         -- Only the first where it counts once.
-         SELECT count(*) AS times, sum(worth) AS worth FROM (
-           SELECT hit.worth FROM goal_reached hit
-            WHERE hit.goal_id = goal.id AND hit.visitor = entered.visitor AND hit.at > entered.at
-              AND hit.at <= entered.at + goal.days * interval '1 day'
-            ORDER BY hit.at LIMIT CASE goal.counts WHEN 'once' THEN 1 END) AS deed) AS did ON true
-      WHERE goal.site_id = $4 GROUP BY goal.id ORDER BY goal.created_at, goal.name`,
+            coalesce(goal.deed -> 'worth', 'null') <> 'null' AS "hasWorth", came.visitors, came.withheld,
+            coalesce(shown.visitors, 0) AS reached, coalesce(held.visitors, 0) AS "withheldReached",
+            coalesce(shown.times, 0) AS times, coalesce(held.times, 0) AS "withheldTimes",
+            shown.worth AS worth, held.worth AS "withheldWorth"
+       FROM measured goal JOIN came ON came.goal_id = goal.id
+       LEFT JOIN reached shown ON shown.goal_id = goal.id AND shown.is_shown
+       LEFT JOIN reached held ON held.goal_id = goal.id AND NOT held.is_shown
+      ORDER BY goal.created_at, goal.name`,
     [campaignId, period.from, period.until, siteId],
   );
   return rows.map(({ id, name, days, counts, hasWorth, ...sums }) => ({

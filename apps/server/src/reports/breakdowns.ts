@@ -16,8 +16,6 @@ export interface CampaignStretch {
   readonly period: Stretch;
   readonly timeZone: string;
 }
-const LISTED = 40;
-
 /** $1 the campaign, $2 and $3 the first and last day. */
 const IN_STRETCH = 'campaign_id = $1 AND day BETWEEN $2 AND $3';
 const valuesOf = ({ campaignId, period }: CampaignStretch): unknown[] => [
@@ -44,33 +42,45 @@ const KEYS: Readonly<Record<Told, string>> = {
   variant: `nullif(variant, '')`,
 };
 
+/** The largest parts that are listed. */
+export const LISTED = 40;
+
+interface Parts {
+  /** The largest first. */
+  readonly parts: ResultPart[];
+  /** The same visitors by the version they met first. */
+  readonly byVersion: ResultPart[];
+}
+
 /**
  * The visitors of a stretch by how they were when they first met the campaign in it, with those of them who converted in it.
- * Whoever converted has met it, also when the news of the showing never came. The largest parts; all where `most` is `null`.
+ * Whoever converted has met it, also when the news of the showing never came.
  */
-export async function partsOf(
-  reads: Reads,
-  stretch: CampaignStretch,
-  by: Told,
-  most: number | null = LISTED,
-): Promise<ResultPart[]> {
-  const rows: { key: string | null; visitors: string; converters: string }[] = await reads.query(
-    `WITH met AS (
-       SELECT DISTINCT ON (visitor) visitor, ${KEYS[by]} AS key FROM visitor_day
-        WHERE ${IN_STRETCH} AND kind = 'shown'
-          -- The zone, which not every way of telling them apart asks for.
-          AND $4::text IS NOT NULL
-        ORDER BY visitor, day),
-     converted AS (SELECT DISTINCT visitor FROM visitor_day WHERE ${IN_STRETCH} AND kind = 'converted')
-     SELECT key, count(*) AS visitors, count(converted.visitor) AS converters
-       FROM met LEFT JOIN converted USING (visitor) GROUP BY key ORDER BY visitors DESC, key LIMIT $5`,
-    [...valuesOf(stretch), stretch.timeZone, most],
-  );
-  return rows.map(({ key, visitors, converters }) => ({
-    key,
-    visitors: Number(visitors),
-    converters: Number(converters),
-  }));
+export async function partsOf(reads: Reads, stretch: CampaignStretch, by: Told): Promise<Parts> {
+  const rows: { key: string | null; isVersion: boolean; visitors: string; converters: string }[] =
+    await reads.query(
+      `WITH met AS (
+         SELECT DISTINCT ON (visitor) visitor, ${KEYS[by]} AS told, ${KEYS.version} AS version FROM visitor_day
+          WHERE ${IN_STRETCH} AND kind = 'shown'
+            -- The zone, which not every way of telling them apart asks for.
+            AND $4::text IS NOT NULL
+          ORDER BY visitor, day),
+       converted AS (SELECT DISTINCT visitor FROM visitor_day WHERE ${IN_STRETCH} AND kind = 'converted')
+       SELECT coalesce(told, met.version) AS key, GROUPING(told) = 1 AS "isVersion", count(*) AS visitors,
+              count(converted.visitor) AS converters
+         FROM met LEFT JOIN converted USING (visitor)
+        GROUP BY GROUPING SETS ((told), (met.version)) ORDER BY visitors DESC, key`,
+      [...valuesOf(stretch), stretch.timeZone],
+    );
+  const among = (isVersion: boolean) =>
+    rows
+      .filter((row) => row.isVersion === isVersion)
+      .map(({ key, visitors, converters }) => ({
+        key,
+        visitors: Number(visitors),
+        converters: Number(converters),
+      }));
+  return { parts: among(false), byVersion: among(true) };
 }
 
 const histogram = (
@@ -160,12 +170,16 @@ export async function onMessageOf(
 }
 
 /** What each version that was met in the stretch did, the latest first. */
-export async function versionsOf(reads: Reads, stretch: CampaignStretch): Promise<CampaignParts['versions']> {
-  const parts = new Map((await partsOf(reads, stretch, 'version')).map((part) => [part.key, part]));
+export async function versionsOf(
+  reads: Reads,
+  { campaignId }: CampaignStretch,
+  byVersion: readonly ResultPart[],
+): Promise<CampaignParts['versions']> {
+  const parts = new Map(byVersion.map((part) => [part.key, part]));
   const published: { version: number; at: Date }[] = await reads.query(
     `SELECT version, published_at AS at FROM campaign_version WHERE campaign_id = $1 AND version::text = ANY($2)
       ORDER BY version DESC`,
-    [stretch.campaignId, [...parts.keys()].filter((key) => key !== null)],
+    [campaignId, [...parts.keys()].filter((key) => key !== null)],
   );
   return published.map(({ version, at }) => {
     const { visitors = 0, converters = 0 } = parts.get(String(version)) ?? {};

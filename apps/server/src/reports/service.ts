@@ -18,7 +18,7 @@ import { ProblemError } from '../infra/problem.ts';
 import type { Reader, Reads } from '../infra/reader.ts';
 import { barePath, countEvents, eventPath } from '../results/index.ts';
 import type { SiteService } from '../sites/index.ts';
-import { closesOf, onMessageOf, openedOf, partsOf, versionsOf } from './breakdowns.ts';
+import { closesOf, LISTED, onMessageOf, openedOf, partsOf, versionsOf } from './breakdowns.ts';
 import { happenedIn, type Whose } from './counts.ts';
 
 const MARKS = 400;
@@ -215,19 +215,22 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
       const reads = await reader.current();
       const { period } = await asked(reads, question, timeZone, { of: 'campaign', id: campaignId });
       const stretch = { campaignId, period, timeZone };
+      const [{ parts, byVersion }, onMessage, goals, site] = await Promise.all([
+        partsOf(reads, stretch, by === 'group' ? 'page' : by),
+        onMessageOf(reads, stretch),
+        readGoals(reads, { campaignId, siteId, period }),
+        by === 'group' ? Promise.all([sites.groups.list(siteId), sites.pages(workspaceId, siteId)]) : null,
+      ]);
+      const [groups, known] = site ?? [];
       return {
         by,
         parts:
-          by === 'group'
-            ? partsByGroup(await partsOf(reads, stretch, 'page', null), await sites.groups.list(siteId), {
-                settings,
-                origins,
-                known: await sites.pages(workspaceId, siteId),
-              })
-            : await partsOf(reads, stretch, by),
-        onMessage: await onMessageOf(reads, stretch),
-        goals: await readGoals(reads, { campaignId, siteId, period }),
-        versions: await versionsOf(reads, stretch),
+          groups && known
+            ? partsByGroup(parts, groups, { settings, origins, known })
+            : parts.slice(0, LISTED),
+        onMessage,
+        goals,
+        versions: await versionsOf(reads, stretch, byVersion),
       };
     },
 
