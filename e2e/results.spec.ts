@@ -71,7 +71,7 @@ test('Results say what the raw events say, of the site and of one campaign, and 
   await page.getByRole('combobox', { name: /told apart/ }).click();
   await page.getByRole('option', { name: 'Page group' }).click();
   await expect(page.getByRole('list', { name: 'What cannot be told by page group' })).toContainText(
-    '“Early birds”:',
+    '“offer” is not among the parameters that tell pages of this site apart',
   );
   await expect(page.getByRole('list', { name: 'Ways of closing' })).toContainText('By its close button');
 

@@ -16,17 +16,19 @@ function parametersOf(rule: PageRule): string[] {
     .filter((name) => name !== '');
 }
 
-/** What a rule asks of a page that is not kept with who was there; nothing where all of it is. */
+/** What is not kept of a page that a rule asks for; nothing where all of it is. */
 function notKept(rule: PageRule, { settings, origins }: Told): string | undefined {
-  if (rule.kind === 'holds') return 'asks what a page holds, which is not kept with its visitors';
+  if (rule.kind === 'holds') return 'what a page holds is not kept with its visitors';
   const kept = new Set(settings.pageParameters.map((name) => name.toLowerCase()));
   const lost = parametersOf(rule).filter((name) => !kept.has(name.toLowerCase()));
   if (lost.length > 0)
-    return `asks for ${listOf(lost.map((name) => `“${name}”`))}, which is not among the parameters that tell pages of this site apart`;
+    return `${listOf(lost.map((name) => `“${name}”`))} ${
+      lost.length === 1 ? 'is' : 'are'
+    } not among the parameters that tell pages of this site apart`;
   const address = 'address' in rule ? rule.address : rule.kind === 'wildcard' ? rule.pattern : '/';
   return address.startsWith('/') || address.startsWith(`${origins[0]}/`)
     ? undefined
-    : 'asks for a host, and only the path is kept with its visitors';
+    : 'of a page’s address only the path is kept with its visitors, not the host';
 }
 
 /** Of the page groups by which results tell visitors apart, what cannot be told: a sentence for each rule of which too little is kept. */
@@ -34,6 +36,6 @@ export const untoldOfGroups = (groups: readonly PageGroup[], site: Told): string
   groups.flatMap(({ name, rules }) =>
     rules.flatMap((rule) => {
       const why = notKept(rule, site);
-      return why ? `“${name}”: “${pageWords(rule, NO_NAMES)}” ${why}.` : [];
+      return why ? `“${name}”, ${pageWords(rule, NO_NAMES)}: ${why}.` : [];
     }),
   );
