@@ -16,6 +16,7 @@ export interface CampaignStretch {
   readonly period: Stretch;
   readonly timeZone: string;
 }
+
 /** $1 the campaign, $2 and $3 the first and last day. */
 const IN_STRETCH = 'campaign_id = $1 AND day BETWEEN $2 AND $3';
 const valuesOf = ({ campaignId, period }: CampaignStretch): unknown[] => [
@@ -42,8 +43,7 @@ const KEYS: Readonly<Record<Told, string>> = {
   variant: `nullif(variant, '')`,
 };
 
-/** The largest parts that are listed. */
-export const LISTED = 40;
+const LISTED = 40;
 
 interface Parts {
   /** The largest first. */
@@ -54,9 +54,14 @@ interface Parts {
 
 /**
  * The visitors of a stretch by how they were when they first met the campaign in it, with those of them who converted in it.
- * Whoever converted has met it, also when the news of the showing never came.
+ * Whoever converted has met it, also when the news of the showing never came. The largest parts; all where `most` is `null`.
  */
-export async function partsOf(reads: Reads, stretch: CampaignStretch, by: Told): Promise<Parts> {
+export async function partsOf(
+  reads: Reads,
+  stretch: CampaignStretch,
+  by: Told,
+  most: number | null = LISTED,
+): Promise<Parts> {
   const rows: { key: string | null; isVersion: boolean; visitors: string; converters: string }[] =
     await reads.query(
       `WITH met AS (
@@ -66,11 +71,13 @@ export async function partsOf(reads: Reads, stretch: CampaignStretch, by: Told):
             AND $4::text IS NOT NULL
           ORDER BY visitor, day),
        converted AS (SELECT DISTINCT visitor FROM visitor_day WHERE ${IN_STRETCH} AND kind = 'converted')
-       SELECT coalesce(told, met.version) AS key, GROUPING(told) = 1 AS "isVersion", count(*) AS visitors,
-              count(converted.visitor) AS converters
-         FROM met LEFT JOIN converted USING (visitor)
-        GROUP BY GROUPING SETS ((told), (met.version)) ORDER BY visitors DESC, key`,
-      [...valuesOf(stretch), stretch.timeZone],
+       SELECT * FROM (
+         SELECT coalesce(told, met.version) AS key, GROUPING(told) = 1 AS "isVersion", count(*) AS visitors,
+                count(converted.visitor) AS converters,
+                row_number() OVER (PARTITION BY GROUPING(told) ORDER BY count(*) DESC, coalesce(told, met.version)) AS nth
+           FROM met LEFT JOIN converted USING (visitor) GROUP BY GROUPING SETS ((told), (met.version))) AS part
+        WHERE nth <= coalesce($5::integer, nth) ORDER BY nth`,
+      [...valuesOf(stretch), stretch.timeZone, most],
     );
   const among = (isVersion: boolean) =>
     rows

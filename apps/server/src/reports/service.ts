@@ -18,7 +18,7 @@ import { ProblemError } from '../infra/problem.ts';
 import type { Reader, Reads } from '../infra/reader.ts';
 import { barePath, countEvents, eventPath } from '../results/index.ts';
 import type { SiteService } from '../sites/index.ts';
-import { closesOf, LISTED, onMessageOf, openedOf, partsOf, versionsOf } from './breakdowns.ts';
+import { closesOf, onMessageOf, openedOf, partsOf, versionsOf } from './breakdowns.ts';
 import { happenedIn, type Whose } from './counts.ts';
 
 const MARKS = 400;
@@ -216,7 +216,7 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
       const { period } = await asked(reads, question, timeZone, { of: 'campaign', id: campaignId });
       const stretch = { campaignId, period, timeZone };
       const [{ parts, byVersion }, onMessage, goals, site] = await Promise.all([
-        partsOf(reads, stretch, by === 'group' ? 'page' : by),
+        by === 'group' ? partsOf(reads, stretch, 'page', null) : partsOf(reads, stretch, by),
         onMessageOf(reads, stretch),
         readGoals(reads, { campaignId, siteId, period }),
         by === 'group' ? Promise.all([sites.groups.list(siteId), sites.pages(workspaceId, siteId)]) : null,
@@ -224,10 +224,7 @@ export function createReports({ db, reader, sites, campaigns }: ReportServices) 
       const [groups, known] = site ?? [];
       return {
         by,
-        parts:
-          groups && known
-            ? partsByGroup(parts, groups, { settings, origins, known })
-            : parts.slice(0, LISTED),
+        parts: groups && known ? partsByGroup(parts, groups, { settings, origins, known }) : parts,
         onMessage,
         goals,
         versions: await versionsOf(reads, stretch, byVersion),
