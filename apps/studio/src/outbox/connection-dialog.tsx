@@ -76,9 +76,14 @@ export function ConnectionDialog({ siteId, connection, onClose, onDone }: Connec
     onSuccess: onDone,
   });
   const trial = useMutation({ mutationFn: () => tryConnection(siteId, settings, connection?.id ?? null) });
-  const whenRight = (run: () => void) => () => {
+  const error = trial.error ?? save.error;
+  const failure = error && problemWords(error);
+  /** What the other press came to is said no more. */
+  const pressed = (one: { mutate(): void }, other: { reset(): void }) => () => {
     setChecked(true);
-    if (read.success) run();
+    if (!read.success) return;
+    other.reset();
+    one.mutate();
   };
   const toggle = (event: (typeof TOLD_EVENTS)[number]) =>
     set({
@@ -175,16 +180,16 @@ export function ConnectionDialog({ siteId, connection, onClose, onDone }: Connec
         </Fold>
         {settings.kind === 'request' && <RequestFields settings={settings} set={set} faultOf={faultOf} />}
         {trial.data && <Tried tried={trial.data} />}
-        {(trial.error ?? save.error) && (
+        {failure && (
           <p role="alert" className="rounded bg-halt-wash px-3 py-2 text-halt">
-            {problemWords(trial.error ?? save.error).detail}
+            {failure.title}. {failure.detail}
           </p>
         )}
         <div className="flex justify-end gap-2">
-          <Button isBusy={trial.isPending} onClick={whenRight(() => trial.mutate())}>
+          <Button isBusy={trial.isPending} onClick={pressed(trial, save)}>
             Try it on the latest answer
           </Button>
-          <Button tone="main" isBusy={save.isPending} onClick={whenRight(() => save.mutate())}>
+          <Button tone="main" isBusy={save.isPending} onClick={pressed(save, trial)}>
             {connection ? 'Save' : 'Connect'}
           </Button>
         </div>

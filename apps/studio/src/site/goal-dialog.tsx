@@ -45,14 +45,14 @@ export function GoalDialog({ siteId, goal, onClose }: GoalDialogProps) {
   };
   const save = useMutation({
     mutationFn: async () => {
-      if (!goal) return saveGoal(siteId, draft);
-      const next = await overTheirs(draft, goalsQuery(siteId), (goals) =>
-        savedOf(stillThere(goals, goal.id, 'goal')),
-      );
-      return saveGoal(siteId, next, goal.id);
+      const next = goal
+        ? await overTheirs(draft, goalsQuery(siteId), (goals) => savedOf(stillThere(goals, goal.id, 'goal')))
+        : draft;
+      await saveGoal(siteId, next, goal?.id);
+      return next;
     },
-    onSuccess: () => {
-      tell(goal ? `“${name}” is saved.` : `“${name}” is counted from now on.`);
+    onSuccess: (saved) => {
+      tell(goal ? `“${saved.name}” is saved.` : `“${saved.name}” is counted from now on.`);
       done();
     },
     onError: tellProblem,

@@ -5,16 +5,19 @@ import { listOf } from '../sentence/words.ts';
 
 type Told = Pick<Site, 'settings' | 'origins'>;
 
-/** The parameters that the address of a rule asks for; of a pattern that is no address nothing is known. */
+/** The parameters that a rule asks for, by name or as part of an address, a text or a pattern. */
 function parametersOf(rule: PageRule): string[] {
   if (rule.kind === 'parameter') return [rule.name];
-  const text = 'address' in rule ? rule.address : rule.kind === 'wildcard' ? rule.pattern : '';
-  const [, query = ''] = /\?([^#]*)/.exec(text) ?? [];
-  return query
-    .split('&')
-    .map((pair) => pair.split('=', 1)[0] ?? '')
-    .filter((name) => name !== '');
+  // A question mark is a sign of its own in an expression.
+  if (rule.kind === 'regex') return namesIn(rule.pattern, /([\w-]+)=/g);
+  if (rule.kind === 'contains') return namesIn(rule.text, /[?&]([\w-]+)|([\w-]+)=/g);
+  return namesIn(addressOf(rule).split('?').slice(1).join('?').replace(/#.*/, ''), /([^&=]+)[^&]*/g);
 }
+const namesIn = (text: string, name: RegExp): string[] => [
+  ...new Set([...text.matchAll(name)].map(([, first, second]) => first ?? second ?? '')),
+];
+const addressOf = (rule: PageRule): string =>
+  'address' in rule ? rule.address : rule.kind === 'wildcard' ? rule.pattern : '';
 
 /** What is not kept of a page that a rule asks for; nothing where all of it is. */
 function notKept(rule: PageRule, { settings, origins }: Told): string | undefined {
@@ -25,8 +28,8 @@ function notKept(rule: PageRule, { settings, origins }: Told): string | undefine
     return `${listOf(lost.map((name) => `“${name}”`))} ${
       lost.length === 1 ? 'is' : 'are'
     } not among the parameters that tell pages of this site apart`;
-  const address = 'address' in rule ? rule.address : rule.kind === 'wildcard' ? rule.pattern : '/';
-  return address.startsWith('/') || address.startsWith(`${origins[0]}/`)
+  const [origin] = /^https?:\/\/[^/?#]*/i.exec(addressOf(rule)) ?? [];
+  return origin === undefined || origin.toLowerCase() === origins[0]
     ? undefined
     : 'of a page’s address only the path is kept with its visitors, not the host';
 }

@@ -64,9 +64,9 @@ function ChangeSaved({ saved, Editor, onClose }: ChangeSavedProps) {
       });
       return changeSavedBlock(siteId, saved.id, next);
     },
-    onSuccess: async () => {
+    onSuccess: async (changed) => {
       await queryClient.invalidateQueries({ queryKey: savedBlocksQuery(siteId).queryKey });
-      tell(`“${name}” is changed everywhere.`);
+      tell(`“${changed.name}” is changed everywhere.`);
       onClose();
     },
     onError: tellProblem,
