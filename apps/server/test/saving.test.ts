@@ -60,6 +60,15 @@ it('a save that comes again, since its answer was lost, is the same save', async
   expect((await save('/b')).statusCode).toBe(409);
 });
 
+/** Versions of a campaign as they were published, the first first, with what was said of each. */
+const launchesOf = async (id: string): Promise<(readonly [version: number, note: string])[]> =>
+  (
+    await server.db.query(
+      "SELECT version, note FROM campaign_move WHERE campaign_id = $1 AND what = 'published' ORDER BY at",
+      [id],
+    )
+  ).map((move: { version: number; note: string }) => [move.version, move.note]);
+
 it('a launch that comes again, since its answer was lost, is the same launch', async () => {
   const { id, document, revision } = await createCampaign(owner);
   const saved = await owner.ask('PUT', `/campaigns/${id}/draft`, {
@@ -71,14 +80,7 @@ it('a launch that comes again, since its answer was lost, is the same launch', a
     owner.ask('POST', `/campaigns/${id}/publish`, { revision: launched, note });
   const answers = [...(await Promise.all([launch('First'), launch('First')])), await launch('First')];
   expect(answers.map(({ statusCode }) => statusCode)).toEqual([200, 200, 200]);
-  const notes = async () =>
-    (
-      await server.db.query(
-        "SELECT version, note FROM campaign_move WHERE campaign_id = $1 AND what = 'published' ORDER BY at",
-        [id],
-      )
-    ).map((move: { version: number; note: string }) => [move.version, move.note]);
-  expect(await notes()).toEqual([[1, 'First']]);
+  expect(await launchesOf(id)).toEqual([[1, 'First']]);
   // With other words, long after, or once it has rested, it is another, be it that it runs again.
   await launch('Again');
   await server.db.query("UPDATE campaign_move SET at = at - interval '11 minutes' WHERE campaign_id = $1", [
@@ -88,10 +90,41 @@ it('a launch that comes again, since its answer was lost, is the same launch', a
   await owner.ask('POST', `/campaigns/${id}/rest`);
   await owner.ask('POST', `/campaigns/${id}/run`);
   await launch('Again');
-  expect(await notes()).toEqual([
+  expect(await launchesOf(id)).toEqual([
     [1, 'First'],
     [2, 'Again'],
     [3, 'Again'],
     [4, 'Again'],
+  ]);
+});
+
+it('what is launched together, and a version of before, are launched once however often their answer is lost', async () => {
+  const first = await createCampaign(owner);
+  const second = await createCampaign(owner);
+  const together = () =>
+    owner.ask('POST', `/sites/${owner.siteId}/launches`, {
+      campaigns: [first, second].map(({ id, revision }) => ({ id, revision })),
+      note: 'Both',
+    });
+  const both = [...(await Promise.all([together(), together()])), await together()];
+  expect(both.map(({ statusCode }) => statusCode)).toEqual([204, 204, 204]);
+  for (const { id } of [first, second]) expect(await launchesOf(id)).toEqual([[1, 'Both']]);
+
+  const { id, document, revision } = first;
+  const changed = await owner.ask('PUT', `/campaigns/${id}/draft`, {
+    revision,
+    document: onPages(document, '/a'),
+  });
+  await owner.ask('POST', `/campaigns/${id}/publish`, {
+    revision: changed.json<Campaign>().revision,
+    note: 'Elsewhere',
+  });
+  const back = () => owner.ask('POST', `/campaigns/${id}/versions/1/publish`, { note: '' });
+  const again = [...(await Promise.all([back(), back()])), await back()];
+  expect(again.map(({ statusCode }) => statusCode)).toEqual([200, 200, 200]);
+  expect(await launchesOf(id)).toEqual([
+    [1, 'Both'],
+    [2, 'Elsewhere'],
+    [3, 'Version 1 again'],
   ]);
 });

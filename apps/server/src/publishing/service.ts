@@ -1,5 +1,5 @@
 import type { CampaignDocument, Cast, KeptForecast, Preview, Rule } from '@velarium/contract';
-import { allot, type CastState, castStateOf, type Met, sharesOf } from '@velarium/core';
+import { allot, type CastState, castStateOf, isSame, type Met, sharesOf } from '@velarium/core';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { CampaignRow, CampaignService } from '../campaigns/index.ts';
 import { notFound, ProblemError } from '../infra/problem.ts';
@@ -56,17 +56,21 @@ const SAME_LAUNCH = '10 minutes';
 async function isSameLaunch(
   manager: EntityManager,
   row: CampaignRow,
-  { lookedAt, byName, note }: { readonly lookedAt: number; readonly byName: string; readonly note: string },
+  {
+    document,
+    byName,
+    note,
+  }: { readonly document: CampaignDocument; readonly byName: string; readonly note: string },
 ): Promise<boolean> {
-  if (row.state !== 'running' || row.publishedRevision !== lookedAt || row.revision !== lookedAt)
-    return false;
-  const [last]: { isSame: boolean }[] = await manager.query(
-    `SELECT what = 'published' AND version = $2 AND by_name = $3 AND note = $4
-            AND at > now() - interval '${SAME_LAUNCH}' AS "isSame"
-       FROM campaign_move WHERE campaign_id = $1 ORDER BY at DESC LIMIT 1`,
+  if (row.state !== 'running') return false;
+  const [last]: { isTheirs: boolean; document: CampaignDocument | null }[] = await manager.query(
+    `SELECT what = 'published' AND m.version = $2 AND by_name = $3 AND note = $4
+            AND at > now() - interval '${SAME_LAUNCH}' AS "isTheirs", document
+       FROM campaign_move m LEFT JOIN campaign_version USING (campaign_id, version)
+      WHERE campaign_id = $1 ORDER BY at DESC LIMIT 1`,
     [row.id, row.liveVersion, byName, note],
   );
-  return last?.isSame ?? false;
+  return last?.isTheirs === true && isSame(last.document, document);
 }
 
 /** Moves campaigns between their states and makes what the edge serves, each move in one transaction. */
@@ -127,7 +131,7 @@ export function createPublishingService({
    * Freezes a document as a new version of its campaign, which begins to run.
    *
    * @param choose The draft, unless it is another one: a version of before, or a draft as it was once.
-   * @param more What is launched in the same moment; whether a second person has agreed, where one must.
+   * @param more What is said of it; what is launched in the same moment; whether a second person has agreed, where one must.
    */
   const freeze =
     (
@@ -135,14 +139,16 @@ export function createPublishingService({
       timeZone: string,
       choose: (row: CampaignRow) => Chosen,
       {
+        note,
         together = [],
         isAgreed = false,
-      }: { readonly together?: readonly Met[]; readonly isAgreed?: boolean } = {},
+      }: { readonly note: string; readonly together?: readonly Met[]; readonly isAgreed?: boolean },
     ): MoveOfRow =>
     async (manager, row) => {
       if (!isAgreed) await assertAlone(manager, actor.workspaceId);
       if (row.state === 'archived') throw wrongState('Take it out of the archive first.');
       const { document, revision, forecast = null } = choose(row);
+      if (await isSameLaunch(manager, row, { document, byName: actor.name, note })) return {};
       const lookOf = await library.looks.reader(row.siteId, manager);
       assertLaunchable(
         { id: row.id, name: row.name, document },
@@ -219,7 +225,13 @@ export function createPublishingService({
         together.push({ id, name: row.name, document: choose(row).document });
       }
       for (const { id, choose, note } of inOrder)
-        await moveOne(manager, actor, id, freeze(actor, timeZone, choose, { together, isAgreed }), note);
+        await moveOne(
+          manager,
+          actor,
+          id,
+          freeze(actor, timeZone, choose, { note, together, isAgreed }),
+          note,
+        );
     });
   }
 
@@ -250,14 +262,12 @@ export function createPublishingService({
       const { workspaceId } = actor;
       // Before the turn begins: within it there is one connection, which is its own.
       const { timeZone } = await sites.get(workspaceId, await campaigns.siteOf(workspaceId, campaignId));
-      const launch = freeze(actor, timeZone, draftLookedAt(lookedAt, forecast));
-      const move: MoveOfRow = async (manager, row) => {
-        if (!(await isSameLaunch(manager, row, { lookedAt, byName: actor.name, note })))
-          return launch(manager, row);
-        await assertAlone(manager, workspaceId);
-        return {};
-      };
-      await transition(actor, campaignId, move, note);
+      await transition(
+        actor,
+        campaignId,
+        freeze(actor, timeZone, draftLookedAt(lookedAt, forecast), { note }),
+        note,
+      );
     },
 
     /**
@@ -271,7 +281,10 @@ export function createPublishingService({
     ): Promise<void> {
       const { workspaceId } = actor;
       const { timeZone } = await sites.get(workspaceId, await campaigns.siteOf(workspaceId, campaignId));
-      const publish = freeze(actor, timeZone, chooseOther({ document, revision, forecast }), { isAgreed });
+      const publish = freeze(actor, timeZone, chooseOther({ document, revision, forecast }), {
+        note,
+        isAgreed,
+      });
       const move: MoveOfRow = async (manager, row) => {
         await also?.(manager);
         return publish(manager, row);

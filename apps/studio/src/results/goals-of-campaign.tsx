@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { CampaignGoals } from '@velarium/contract';
 import { counted, deedsWords, figure } from '@velarium/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -8,8 +9,10 @@ import { useCanEdit } from '../app/use-session.ts';
 import { Button } from '../ui/button.tsx';
 import { Dialog } from '../ui/dialog.tsx';
 import { Rate } from '../ui/rate.tsx';
+import { ErrorState, Skeleton } from '../ui/states.tsx';
 import { Switch } from '../ui/switch.tsx';
 import { tell, tellProblem } from '../ui/toast.tsx';
+import { useOverTheirs } from '../ui/use-over-theirs.ts';
 import { WideTable } from '../ui/wide-table.tsx';
 import { Change } from './change.tsx';
 import { Heads } from './heads.tsx';
@@ -113,14 +116,41 @@ interface GoalChoiceProps {
 }
 
 /** Which goals of the site a campaign is measured by. */
-function GoalChoice({ siteId, campaignId, onClose }: GoalChoiceProps) {
+function GoalChoice(props: GoalChoiceProps) {
+  const { data, error, refetch } = useQuery(campaignGoalsQuery(props.campaignId));
+  return (
+    <Dialog isOpen onClose={props.onClose} title="Goals of this campaign">
+      {data ? (
+        <GoalForm {...props} opened={data.goals} />
+      ) : error ? (
+        <ErrorState error={error} onRetry={() => void refetch()} />
+      ) : (
+        <Skeleton rows={3} label="Loading the goals" />
+      )}
+    </Dialog>
+  );
+}
+
+/** Goals as a set, which two people can change at once; `null` for all there are. */
+const setOf = (goals: CampaignGoals['goals']) => goals && Object.fromEntries(goals.map((id) => [id, true]));
+
+function GoalForm({
+  siteId,
+  campaignId,
+  onClose,
+  opened,
+}: GoalChoiceProps & { readonly opened: CampaignGoals['goals'] }) {
   const queryClient = useQueryClient();
   const { data: goals = [] } = useQuery(goalsQuery(siteId));
-  const { data } = useQuery(campaignGoalsQuery(campaignId));
-  const [changed, setChanged] = useState<readonly string[] | null>();
-  const chosen = changed === undefined ? (data?.goals ?? null) : changed;
+  const [chosen, setChosen] = useState(opened);
+  const overTheirs = useOverTheirs(setOf(opened));
   const save = useMutation({
-    mutationFn: () => chooseGoals(campaignId, chosen && [...chosen]),
+    mutationFn: async () => {
+      const next = await overTheirs(setOf(chosen), campaignGoalsQuery(campaignId), (there) =>
+        setOf(there.goals),
+      );
+      return chooseGoals(campaignId, next && Object.keys(next));
+    },
     onSuccess: () => {
       void queryClient.invalidateQueries({ queryKey: ['campaigns', campaignId] });
       tell('Its Results tell of these goals now.');
@@ -129,51 +159,49 @@ function GoalChoice({ siteId, campaignId, onClose }: GoalChoiceProps) {
     onError: tellProblem,
   });
   return (
-    <Dialog isOpen onClose={onClose} title="Goals of this campaign">
-      <form
-        className="grid gap-4"
-        onSubmit={(event) => {
-          event.preventDefault();
-          save.mutate();
-        }}
-      >
-        <Switch
-          label="All goals of the site, also those to come"
-          isOn={chosen === null}
-          onChange={(is) => setChanged(is ? null : goals.map(({ id }) => id))}
-        />
-        {chosen !== null && (
-          <fieldset className="grid gap-1.5">
-            <legend className="mb-1 font-medium">It is measured by</legend>
-            {goals.map(({ id, name }) => (
-              <label key={id} className="flex items-center gap-2">
-                <input
-                  type="checkbox"
-                  className="accent-sail"
-                  checked={chosen.includes(id)}
-                  onChange={() =>
-                    setChanged(chosen.includes(id) ? chosen.filter((one) => one !== id) : [...chosen, id])
-                  }
-                />
-                {name}
-              </label>
-            ))}
-          </fieldset>
-        )}
-        <p className="text-xs text-soft">
-          Goals are made on the{' '}
-          <Link to={`/sites/${siteId}/site`} className="underline underline-offset-4">
-            Site
-          </Link>{' '}
-          screen. The campaign’s own conversion is always told of.
-        </p>
-        <div className="flex justify-end gap-2">
-          <Button onClick={onClose}>Cancel</Button>
-          <Button tone="main" type="submit" isBusy={save.isPending} disabled={data === undefined}>
-            Save
-          </Button>
-        </div>
-      </form>
-    </Dialog>
+    <form
+      className="grid gap-4"
+      onSubmit={(event) => {
+        event.preventDefault();
+        save.mutate();
+      }}
+    >
+      <Switch
+        label="All goals of the site, also those to come"
+        isOn={chosen === null}
+        onChange={(is) => setChosen(is ? null : goals.map(({ id }) => id))}
+      />
+      {chosen !== null && (
+        <fieldset className="grid gap-1.5">
+          <legend className="mb-1 font-medium">It is measured by</legend>
+          {goals.map(({ id, name }) => (
+            <label key={id} className="flex items-center gap-2">
+              <input
+                type="checkbox"
+                className="accent-sail"
+                checked={chosen.includes(id)}
+                onChange={() =>
+                  setChosen(chosen.includes(id) ? chosen.filter((one) => one !== id) : [...chosen, id])
+                }
+              />
+              {name}
+            </label>
+          ))}
+        </fieldset>
+      )}
+      <p className="text-xs text-soft">
+        Goals are made on the{' '}
+        <Link to={`/sites/${siteId}/site`} className="underline underline-offset-4">
+          Site
+        </Link>{' '}
+        screen. The campaign’s own conversion is always told of.
+      </p>
+      <div className="flex justify-end gap-2">
+        <Button onClick={onClose}>Cancel</Button>
+        <Button tone="main" type="submit" isBusy={save.isPending}>
+          Save
+        </Button>
+      </div>
+    </form>
   );
 }
