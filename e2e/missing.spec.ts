@@ -40,6 +40,19 @@ test('what a place could not read is said, and read at a press', async ({ studio
   }
 });
 
+test('what is told over a dialog is pressed without closing it', async ({ studioPage: page }) => {
+  const letThrough = await withhold(page, /\/looks$/);
+  await page.getByRole('button', { name: 'New campaign' }).click();
+  const name = page.getByRole('dialog').getByRole('textbox', { name: 'Name', exact: true });
+  await name.fill('Kept meanwhile');
+  await expect(notice(page)).toBeVisible();
+  await expectAccessible(page);
+  await letThrough();
+  await notice(page).getByRole('button', { name: 'Try again' }).click();
+  await expect(notice(page)).toHaveCount(0);
+  await expect(name).toHaveValue('Kept meanwhile');
+});
+
 test('without what runs neither Season nor Coverage says that nothing does', async ({ studioPage: page }) => {
   for (const [place, falsely, truly] of [
     ['Season', 'Summit road closed', 'Notes of the team'],

@@ -77,6 +77,34 @@ describe('a calendar that is brought in', () => {
     ]);
   });
 
+  /** Source: RFC 5545, 3.3.10: a date that is none is passed over. */
+  it.each([
+    ['20240229', 'FREQ=YEARLY', ['2028-02-29']],
+    ['20240229', 'FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=29', ['2028-02-29']],
+    ['20260130', 'FREQ=YEARLY;BYMONTH=1,2;UNTIL=20271231', ['2026-01-30', '2027-01-30']],
+    ['20260131', 'FREQ=MONTHLY;UNTIL=20260601', ['2026-01-31', '2026-03-31', '2026-05-31']],
+    ['20261126', 'FREQ=YEARLY;BYMONTH=11;BYDAY=4TH', ['2026-11-26', '2027-11-25', '2028-11-23']],
+  ])('that repeats from %s by %s is on days that there are', (start, rule, days) => {
+    const text = `BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nUID:a\r\nSUMMARY:Day\r\nDTSTART;VALUE=DATE:${start}\r\nRRULE:${rule}\r\nEND:VEVENT\r\nEND:VCALENDAR`;
+    expect(readCalendar(text, NOW)).toEqual({
+      days: days.map((day) => ({ from: day, to: day, text: 'Day' })),
+      left: [],
+    });
+  });
+
+  /** Source: RFC 5545, 3.8.5.3 has the first of them among its examples. */
+  it.each(['FREQ=YEARLY;BYWEEKNO=20;BYDAY=MO', 'FREQ=YEARLY;BYMONTHDAY=31'])(
+    'that repeats by %s is named, not guessed at',
+    (recurrenceRule) => {
+      const { days, left } = readCalendar(
+        file({ ...whole([2026, 5, 11], [2026, 5, 12], 'Week twenty'), recurrenceRule }, SALE),
+        NOW,
+      );
+      expect(days.map(({ text }) => text)).toEqual(['Sale']);
+      expect(left).toEqual(['“Week twenty”, which repeats in a way that is not known here']);
+    },
+  );
+
   it('that repeats every second since long ago is left out in good time', () => {
     const often = file({
       title: 'Tick',

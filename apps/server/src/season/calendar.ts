@@ -42,6 +42,32 @@ function said(component: ICAL.Component, property: string): string {
 const isCancelled = (component: ICAL.Component): boolean =>
   said(component, 'status').toUpperCase() === 'CANCELLED';
 
+/** A rule that the library follows to days which it does not mean. */
+class UnknownRepeats extends Error {}
+
+/** The repeats by one rule and by nothing else; `undefined` where there are none, or more. */
+function ruleOf(event: ICAL.Event): ICAL.Recur | undefined {
+  const [property, ...others] = ['rrule', 'rdate'].flatMap((name) => event.component.getAllProperties(name));
+  return property?.name === 'rrule' && others.length === 0
+    ? (property.getFirstValue() as ICAL.Recur)
+    : undefined;
+}
+
+/**
+ * The days of a month that a rule of years names by their number, or by that of its first: in a year that has none of them nothing
+ * happens, where the library takes the day after (RFC 5545, 3.3.10).
+ *
+ * @throws {UnknownRepeats} Where it counts weeks of a year, or days of all its months, which the library does not.
+ */
+function namedDays(event: ICAL.Event): readonly number[] | undefined {
+  const rule = ruleOf(event);
+  if (!rule) return undefined;
+  const { BYWEEKNO, BYDAY, BYYEARDAY, BYMONTH, BYMONTHDAY } = rule.parts;
+  if (BYWEEKNO || (rule.freq === 'YEARLY' && BYMONTHDAY && !BYMONTH)) throw new UnknownRepeats();
+  const days = BYMONTHDAY ?? [event.startDate.day];
+  return rule.freq === 'YEARLY' && !BYDAY && !BYYEARDAY && days.every((day) => day > 0) ? days : undefined;
+}
+
 const parse = (text: string): ICAL.Component => new ICAL.Component(ICAL.parse(text));
 
 /** The lines of each event, and those between them. */
@@ -107,10 +133,12 @@ export function readCalendar(text: string, nowMs: number): ReadCalendar {
   };
   const repeatsOf = (event: ICAL.Event, text: string): SaveSeasonDays[] => {
     const found: SaveSeasonDays[] = [];
+    const named = namedDays(event);
     const times = event.iterator();
     while (found.length < REPEATS) {
       const next = times.next();
       if (!next || writtenDay(next) > until) break;
+      if (named && !named.includes(next.day)) continue;
       const { item, startDate, endDate } = event.getOccurrenceDetails(next);
       found.push(...daysOf({ component: item.component, startDate, endDate }, nameOf(item.summary) || text));
     }
@@ -152,11 +180,17 @@ export function readCalendar(text: string, nowMs: number): ReadCalendar {
           : daysOf(event([]), name)),
       );
     } catch (error) {
-      left.push(`“${name}”, ${isOverTime(error) ? 'which repeats too often' : 'whose dates cannot be read'}`);
+      left.push(`“${name}”, ${faultWords(error)}`);
     }
   }
   if (late > 0) left.push(`${quantity(late, 'event')} more than there was time for`);
   return { days, left };
+}
+
+function faultWords(error: unknown): string {
+  if (isOverTime(error)) return 'which repeats too often';
+  if (error instanceof UnknownRepeats) return 'which repeats in a way that is not known here';
+  return 'whose dates cannot be read';
 }
 
 export interface CalendarEvent {

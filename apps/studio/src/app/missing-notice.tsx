@@ -1,6 +1,7 @@
 import { notifyManager, type QueryCache, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useSyncExternalStore } from 'react';
 import { cx } from '../ui/cx.ts';
+import { TOLD_OVER } from '../ui/dialog.tsx';
 import { isShown, onShownChanged } from '../ui/shown-errors.ts';
 import { when } from '../ui/when.ts';
 
@@ -45,8 +46,11 @@ export function MissingNotice() {
   return (
     <div
       role={count > 0 ? 'alert' : 'status'}
+      // Said so, or what is open over it would hide it from those who do not see it.
+      aria-live={count > 0 ? 'assertive' : 'polite'}
+      {...TOLD_OVER}
       className={cx(
-        'relative z-40 flex flex-wrap items-center justify-center gap-x-4 px-5 py-2 text-sheet',
+        'pointer-events-auto relative z-45 flex flex-wrap items-center justify-center gap-x-4 px-5 py-2 text-sheet',
         count > 0 ? 'bg-halt' : 'bg-hold',
       )}
     >

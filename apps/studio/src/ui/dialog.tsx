@@ -6,6 +6,9 @@ import { cx } from './cx.ts';
 import { keepInSight } from './keep-in-sight.ts';
 import { Scrolled } from './scrolled.tsx';
 
+/** What is told over a dialog that is open, to be pressed without closing it. */
+export const TOLD_OVER = { 'data-told': true } as const;
+
 export interface DialogProps {
   readonly isOpen: boolean;
   readonly onClose: () => void;
@@ -28,6 +31,10 @@ export function Dialog({ isOpen, onClose, title, description, children, foot, cl
         <Radix.Content
           {...(description ? {} : { 'aria-describedby': undefined })}
           onFocus={keepInSight}
+          onInteractOutside={(event) => {
+            if (event.target instanceof Element && event.target.closest('[data-told]'))
+              event.preventDefault();
+          }}
           className={cx(
             'settle fixed top-1/2 left-1/2 z-40 max-h-[88vh] w-[min(92vw,32rem)] -translate-x-1/2 -translate-y-1/2 scroll-pb-16 overflow-y-auto rounded-lg bg-paper p-6 shadow-float outline-none',
             foot !== undefined && 'flex h-[min(88vh,42rem)] flex-col',

@@ -1,22 +1,26 @@
 import { Toaster as Sonner, toast } from 'sonner';
 import { problemWords } from '../api/client.ts';
+import { TOLD_OVER } from './dialog.tsx';
 
 export function Toaster() {
   return (
-    <Sonner
-      position="bottom-center"
-      // Beside each other: what lies under another cannot be pressed.
-      expand
-      // Over what is open and stays; never over a menu or a choice that somebody opens after it came.
-      style={{ fontFamily: 'inherit', zIndex: 45 }}
-      toastOptions={{
-        unstyled: true,
-        classNames: {
-          toast: 'flex w-full items-center gap-4 rounded-md bg-ink px-4 py-3 text-sheet shadow-float',
-          actionButton: 'ml-auto min-h-6 shrink-0 px-1 font-semibold underline underline-offset-4',
-        },
-      }}
-    />
+    <div {...TOLD_OVER}>
+      <Sonner
+        position="bottom-center"
+        // Beside each other: what lies under another cannot be pressed.
+        expand
+        // Over what is open and stays; never over a menu or a choice that somebody opens after it came.
+        style={{ fontFamily: 'inherit', zIndex: 45 }}
+        toastOptions={{
+          unstyled: true,
+          classNames: {
+            toast:
+              'pointer-events-auto flex w-full items-center gap-4 rounded-md bg-ink px-4 py-3 text-sheet shadow-float',
+            actionButton: 'ml-auto min-h-6 shrink-0 px-1 font-semibold underline underline-offset-4',
+          },
+        }}
+      />
+    </div>
   );
 }
 
