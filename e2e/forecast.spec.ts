@@ -82,9 +82,13 @@ test('the Workbench says in one line whom a draft would have reached, and Foreca
   velarium,
   memberPage: page,
 }) => {
-  // It waits for half a dozen replays.
-  test.setTimeout(150_000);
   await restAll(velarium);
+  // Of one in eight, for it waits for half a dozen replays.
+  await page.route(/\/traffic\?/, async (route) => {
+    const traffic: Traffic = await (await route.fetch()).json();
+    const list = traffic.list.filter((_, n) => n % 8 === 0);
+    await route.fulfill({ json: { ...traffic, list, visitors: list.length } });
+  });
   await beginCampaign(page, velarium, 'Foreseen', /Corner invitation/);
   await say(page, 'after 5 seconds, everywhere, on every device, once per visitor');
   await saved(page);

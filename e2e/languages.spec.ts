@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import type { Browser } from '@playwright/test';
 import { expectAccessible } from './lib/accessibility.ts';
 import { publishEverywhere } from './lib/api.ts';
@@ -25,7 +25,7 @@ test('B3 a message in four languages, one of them from right to left, is met in 
   memberPage: page,
   velarium,
   browser,
-}) => {
+}, testInfo) => {
   await beginCampaign(page, velarium, 'Sky letter abroad', /Sky letter/);
   await saved(page);
   await page.getByText('Languages', { exact: true }).click();
@@ -63,7 +63,10 @@ test('B3 a message in four languages, one of them from right to left, is met in 
   await refused('It is XLIFF 1.2. Save it as XLIFF 2.1.');
   await bring(translated.replace('trgLang="ar"', 'trgLang="no language"'));
   await refused('It says that it is in “no language”, which is no language.');
-  await bring('<'.padEnd(20_000_001));
+  // By its path: handed over as it is it would be written out once more.
+  const tooLarge = testInfo.outputPath('too-large.xlf');
+  writeFileSync(tooLarge, '<'.padEnd(20_000_001));
+  await page.getByLabel('Translated texts').setInputFiles(tooLarge);
   await refused('It is larger than 20,000 kB.');
   await bring(translated.replace('trgLang="ar"', 'trgLang="cy"'));
   await expect(page.getByText(/This file is in Welsh. Choose that language first/)).toBeVisible();
