@@ -59,6 +59,7 @@ describe('about how much of a window a message covers', () => {
     expect(of(block('share', { ways, columns: 2 }))).toBeCloseTo(104, 3);
     expect(of(block('button'))).toBeCloseTo(48, 3);
     // Room above a text and below it.
+    expect(of(block('space', { height: 120, style: style({ hidden: true }) }))).toBeCloseTo(0, 3);
     const roomy = { text: 'One line', style: style({ paddingBlock: 20 }) };
     expect(of(block('heading', roomy)) - of(block('heading', { text: 'One line' }))).toBeCloseTo(40, 3);
     const fields = [{ kind: 'email' }, { kind: 'hidden' }];

@@ -31,6 +31,11 @@ describe('a rewording that can be taken', () => {
     [text('Please note that the dome is closed on Monday.'), 'The dome is closed on Monday.'],
     [text('We write on a weekly basis, free of charge.'), 'We write every week, free.'],
     [heading('THE DOME IS OPEN TONIGHT'), 'The dome is open tonight'],
+    // Of 26 words, one more than is left alone.
+    [
+      text(`${'word '.repeat(13).trim()}, and ${'word '.repeat(12).trim()}`),
+      `${'word '.repeat(13).trim()}. Word ${'word '.repeat(11).trim()}`,
+    ],
     [heading('Tonight!!!'), 'Tonight!'],
     [heading('Really?!?'), 'Really?'],
     [
@@ -63,6 +68,7 @@ describe('a rewording that can be taken', () => {
     ['names in capitals', heading('NASA ESA')],
     ['plain words', text('See Saturn tonight.')],
     ['a part of a word', text('Repurchased commencements')],
+    ['a sentence of 25 words', text(`${'word '.repeat(12).trim()}, and ${'word '.repeat(12).trim()}`)],
     ['a long sentence without a joint', text('word '.repeat(40).trim())],
   ])('leaves %s alone', (_, block) => {
     expect(wordingFindings(holding(block))).toEqual([]);

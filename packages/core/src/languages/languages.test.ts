@@ -15,7 +15,7 @@ import { writingDirection } from './direction.ts';
 import { languageFindings } from './language-findings.ts';
 import { differingMarks, markedText, piecesOf, richTextOf } from './marked-text.ts';
 import { changeMessageTexts, messageTexts } from './message-texts.ts';
-import { ownWordsIn, SPOKEN } from './own-words-in.ts';
+import { ownWordsIn, SPOKEN, wordsNeeded } from './own-words-in.ts';
 import {
   inLanguage,
   translatedTexts,
@@ -280,4 +280,12 @@ it('another template takes the translations of the words it takes', () => {
     { key: 'strip-words.text', state: 'done', translated: 'Noswaith dda, {{visitor.firstName|ffrind}}' },
     { key: '.name', state: 'done', translated: 'Llythyr' },
   ]);
+});
+
+it('only the words of its own that a message says are asked for', () => {
+  const plain = messageOf('flyin', 'bottom-end', 'A word', PLAIN_STYLE, [
+    first(heading('title', 'Good evening')),
+  ]);
+  expect(wordsNeeded(plain)).toEqual(['close']);
+  expect(wordsNeeded(GREETING)).toEqual(['close', 'fill', 'check', 'unsent', 'later', 'mail']);
 });

@@ -29,6 +29,10 @@ describe('a Look as a page has it', () => {
       corners: { box: 6, control: 24 },
       buttons: 'solid',
     });
+    // Between the two it is made of.
+    const ofGround = (colour: string) => contrastRatio(colour, style.palette.surface);
+    expect(ofGround(style.palette.soft)).toBeLessThan(ofGround(style.palette.ink));
+    expect(ofGround(style.palette.line)).toBeLessThan(ofGround(style.palette.soft));
     expect(said).toEqual([
       'ground',
       'text colour',

@@ -55,6 +55,11 @@ describe('depth', () => {
     expect(depth.look(at(0, 4000, 5000))).toBeUndefined();
     expect(depth.deepest).toEqual({ percent: 0, pixels: 0 });
   });
+  it('goes on in pixels where the page grows under it', () => {
+    const depth = scrolledByHand();
+    expect(depth.look(at(200, 1000))).toEqual({ percent: 100, pixels: 1000 });
+    expect(depth.look(at(700, 4000))).toEqual({ percent: 100, pixels: 1500 });
+  });
   it('never falls, whatever the page does', () => {
     fc.assert(
       fc.property(

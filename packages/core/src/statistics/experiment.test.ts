@@ -111,6 +111,8 @@ test.each([
   [growing(100, [0.05, 0.05], 10), 2000, 10],
   [growing(100, [0.05, 0.05], 30), 2000, 0],
   [[], 2000, null],
+  // One in two days.
+  [growing(0.5, [0.05, 0.05], 2), 10, 18],
   [growing(0, [0.05, 0.05], 3), 2000, null],
   [growing(100, [0.05, 0.05], 10), null, null],
 ])('days to go', (days, visitors, left) => {

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { countedIn, STAY_SECONDS, shareAt, survivalCurve, usualStay } from './stay.ts';
+import { countedIn, STAY_DEPTHS, STAY_SECONDS, shareAt, survivalCurve, usualStay } from './stay.ts';
 
 // What is stored is stored by these: another bound would mean another thing by the numbers there are.
 it('keeps its bounds', () => {
@@ -8,6 +8,7 @@ it('keeps its bounds', () => {
     0, 1, 2, 3, 4, 5, 6, 8, 10, 12, 15, 20, 25, 30, 40, 50, 60, 90, 120, 180, 240, 300, 420, 600, 900, 1800,
     3600,
   ]);
+  expect(STAY_DEPTHS).toEqual(Array.from({ length: 21 }, (_, n) => n * 5));
 });
 
 describe('the survival curve', () => {

@@ -114,6 +114,13 @@ describe('traffic of a log', () => {
       '4 answers that were no page',
       '1 line that cannot be read',
     ]);
+    expect(leftOutWords({ ...found, files: 0, robots: 0, noPages: 1, unreadable: 0 })).toEqual([
+      '1 answer that was no page',
+    ]);
+  });
+
+  it('of nobody is of no days', () => {
+    expect(readerOf([]).traffic()).toEqual({ days: 0, visitors: 0, isSample: false, list: [] });
   });
 
   it.each(['/', '/about', '/a/', '/index.html', '/page.php?id=1.5', '/v1.2', '/x.aspx', '/a.b/c'])(

@@ -17,6 +17,11 @@ describe('another trigger of a kind', () => {
       [{ kind: 'scroll', unit: 'percent', amount: 50 }],
       { kind: 'scroll', unit: 'percent', amount: 75 },
     ],
+    [
+      { kind: 'scroll', unit: 'pixels', amount: 800 },
+      [{ kind: 'scroll', unit: 'pixels', amount: 800 }],
+      { kind: 'scroll', unit: 'pixels', amount: 1300 },
+    ],
     [{ kind: 'load', when: 'loaded' }, [{ kind: 'load', when: 'loaded' }], { kind: 'load', when: 'ready' }],
     [
       { kind: 'load', when: 'loaded' },

@@ -147,6 +147,10 @@ describe('wishes about the design', () => {
     expect(designs).toEqual(['background dark green', 'heading larger, on phones', 'width 420 px']);
     expect(changed.style.all.width).toEqual({ unit: 'px', value: 420 });
   });
+  it('a border is said back with its colour, and without one where it has none', () => {
+    expect(wish('2 px red border').designs).toEqual(['border 2 px red']);
+    expect(wish('3 px border').designs).toEqual(['border 3 px']);
+  });
   it.each<[string, string[]]>([
     ['background vermilionish', ['background vermilionish']],
     ['heading 400 px', ['heading 400 px (out of range)']],

@@ -59,6 +59,7 @@ describe('what people type is understood whole', () => {
     ['9:00 to 5:30', ['9:00 to 5:30 (say am and pm, or count the hours to 24)']],
     ['9 am to 5', ['9 am to 5 (say am and pm, or count the hours to 24)']],
     ['Noon to 3', ['Noon to 3 (say am and pm, or count the hours to 24)']],
+    ['13 to 3', []],
     ['1 pm to 5', ['1 pm to 5 (say am and pm, or count the hours to 24)']],
     ['only for Norwegians', ['only for Norwegians (say from where they are, or which language they speak)']],
     [

@@ -91,7 +91,8 @@ describe('what is typed becomes the rule, and the sentence says it back', () => 
   it('a whole sentence of the product’s own, pasted, is the whole rule', () => {
     const other = { ...start, rule: plainRule, message: { ...plainMessage, close: start.message.close } };
     const text = sentenceText(documentSentence(other));
-    const { apply, rest } = readWishes(`  ${text}\n`, names);
+    const { apply, rest, isUnderstood } = readWishes(`  ${text}\n`, names);
+    expect(isUnderstood).toBe(true);
     expect(sentenceText(documentSentence(apply(start)))).toBe(text);
     expect(apply(start).rule).toEqual(plainRule);
     expect(rest).toEqual([]);
@@ -102,6 +103,13 @@ describe('what is typed becomes the rule, and the sentence says it back', () => 
     );
     expect(readWishes(text, names).rest).toEqual(['tried in 2 variants (a 70 %, b 30 %) (1 are there)']);
     expect(readWishes(text, { ...names, variants: ['b'] }).rest).toEqual([]);
+  });
+  it.each([
+    ['with the lowest priority', 1],
+    ['priority 4', 4],
+    ['before all others', 9],
+  ])('%s is a rank', (text, priority) => {
+    expect(readWishes(text, names).apply(start).rule.limits.priority).toBe(priority);
   });
   it('what is typed beyond the four hundredth letter is named, not dropped', () => {
     const { rest } = readWishes(`once a week, ${'dance '.repeat(80)}at the very end`, names);
