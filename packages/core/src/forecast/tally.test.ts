@@ -15,3 +15,14 @@ it('showings have the interval of how they are spread over visitors', () => {
   expect(showings.low).toBe(Math.round((6 - half) * 1000));
   expect(showings.high).toBe(Math.round((6 + half) * 1000));
 });
+
+it('the five pages where it opens most are named, the most first', () => {
+  const tally = createTally('a', 1, 21);
+  let nth = 0;
+  for (const [n, page] of ['/f', '/e', '/d', '/c', '/b', '/a'].entries())
+    for (let times = 0; times <= n; times++)
+      tally.opened(nth++, { ...showing, page: `${page}?from=${times}` });
+  const { pages } = tally.result(21, 1);
+  expect(pages.map(({ path }) => path)).toEqual(['/a', '/b', '/c', '/d', '/e']);
+  expect(pages[0]?.share).toBeCloseTo(6 / 21, 10);
+});

@@ -105,6 +105,14 @@ describe('what an experiment says', () => {
     expect(experimentVerdict(growing(150, [0.05, 0.08]), open)).toMatchObject({ code: 'better', seen: null });
     expect(experimentVerdict(growing(150, [0.05, 0.055]), open).code).toBe('notYet');
   });
+  it('nothing of a variant that nobody has met yet', () => {
+    const alone = growing(1, [0.05, 0.5], 3).map(({ day, arms }) => ({
+      day,
+      arms: arms.map((arm, n) => (n === 0 ? arm : { ...arm, visitors: 0, converters: 0 })),
+    }));
+    expect(experimentVerdict(alone, plan).code).toBe('notYet');
+    expect(experimentVerdict(alone, plan).stories.flatMap(({ looks }) => looks)).toEqual([]);
+  });
 });
 
 test.each([

@@ -32,6 +32,9 @@ describe('invented visits', () => {
     expect(stays[Math.floor(stays.length / 2)]).toBeLessThan(27);
     const phones = traffic.list.filter(({ device }) => device === 'mobile').length / traffic.list.length;
     expect(Math.abs(phones - USUAL_SITE.phoneShare)).toBeLessThan(0.03);
+    expect(new Set(traffic.list.map(({ device, system }) => `${device} ${system}`))).toEqual(
+      new Set(['desktop windows', 'tablet android', 'mobile android']),
+    );
     // 300 visits a day of 2.5 pages.
     expect(Math.abs(views.length / (300 * 28 * 2.5) - 1)).toBeLessThan(0.05);
     for (const phoneShare of [0, 1])
