@@ -4,7 +4,7 @@ import helmet from '@fastify/helmet';
 import fastifyStatic from '@fastify/static';
 import swagger from '@fastify/swagger';
 import swaggerUi from '@fastify/swagger-ui';
-import Fastify, { type FastifyInstance } from 'fastify';
+import Fastify, { type FastifyInstance, type FastifyPluginAsync } from 'fastify';
 import { jsonSchemaTransform, serializerCompiler, validatorCompiler } from 'fastify-type-provider-zod';
 import { accountRoutes, auth, requireMember } from './accounts/index.ts';
 import { campaignRoutes } from './campaigns/index.ts';
@@ -87,64 +87,19 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
     transform: jsonSchemaTransform,
   });
   await app.register(swaggerUi, { routePrefix: '/api/docs' });
-  await app.register(auth, {
-    db: services.db,
-    accounts: services.accounts,
-    secrets: options.secrets,
-    isBehindTls: options.isBehindTls,
-  });
-  await app.register(accountRoutes, { prefix: '/api', accounts: services.accounts });
-  await app.register(memberRoutes, {
-    prefix: '/api',
-    members: services.members,
-    accounts: services.accounts,
-  });
   await app.register(
-    async (scope) => {
-      requireMember(scope, services.accounts);
-      await scope.register(siteRoutes, {
-        sites: services.sites,
-        edgeOrigin: options.edgeOrigin,
-        country: options.country,
-        onCreated: services.library.looks.begin,
-        onChanged: services.publishing.prepareSite,
+    async (api) => {
+      // Of files nobody asks who loads them: they come also while the database is away.
+      await api.register(auth, {
+        db: services.db,
+        accounts: services.accounts,
+        secrets: options.secrets,
+        isBehindTls: options.isBehindTls,
       });
-      await scope.register(campaignRoutes, { campaigns: services.campaigns });
-      await scope.register(forecastRoutes, { forecasts: services.forecasts });
-      await scope.register(versionRoutes, {
-        versions: services.versions,
-        campaigns: services.campaigns,
-        publishing: services.publishing,
-      });
-      await scope.register(publishingRoutes, {
-        publishing: services.publishing,
-        campaigns: services.campaigns,
-        sites: services.sites,
-        previews: createPreviewTokens(options.secrets),
-      });
-      await scope.register(libraryRoutes, {
-        library: services.library,
-        sites: services.sites,
-        onChanged: services.publishing.prepareSite,
-      });
-      await scope.register(peopleRoutes, {
-        people: services.people,
-        sentTo: services.deliveries.outbox.sentTo,
-        forgetSent: services.deliveries.forget,
-        judgeHeld: services.intake.judgeHeld,
-      });
-      await scope.register(deliveryRoutes, { deliveries: services.deliveries });
-      await scope.register(resultRoutes, { reports: services.reports, weekMails: services.weekMails });
-      await scope.register(goalRoutes, {
-        goals: services.goals,
-        onChanged: services.publishing.prepareSite,
-      });
-      await scope.register(seasonRoutes, { season: services.season });
-      await scope.register(rehearsalRoutes, { rehearsals: services.rehearsals });
-      await scope.register(experimentRoutes, {
-        experiments: services.experiments,
-        publishing: services.publishing,
-      });
+      await api.register(accountRoutes, { accounts: services.accounts });
+      await api.register(memberRoutes, { members: services.members, accounts: services.accounts });
+      const { edgeOrigin, country, secrets } = options;
+      await api.register(ofMembers, { services, edgeOrigin, country, secrets });
     },
     { prefix: '/api' },
   );
@@ -172,3 +127,53 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
   });
   return app;
 }
+
+/** What members ask of their workspace. */
+const ofMembers: FastifyPluginAsync<
+  Pick<StudioAppOptions, 'services' | 'edgeOrigin' | 'country' | 'secrets'>
+> = async (scope, { services, edgeOrigin, country, secrets }) => {
+  requireMember(scope, services.accounts);
+  await scope.register(siteRoutes, {
+    sites: services.sites,
+    edgeOrigin,
+    country,
+    onCreated: services.library.looks.begin,
+    onChanged: services.publishing.prepareSite,
+  });
+  await scope.register(campaignRoutes, { campaigns: services.campaigns });
+  await scope.register(forecastRoutes, { forecasts: services.forecasts });
+  await scope.register(versionRoutes, {
+    versions: services.versions,
+    campaigns: services.campaigns,
+    publishing: services.publishing,
+  });
+  await scope.register(publishingRoutes, {
+    publishing: services.publishing,
+    campaigns: services.campaigns,
+    sites: services.sites,
+    previews: createPreviewTokens(secrets),
+  });
+  await scope.register(libraryRoutes, {
+    library: services.library,
+    sites: services.sites,
+    onChanged: services.publishing.prepareSite,
+  });
+  await scope.register(peopleRoutes, {
+    people: services.people,
+    sentTo: services.deliveries.outbox.sentTo,
+    forgetSent: services.deliveries.forget,
+    judgeHeld: services.intake.judgeHeld,
+  });
+  await scope.register(deliveryRoutes, { deliveries: services.deliveries });
+  await scope.register(resultRoutes, { reports: services.reports, weekMails: services.weekMails });
+  await scope.register(goalRoutes, {
+    goals: services.goals,
+    onChanged: services.publishing.prepareSite,
+  });
+  await scope.register(seasonRoutes, { season: services.season });
+  await scope.register(rehearsalRoutes, { rehearsals: services.rehearsals });
+  await scope.register(experimentRoutes, {
+    experiments: services.experiments,
+    publishing: services.publishing,
+  });
+};

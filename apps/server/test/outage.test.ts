@@ -18,6 +18,7 @@ import { createDataSource } from '../src/infra/orm.ts';
 import { databaseAway } from '../src/infra/problem.ts';
 import { createPreviewTokens } from '../src/publishing/index.ts';
 import { createServices, type Services } from '../src/services.ts';
+import { createStudioApp } from '../src/studio-app.ts';
 import { type BreakableLine, createBreakableLine } from './breakable.ts';
 import {
   BROWSER,
@@ -27,6 +28,7 @@ import {
   eventId,
   type Member,
   ORIGIN,
+  PASSWORD,
   randomVisitor,
   SERVICES,
   type TestServer,
@@ -111,6 +113,34 @@ describe('while the database is away', () => {
       '/tag/renderer-0123456789ab.js',
     ];
   };
+
+  it('the studio itself comes, also to who is signed in, and says of what it asks for that it is away', async () => {
+    const db = await createDataSource(line.url).initialize();
+    writeFileSync(`${folder}/index.html`, 'the studio');
+    const studio = await createStudioApp({
+      services: createServices(db, SERVICES),
+      secrets: SERVICES.secrets,
+      edgeOrigin: 'https://edge.example',
+      country: { ...NO_COUNTRIES, header: null },
+      isBehindTls: false,
+      trustedProxies: '',
+      studioFiles: folder,
+      logLevel: 'silent',
+    });
+    const { email } = owner.session.account;
+    const payload = { email, password: PASSWORD };
+    const [cookie] = (await studio.inject({ method: 'POST', url: '/api/session', payload })).cookies;
+    const ask = (url: string) =>
+      studio.inject({ url, headers: { cookie: `${cookie?.name}=${cookie?.value}` } });
+    expect((await ask('/api/session')).statusCode).toBe(200);
+    await line.cut();
+    for (const url of ['/', `/sites/${owner.siteId}/board`])
+      expect([url, (await ask(url)).body]).toEqual([url, 'the studio']);
+    expect((await ask('/tag.js')).body).toBe('tag');
+    expect((await ask('/api/session')).statusCode).toBe(503);
+    await studio.close();
+    await db.destroy();
+  });
 
   it.each(['cut', 'stall'] as const)(
     '(%s) the edge serves what it last knew and asks visitors back',
