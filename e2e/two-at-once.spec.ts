@@ -1,4 +1,4 @@
-import { changeGroup, changeSettings, makeGroup } from './lib/api.ts';
+import { changeGroup, changeSettings, chooseGoals, makeGroup } from './lib/api.ts';
 import { expect, test, type Velarium } from './lib/velarium.ts';
 import { openPlace } from './lib/workbench.ts';
 
@@ -89,4 +89,30 @@ test('a dialog saves over what another has saved meanwhile only what it changed,
   await save.click();
   await expect(page.getByText(/^The group is gone\. Somebody has removed it/)).toBeVisible();
   await expect(name).toHaveValue('Too late');
+});
+
+test('two who choose the goals of one campaign have both of what they chose', async ({
+  memberPage: page,
+  velarium,
+}) => {
+  const [campaign] = await velarium.query<{ id: string }>(
+    "SELECT id FROM campaign WHERE name = 'Sky letter for readers'",
+  );
+  const id = campaign?.id ?? '';
+  const goals = await velarium.query<{ id: string; name: string }>(
+    'SELECT g.id, g.name FROM goal g JOIN campaign c USING (site_id) WHERE c.id = $1 ORDER BY g.created_at, g.name',
+    [id],
+  );
+  expect(goals).toHaveLength(2);
+  const [mine, theirs] = goals;
+  await chooseGoals(velarium, id, []);
+  await openPlace(page, velarium, `campaigns/${id}/results`);
+  await page.getByRole('button', { name: 'Choose goals' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByRole('checkbox', { name: mine?.name ?? '' }).check();
+  await chooseGoals(velarium, id, [theirs?.id ?? '']);
+  await dialog.getByRole('button', { name: 'Save' }).click();
+  await expect(dialog).toHaveCount(0);
+  const [kept] = await velarium.query<{ goals: string[] }>('SELECT goals FROM campaign WHERE id = $1', [id]);
+  expect([...(kept?.goals ?? [])].sort()).toEqual(goals.map((one) => one.id).sort());
 });

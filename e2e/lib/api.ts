@@ -147,6 +147,15 @@ export async function changeGroup(
   await ask(velarium, 'PUT', `/sites/${site?.id}/groups/${id}`, group);
 }
 
+/** Says which goals a campaign is measured by, as another member would. */
+export async function chooseGoals(
+  velarium: Velarium,
+  campaign: string,
+  goals: readonly string[],
+): Promise<void> {
+  await ask(velarium, 'PUT', `/campaigns/${campaign}/goals`, { goals });
+}
+
 /** Adds a site of which nothing is known yet, and answers its id. */
 export const addSite = async (velarium: Velarium, name: string, origin: string): Promise<string> =>
   (await ask<Site>(velarium, 'POST', '/sites', { name, origins: [origin], timeZone: 'Europe/London' })).id;
