@@ -135,9 +135,13 @@ test('the first page weighs little, and what is named by its content is kept for
     bytes += encodedDataLength;
   });
   const caching = new Map<string, string | undefined>();
-  page.on('response', (response) =>
-    caching.set(new URL(response.url()).pathname, response.headers()['cache-control']),
-  );
+  const policies = new Map<string, string | undefined>();
+  page.on('response', (response) => {
+    const { pathname } = new URL(response.url());
+    caching.set(pathname, response.headers()['cache-control']);
+    policies.set(pathname, response.headers()['content-security-policy']);
+    expect([pathname, response.headers()['x-content-type-options']]).toEqual([pathname, 'nosniff']);
+  });
   await page.goto(`${velarium.studio}/sign-in`);
   await expect(page.getByLabel('Password')).toBeVisible();
   await page.waitForLoadState('networkidle');
@@ -155,6 +159,9 @@ test('the first page weighs little, and what is named by its content is kept for
   for (const [path, control] of hashed)
     expect([path, control]).toEqual([path, 'public, max-age=31536000, immutable']);
   expect(caching.get('/sign-in')).toBe('no-cache');
+  // What a page may do is said by the page.
+  expect([...policies].filter(([, policy]) => policy).map(([path]) => path)).toContain('/sign-in');
+  for (const [path] of hashed) expect([path, policies.get(path)]).toEqual([path, undefined]);
   await page.context().close();
 });
 

@@ -45,6 +45,20 @@ export interface StudioAppOptions {
   readonly metrics?: Metrics | undefined;
 }
 
+/** Files of the studio that are neither documents nor workers. */
+const PART_OF_PAGE = /\/assets\/(?![^/]*worker)[^/]*\.(?:js|css|woff2)(?:\.br|\.gz)?$/;
+/** What only documents and workers heed: more than half a kilobyte, and a place is made of dozens of files. */
+const OF_DOCUMENTS = [
+  'content-security-policy',
+  'cross-origin-opener-policy',
+  'origin-agent-cluster',
+  'x-dns-prefetch-control',
+  'x-download-options',
+  'x-frame-options',
+  'x-permitted-cross-domain-policies',
+  'x-xss-protection',
+];
+
 /** The studio's API under `/api`, its reference under `/api/docs`, and the built studio. Never listens itself. */
 export async function createStudioApp(options: StudioAppOptions): Promise<FastifyInstance> {
   const { services } = options;
@@ -113,11 +127,13 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
       preCompressed: true,
       // Files named by their content never change; what names them is asked for each time.
       cacheControl: false,
-      setHeaders: (reply, path) =>
+      setHeaders: (reply, path) => {
         reply.header(
           'cache-control',
           path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache',
-        ),
+        );
+        if (PART_OF_PAGE.test(path)) for (const name of OF_DOCUMENTS) reply.raw.removeHeader(name);
+      },
     });
   app.setNotFoundHandler((request, reply) => {
     // Addresses of the studio are made in the browser; the page decides what they mean.
