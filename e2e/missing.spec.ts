@@ -138,3 +138,17 @@ test('a sign-out that did not happen is not taken for one', async ({ studioPage:
   await expect(page.getByText(PROBLEM.title)).toBeVisible();
   await expect(page.getByRole('heading', { name: 'Board' })).toBeVisible();
 });
+
+test('a studio that is opened while its server is away says so, and comes by itself once it is back', async ({
+  studioPage: page,
+}) => {
+  const letThrough = await withhold(page, /\/api\//);
+  await page.reload();
+  const away = page.getByRole('alert').filter({ hasText: PROBLEM.title });
+  await expect(away).toBeVisible();
+  await expectAccessible(page);
+  await away.getByRole('button', { name: 'Try again' }).click();
+  await expect(away).toBeVisible();
+  await letThrough();
+  await expect(page.getByRole('heading', { name: 'Board' })).toBeVisible();
+});

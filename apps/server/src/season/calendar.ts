@@ -45,27 +45,24 @@ const isCancelled = (component: ICAL.Component): boolean =>
 /** A rule that the library follows to days which it does not mean. */
 class UnknownRepeats extends Error {}
 
-/** The repeats by one rule and by nothing else; `undefined` where there are none, or more. */
-function ruleOf(event: ICAL.Event): ICAL.Recur | undefined {
-  const [property, ...others] = ['rrule', 'rdate'].flatMap((name) => event.component.getAllProperties(name));
-  return property?.name === 'rrule' && others.length === 0
-    ? (property.getFirstValue() as ICAL.Recur)
-    : undefined;
-}
+/** Weeks of a year, and days of all its months, are not counted by the library. */
+const isUnknown = ({ freq, parts }: ICAL.Recur): boolean =>
+  'BYWEEKNO' in parts || (freq === 'YEARLY' && 'BYMONTHDAY' in parts && !('BYMONTH' in parts));
 
 /**
  * The days of a month that a rule of years names by their number, or by that of its first: in a year that has none of them nothing
- * happens, where the library takes the day after (RFC 5545, 3.3.10).
+ * happens, where the library takes the day after (RFC 5545, 3.3.10). Nothing where it repeats in other ways as well.
  *
- * @throws {UnknownRepeats} Where it counts weeks of a year, or days of all its months, which the library does not.
+ * @throws {UnknownRepeats}
  */
-function namedDays(event: ICAL.Event): readonly number[] | undefined {
-  const rule = ruleOf(event);
-  if (!rule) return undefined;
-  const { BYWEEKNO, BYDAY, BYYEARDAY, BYMONTH, BYMONTHDAY } = rule.parts;
-  if (BYWEEKNO || (rule.freq === 'YEARLY' && BYMONTHDAY && !BYMONTH)) throw new UnknownRepeats();
-  const days = BYMONTHDAY ?? [event.startDate.day];
-  return rule.freq === 'YEARLY' && !BYDAY && !BYYEARDAY && days.every((day) => day > 0) ? days : undefined;
+function namedDays({ component, startDate }: ICAL.Event): readonly number[] | undefined {
+  const rules = component.getAllProperties('rrule').map((rule) => rule.getFirstValue() as ICAL.Recur);
+  if (rules.some(isUnknown)) throw new UnknownRepeats();
+  const [rule, ...others] = rules;
+  if (rule?.freq !== 'YEARLY' || others.length > 0 || component.hasProperty('rdate')) return undefined;
+  const { BYDAY, BYYEARDAY, BYMONTHDAY } = rule.parts;
+  const days = BYMONTHDAY ?? [startDate.day];
+  return !BYDAY && !BYYEARDAY && days.every((day) => day > 0) ? days : undefined;
 }
 
 const parse = (text: string): ICAL.Component => new ICAL.Component(ICAL.parse(text));

@@ -37,17 +37,28 @@ const PLACES = [
   { path: 'team', label: 'Team', keys: 't' },
 ] as const;
 
+/** How long after it could not be had who is signed in is asked for again. */
+const AGAIN_MS = 3000;
+
 /** The frame around every place: which site, which place, who. */
 export function Shell() {
-  const session = useQuery(sessionQuery);
+  const session = useQuery({
+    ...sessionQuery,
+    refetchInterval: ({ state }) => (state.status === 'error' ? AGAIN_MS : false),
+  });
+  /** Stays in sight while it is asked for again by itself. */
+  const failure = useRef<Error>(null);
+  if (!session.isPending) failure.current = session.isLoadingError ? session.error : null;
   const location = useLocation();
   const place = useKeptFocus<HTMLElement>();
-  if (session.isPending) return <Opening />;
-  if (session.isLoadingError && problemWords(session.error).title !== 'Signed out') {
-    // Asked again, it may take as long again.
-    if (session.isFetching) return <Opening />;
-    return <ErrorState error={session.error} onRetry={() => void session.refetch()} />;
+  if (failure.current && problemWords(failure.current).title !== 'Signed out') {
+    const askAgain = () => {
+      failure.current = null;
+      void session.refetch();
+    };
+    return <ErrorState error={failure.current} onRetry={askAgain} />;
   }
+  if (session.isPending) return <Opening />;
   if (!session.data) return <Navigate to="/sign-in" state={{ from: location.pathname }} replace />;
   return (
     <div className="grid h-full grid-rows-[auto_1fr]">
