@@ -41,6 +41,10 @@ test('what a place could not read is said, and read at a press', async ({ studio
 });
 
 test('what is told over a dialog is pressed without closing it', async ({ studioPage: page }) => {
+  await page.getByRole('checkbox', { name: /Summit road/ }).check();
+  await page.getByRole('toolbar', { name: 'Chosen campaigns' }).getByRole('button', { name: 'Rest' }).click();
+  const rested = page.getByRole('listitem').filter({ hasText: 'put to rest' });
+  await expect(rested).toBeVisible();
   const letThrough = await withhold(page, /\/looks$/);
   await page.getByRole('button', { name: 'New campaign' }).click();
   const name = page.getByRole('dialog').getByRole('textbox', { name: 'Name', exact: true });
@@ -50,7 +54,12 @@ test('what is told over a dialog is pressed without closing it', async ({ studio
   await letThrough();
   await notice(page).getByRole('button', { name: 'Try again' }).click();
   await expect(notice(page)).toHaveCount(0);
+  await rested.getByRole('button', { name: 'Undo' }).click();
+  await expect(rested).toHaveCount(0);
   await expect(name).toHaveValue('Kept meanwhile');
+  // The rest of it is no obstacle: what lies under it is pressed.
+  await page.getByRole('dialog').getByRole('button', { name: 'Make the campaign' }).click();
+  await expect(page.getByLabel('Campaign name')).toHaveValue('Kept meanwhile');
 });
 
 test('without what runs neither Season nor Coverage says that nothing does', async ({ studioPage: page }) => {

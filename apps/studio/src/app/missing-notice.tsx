@@ -50,14 +50,14 @@ export function MissingNotice() {
       aria-live={count > 0 ? 'assertive' : 'polite'}
       {...TOLD_OVER}
       className={cx(
-        'pointer-events-auto relative z-45 flex flex-wrap items-center justify-center gap-x-4 px-5 py-2 text-sheet',
+        'relative z-45 flex flex-wrap items-center justify-center gap-x-4 px-5 py-2 text-sheet',
         count > 0 ? 'bg-halt' : 'bg-hold',
       )}
     >
       {noticeWords(count > 0, staleMs)}
       <button
         type="button"
-        className="min-h-6 font-semibold underline underline-offset-4"
+        className="pointer-events-auto min-h-6 font-semibold underline underline-offset-4"
         onClick={() => {
           for (const query of failed(cache)) void query.fetch().catch(() => {});
         }}

@@ -14,9 +14,10 @@ export function Toaster() {
         toastOptions={{
           unstyled: true,
           classNames: {
-            toast:
-              'pointer-events-auto flex w-full items-center gap-4 rounded-md bg-ink px-4 py-3 text-sheet shadow-float',
-            actionButton: 'ml-auto min-h-6 shrink-0 px-1 font-semibold underline underline-offset-4',
+            toast: 'flex w-full items-center gap-4 rounded-md bg-ink px-4 py-3 text-sheet shadow-float',
+            // Over a dialog nothing else of it: what lies under it there is pressed through it.
+            actionButton:
+              'pointer-events-auto ml-auto min-h-6 shrink-0 px-1 font-semibold underline underline-offset-4',
           },
         }}
       />
