@@ -1,4 +1,4 @@
-import { readFileSync, writeFileSync } from 'node:fs';
+import { readFileSync, rmSync, writeFileSync } from 'node:fs';
 import type { Browser } from '@playwright/test';
 import { expectAccessible } from './lib/accessibility.ts';
 import { publishEverywhere } from './lib/api.ts';
@@ -68,6 +68,7 @@ test('B3 a message in four languages, one of them from right to left, is met in 
   writeFileSync(tooLarge, '<'.padEnd(20_000_001));
   await page.getByLabel('Translated texts').setInputFiles(tooLarge);
   await refused('It is larger than 20,000 kB.');
+  rmSync(tooLarge);
   await bring(translated.replace('trgLang="ar"', 'trgLang="cy"'));
   await expect(page.getByText(/This file is in Welsh. Choose that language first/)).toBeVisible();
   await bring(translated);

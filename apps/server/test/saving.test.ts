@@ -128,3 +128,24 @@ it('what is launched together, and a version of before, are launched once howeve
     [3, 'Version 1 again'],
   ]);
 });
+
+it('a draft that was changed and changed back is published by the launch that made no second version of it', async () => {
+  const { id, document, revision } = await createCampaign(owner);
+  const save = async (at: number, address: string) =>
+    (
+      await owner.ask('PUT', `/campaigns/${id}/draft`, {
+        revision: at,
+        document: onPages(document, address),
+      })
+    ).json<Campaign>().revision;
+  const launch = (of: number) => owner.ask('POST', `/campaigns/${id}/publish`, { revision: of, note: '' });
+  const first = await save(revision, '/a');
+  await launch(first);
+  const back = await save(await save(first, '/b'), '/a');
+  expect((await launch(back)).statusCode).toBe(200);
+  expect(await launchesOf(id)).toEqual([[1, '']]);
+  const [row] = await server.db.query('SELECT published_revision AS published FROM campaign WHERE id = $1', [
+    id,
+  ]);
+  expect(row.published).toBe(back);
+});

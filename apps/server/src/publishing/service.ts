@@ -148,7 +148,9 @@ export function createPublishingService({
       if (!isAgreed) await assertAlone(manager, actor.workspaceId);
       if (row.state === 'archived') throw wrongState('Take it out of the archive first.');
       const { document, revision, forecast = null } = choose(row);
-      if (await isSameLaunch(manager, row, { document, byName: actor.name, note })) return {};
+      // A draft that says again what runs is published with it.
+      if (await isSameLaunch(manager, row, { document, byName: actor.name, note }))
+        return { publishedRevision: revision };
       const lookOf = await library.looks.reader(row.siteId, manager);
       assertLaunchable(
         { id: row.id, name: row.name, document },
