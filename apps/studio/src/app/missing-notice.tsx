@@ -49,8 +49,9 @@ export function MissingNotice() {
       // Said so, or what is open over it would hide it from those who do not see it.
       aria-live={count > 0 ? 'assertive' : 'polite'}
       {...TOLD_OVER}
+      // Over what a dialog darkens, and under the dialog: on a phone it would cover what the dialog asks to be pressed.
       className={cx(
-        'relative z-45 flex flex-wrap items-center justify-center gap-x-4 px-5 py-2 text-sheet',
+        'relative z-39 flex flex-wrap items-center justify-center gap-x-4 px-5 py-2 text-sheet',
         count > 0 ? 'bg-halt' : 'bg-hold',
       )}
     >

@@ -27,7 +27,8 @@ export function Dialog({ isOpen, onClose, title, description, children, foot, cl
   return (
     <Radix.Root open={isOpen} onOpenChange={(open) => !open && onClose()}>
       <Radix.Portal>
-        <Radix.Overlay className="fixed inset-0 z-40 bg-ink/35" />
+        {/* Under what is told over a dialog; but over the dialog that this one was opened in. */}
+        <Radix.Overlay className="fixed inset-0 z-38 bg-ink/35 [[role=dialog]~&]:z-40" />
         <Radix.Content
           {...(description ? {} : { 'aria-describedby': undefined })}
           onFocus={keepInSight}
