@@ -3,6 +3,8 @@ import { FOREIGN, serveForeign, visitForeign } from './lib/foreign.ts';
 import { expect, test } from './lib/velarium.ts';
 import { openWorkbench } from './lib/workbench.ts';
 
+test.use({ ground: 'page' });
+
 test.beforeEach(({ velarium }) => restAll(velarium));
 
 /** One template a format, and how the format is read out. */

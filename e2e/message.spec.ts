@@ -1,7 +1,7 @@
 import { expectAccessible } from './lib/accessibility.ts';
 import { restAll } from './lib/api.ts';
 import { expect, newVisitor, test, visit } from './lib/velarium.ts';
-import { addBlock, beginCampaign, openEverywhere, outline, saved, stage } from './lib/workbench.ts';
+import { addBlock, beginCampaign, openEverywhere, openWorkbench, outline, saved, stage } from './lib/workbench.ts';
 
 test('blocks are added, moved by keys, duplicated, taken away, and all of it undone', async ({
   memberPage: page,
@@ -290,4 +290,25 @@ test('a box too low for its button says so, as it is measured on each device, an
   await page.getByRole('dialog').getByRole('button', { name: 'Not yet' }).click();
   await findings.first().getByRole('button', { name: 'As high as its content' }).click();
   await expect(findings).toHaveCount(0);
+});
+
+test('how messages are looked at is the same on the next campaign and after a reload', async ({
+  memberPage: page,
+  velarium,
+}) => {
+  const behind = page.locator('iframe[title="The page behind"]');
+  const isPressed = async (ground: boolean, size: boolean) => {
+    await expect(page.getByRole('button', { name: /^Page behind/ })).toHaveAttribute('aria-pressed', `${ground}`);
+    await expect(page.getByRole('button', { name: /^Real size/ })).toHaveAttribute('aria-pressed', `${size}`);
+    await expect(behind).toHaveCount(ground ? 2 : 0);
+  };
+  await openWorkbench(page, velarium, 'Summit road closed');
+  await isPressed(false, false);
+  await page.getByRole('button', { name: /^Page behind/ }).click();
+  await page.getByRole('button', { name: /^Real size/ }).click();
+  await isPressed(true, true);
+  await openWorkbench(page, velarium, 'Sky letter for readers');
+  await isPressed(true, true);
+  await page.reload();
+  await isPressed(true, true);
 });

@@ -3,6 +3,8 @@ import { accessibilityFaults, OVER, overOf } from './lib/accessibility.ts';
 import { expect, test } from './lib/velarium.ts';
 import { openCampaign, side } from './lib/workbench.ts';
 
+test.use({ ground: 'page' });
+
 /** The places, and what in each opens something over it by a button that does not say so itself. */
 const PLACES: Readonly<Record<string, readonly RegExp[]>> = {
   Board: [/^New campaign$/],

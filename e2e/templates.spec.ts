@@ -14,7 +14,7 @@ import {
   picturesReady,
   readPicture,
 } from './lib/same-picture.ts';
-import { bringSession, expect, newVisitor, test, type Worker } from './lib/velarium.ts';
+import { bringSession, expect, lookAtStages, newVisitor, test, type Worker } from './lib/velarium.ts';
 import { openPlace } from './lib/workbench.ts';
 
 /** A window of the studio in which every device of the stage has room at its real size. */
@@ -52,6 +52,7 @@ async function openWindows(browser: Browser, worker: Worker): Promise<Windows> {
     return context;
   };
   const stage = await (await keep({ viewport: WIDE, reducedMotion: 'reduce' })).newPage();
+  await lookAtStages(stage, worker, { ground: 'plain', zoom: 'real' });
   const visitors = new Map<DeviceName, Page>();
   for (const device of DEVICES) visitors.set(device, await newEmptied(await keep(deviceOptions(device))));
   windows = { stage, visitorOn: (device) => visitors.get(device) as Page };
@@ -126,8 +127,6 @@ for (const { id, name, message } of TEMPLATES) {
     const campaign = await publish(worker, { template: id });
 
     await showStage(stage, worker, campaign);
-    await stage.getByRole('button', { name: /^Real size/ }).click();
-    await stage.getByRole('button', { name: /^Page behind/ }).click();
     if (/\{\{(visitor|basket)/.test(JSON.stringify(message))) {
       await stage.getByRole('combobox', { name: 'Read as' }).click();
       await stage.getByRole('option', { name: /nothing is known/ }).click();

@@ -2,6 +2,8 @@ import { restAll } from '../lib/api.ts';
 import { expect, newVisitor, test, visit } from '../lib/velarium.ts';
 import { addTrigger, launch, newCampaign, rehearse, say, sentence, side, stage } from '../lib/workbench.ts';
 
+test.use({ ground: 'page' });
+
 const IPHONE =
   'Mozilla/5.0 (iPhone; CPU iPhone OS 19_0 like Mac OS X) AppleWebKit/605.1.15 (KHTML, like Gecko) Version/19.0 Mobile/15E148 Safari/604.1';
 const ANDROID =

@@ -4,6 +4,8 @@ import { recordsOf } from '../lib/standins.ts';
 import { expect, newVisitor, test, type Velarium, visit } from '../lib/velarium.ts';
 import { beginCampaign, launch, say, sentence } from '../lib/workbench.ts';
 
+test.use({ ground: 'page' });
+
 /** A bar at the top after five seconds, for which the page makes room. */
 async function launchBarThatMakesRoom(page: Page, velarium: Velarium): Promise<void> {
   await restAll(velarium);

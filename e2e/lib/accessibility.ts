@@ -50,16 +50,21 @@ export async function accessibilityFaults(page: Page, within?: string | string[]
 
 async function findFaults(page: Page, within: string | string[] | undefined): Promise<string[]> {
   // A message lies in a document without an address; whatever has one is not ours to look at.
-  const frames = page
-    .frames()
-    .filter((frame) => frame === page.mainFrame() || frame.url() === 'about:srcdoc');
+  const frames = Array.isArray(within)
+    ? [
+        await page
+          .locator(within[0] ?? '')
+          .elementHandle()
+          .then((frame) => frame?.contentFrame()),
+      ]
+    : page.frames().filter((frame) => frame.url() === 'about:srcdoc');
   await Promise.all(
-    frames.map(async (frame) => {
+    [page.mainFrame(), ...frames].map(async (frame) => {
       try {
-        if (!(await frame.evaluate(() => 'axe' in window))) await frame.evaluate(AXE);
+        if (!(await frame?.evaluate(() => 'axe' in window))) await frame?.evaluate(AXE);
       } catch (error) {
         // What has gone meanwhile need not be looked at.
-        if (!frame.isDetached()) throw error;
+        if (!frame?.isDetached()) throw error;
       }
     }),
   );

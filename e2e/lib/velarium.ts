@@ -67,8 +67,34 @@ async function withEvidence(
   });
 }
 
+/** How messages are looked at in a browser: see the studio's `kept-stage.ts`. */
+export async function lookAtStages(
+  on: Pick<Page, 'addInitScript'>,
+  { studio }: Velarium,
+  choices: { readonly ground?: 'page' | 'plain'; readonly zoom?: 'fit' | 'real' },
+): Promise<void> {
+  await on.addInitScript(
+    ([origin, chosen]) => {
+      if (self.origin !== origin) return;
+      for (const [name, value] of Object.entries(chosen))
+        localStorage.setItem(
+          `velarium:stage-${name}`,
+          localStorage.getItem(`velarium:stage-${name}`) ?? value,
+        );
+    },
+    [studio, choices] as const,
+  );
+}
+
 export const test = base.extend<
-  { velarium: Velarium; asLeft: Worker; memberPage: Page; studioPage: Page; visitor: BrowserContext },
+  {
+    ground: 'page' | 'plain';
+    velarium: Velarium;
+    asLeft: Worker;
+    memberPage: Page;
+    studioPage: Page;
+    visitor: BrowserContext;
+  },
   { worker: Worker; studioBrowser: StudioBrowser }
 >({
   // A whole Velarium for each worker: its database a copy of the seeded demo, its ports its own.
@@ -178,8 +204,12 @@ export const test = base.extend<
   asLeft: ({ worker, browser }, use, testInfo) =>
     withEvidence(testInfo, { browser, worker }, () => use(worker)),
 
+  /** What is chosen to stand behind messages: a page of the site is loaded for each window of the stage, and few tests look at it. */
+  ground: ['plain', { option: true }],
+
   /** Signed in as the demo's owner, and nowhere yet. */
-  memberPage: async ({ page, velarium }, use) => {
+  memberPage: async ({ page, velarium, ground }, use) => {
+    await lookAtStages(page, velarium, { ground });
     // What fades and slides is drawn again and again, and nobody looks.
     await page.emulateMedia({ reducedMotion: 'reduce' });
     await bringSession(page, velarium);

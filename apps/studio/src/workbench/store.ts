@@ -10,8 +10,8 @@ export type SaveStatus = 'saved' | 'unsaved' | 'saving' | 'waiting' | 'refused' 
 /** Which devices a style is set for. */
 export type Scope = 'all' | 'tablet' | 'mobile';
 
-/** How the stage shows the message; nothing of it is saved. */
-interface StageView {
+/** How the stage shows the message; none of it is the campaign's. */
+export interface StageView {
   /** Desktop and phone side by side, or a tablet. */
   readonly shows: 'pair' | 'tablet';
   readonly ground: 'page' | 'plain';
@@ -89,9 +89,12 @@ export function createWorkbenchStore(
     canEdit = true,
     now = Date.now,
     kept,
+    stage,
   }: {
     canEdit?: boolean;
     now?: () => number;
+    /** How messages were looked at the last time. */
+    stage?: Partial<StageView>;
     /** What a reload left. */
     kept?: Pick<WorkbenchState, 'document' | 'past' | 'future'> | undefined;
   } = {},
@@ -139,6 +142,7 @@ export function createWorkbenchStore(
         zoom: 'fit',
         visitor: null,
         language: null,
+        ...stage,
       },
       tried: null,
       editMessage(change, key) {

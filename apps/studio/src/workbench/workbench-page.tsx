@@ -17,6 +17,7 @@ import { keepHistory, takeKeptHistory } from './kept-history.ts';
 import { LaunchDialog } from './launch-dialog.tsx';
 import { SentenceBar } from './sentence-bar.tsx';
 import { SIDES, Sides } from './sides/sides.tsx';
+import { keptStage } from './stage/kept-stage.ts';
 import { Stage } from './stage/stage.tsx';
 import { createWorkbenchStore, WorkbenchProvider } from './store.ts';
 import { VisitLine } from './visit-line/visit-line.tsx';
@@ -35,7 +36,12 @@ function Workbench({ campaign }: { readonly campaign: Campaign }) {
   const navigate = useNavigate();
   // biome-ignore lint/correctness/useExhaustiveDependencies: one store for as long as the campaign is open.
   const store = useMemo(
-    () => createWorkbenchStore(campaign, { canEdit, kept: canEdit ? takeKeptHistory(campaign) : undefined }),
+    () =>
+      createWorkbenchStore(campaign, {
+        canEdit,
+        kept: canEdit ? takeKeptHistory(campaign) : undefined,
+        stage: keptStage(),
+      }),
     [],
   );
   const autosave = useRef<Autosave | null>(null);

@@ -199,7 +199,7 @@ describe('the next change', () => {
           }
         },
       ),
-      { numRuns: 250 },
+      { numRuns: 100 },
     );
   });
 });

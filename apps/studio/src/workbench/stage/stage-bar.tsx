@@ -7,6 +7,7 @@ import { cx } from '../../ui/cx.ts';
 import { Select } from '../../ui/select.tsx';
 import { SAMPLE_VISITORS } from '../message/personal-hint.tsx';
 import { useWorkbench, useWorkbenchLater, useWorkbenchStore } from '../store.ts';
+import { type KeptStage, keepStage } from './kept-stage.ts';
 
 const AS_WRITTEN = 'written';
 
@@ -23,10 +24,14 @@ export function StageBar({ ground }: StageBarProps) {
   const hasPlaces = useMemo(() => personalPlaces(message).length > 0, [message]);
   const languages = languagesOf(message);
   const darkens = useWorkbench((state) => state.document.message.darkens);
+  const look = (change: Partial<KeptStage>) => {
+    setStage(change);
+    keepStage({ ...view, ...change });
+  };
   const flip = {
     shows: () => setStage({ shows: view.shows === 'pair' ? 'tablet' : 'pair' }),
-    ground: () => setStage({ ground: view.ground === 'page' ? 'plain' : 'page' }),
-    zoom: () => setStage({ zoom: view.zoom === 'fit' ? 'real' : 'fit' }),
+    ground: () => look({ ground: view.ground === 'page' ? 'plain' : 'page' }),
+    zoom: () => look({ zoom: view.zoom === 'fit' ? 'real' : 'fit' }),
     dark: () => setStage({ isDark: !view.isDark }),
     hide: () => setStage({ isMessageHidden: !view.isMessageHidden }),
   };
