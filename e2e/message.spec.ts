@@ -1,7 +1,15 @@
 import { expectAccessible } from './lib/accessibility.ts';
 import { restAll } from './lib/api.ts';
 import { expect, newVisitor, test, visit } from './lib/velarium.ts';
-import { addBlock, beginCampaign, openEverywhere, openWorkbench, outline, saved, stage } from './lib/workbench.ts';
+import {
+  addBlock,
+  beginCampaign,
+  openEverywhere,
+  openWorkbench,
+  outline,
+  saved,
+  stage,
+} from './lib/workbench.ts';
 
 test('blocks are added, moved by keys, duplicated, taken away, and all of it undone', async ({
   memberPage: page,
@@ -298,7 +306,10 @@ test('how messages are looked at is the same on the next campaign and after a re
 }) => {
   const behind = page.locator('iframe[title="The page behind"]');
   const isPressed = async (ground: boolean, size: boolean) => {
-    await expect(page.getByRole('button', { name: /^Page behind/ })).toHaveAttribute('aria-pressed', `${ground}`);
+    await expect(page.getByRole('button', { name: /^Page behind/ })).toHaveAttribute(
+      'aria-pressed',
+      `${ground}`,
+    );
     await expect(page.getByRole('button', { name: /^Real size/ })).toHaveAttribute('aria-pressed', `${size}`);
     await expect(behind).toHaveCount(ground ? 2 : 0);
   };
