@@ -7,6 +7,7 @@ import { useWorkbench, useWorkbenchStore } from '../store.ts';
 import { StageBar } from './stage-bar.tsx';
 import { StageFrame } from './stage-frame.tsx';
 import { useGround } from './use-ground.ts';
+import { useInSight } from './use-in-sight.ts';
 
 const GAP = 28;
 const PADDING = 24;
@@ -43,6 +44,8 @@ export function Stage() {
     return () => observer.disconnect();
   }, []);
 
+  const isReal = view.zoom === 'real';
+  const { scroller, onDrawn } = useInSight(isReal);
   const pageAddress = view.ground === 'page' ? ground.address : undefined;
 
   const isToldMore = (['desktop', 'mobile'] as const).some((device) => !devices.includes(device));
@@ -76,10 +79,14 @@ export function Stage() {
       style={glide('message')}
     >
       <StageBar ground={pageAddress ? ground.words : ''} />
-      <div className="min-h-0 min-w-0 overflow-auto" style={{ padding: `0 ${PADDING}px 10px` }}>
+      <div
+        ref={scroller}
+        className="min-h-0 min-w-0 overflow-auto"
+        style={{ padding: `0 ${PADDING}px 10px` }}
+      >
         <div
           ref={room}
-          className={cx('flex size-full items-start', view.zoom !== 'real' && 'justify-center')}
+          className={cx('flex size-full items-start', !isReal && 'justify-center')}
           style={{ gap: GAP }}
         >
           {height > 0 &&
@@ -103,7 +110,8 @@ export function Stage() {
                   isDark={view.isDark}
                   factOf={factOf}
                   language={language}
-                  {...(view.zoom === 'real' ? { scale: REAL } : {})}
+                  {...(isReal ? { scale: REAL } : {})}
+                  {...(device === 'mobile' ? {} : { onDrawn })}
                   {...(canType ? { edit } : {})}
                 />
                 <figcaption className="w-0 min-w-full text-xs text-soft">
