@@ -16,11 +16,9 @@ export function useInSight(isReal: boolean) {
     const box = shown.current?.box;
     const frame = box?.ownerDocument.defaultView?.frameElement;
     if (!box || !frame || !scroller.current) return;
-    const [of, inside, seen] = [box, frame, scroller.current].map((one) => one.getBoundingClientRect()) as [
-      DOMRect,
-      DOMRect,
-      DOMRect,
-    ];
+    const of = box.getBoundingClientRect();
+    const inside = frame.getBoundingClientRect();
+    const seen = scroller.current.getBoundingClientRect();
     scroller.current.scrollBy({
       left: toMiddle(inside.left + of.left, of.width, seen.left, seen.width),
       top: toMiddle(inside.top + of.top, of.height, seen.top, seen.height),
