@@ -103,7 +103,7 @@ async function main() {
   await ensurePackages(console.log);
   await ensurePostgres(console.log);
   await ensureChromium(console.log);
-  // The types take one core for a minute, and tests of the server wait for a database or a clock at times.
+  // The types take half a minute, and tests of the server wait for a database or a clock at times.
   const types = check('types', async () => (await show('npm', ['run', 'types'])) === 0);
   await check('format and lint', async () => (await show(bin('biome'), ['ci', '.'])) === 0);
   await check('import law', importLaw);
