@@ -4,9 +4,9 @@ import { beginPage, beginRehearsal, type Played, playVisit, seededRandom, TEMPLA
 import { changeSettings, publish, restAll } from './lib/api.ts';
 import { expect, newVisitor, test, type Velarium } from './lib/velarium.ts';
 
-/** So many in each part; the parts are played beside each other. */
-const VISITS = 8;
-const SEEDS = [20261127, 1655];
+/** Sixty in all, in parts beside each other. */
+const VISITS = 15;
+const SEEDS = [20261127, 7, 1610, 1655];
 /** One frame, and what a timer may come late. */
 const FRAME_SECONDS = 0.05;
 /** Real milliseconds in which what was begun comes to its end once its files are here; the page's clock stands. */

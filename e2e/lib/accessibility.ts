@@ -51,12 +51,7 @@ export async function accessibilityFaults(page: Page, within?: string | string[]
 async function findFaults(page: Page, within: string | string[] | undefined): Promise<string[]> {
   // A message lies in a document without an address; whatever has one is not ours to look at.
   const frames = Array.isArray(within)
-    ? [
-        await page
-          .locator(within[0] ?? '')
-          .elementHandle()
-          .then((frame) => frame?.contentFrame()),
-      ]
+    ? [await (await page.$(within[0] ?? ''))?.contentFrame()]
     : page.frames().filter((frame) => frame.url() === 'about:srcdoc');
   await Promise.all(
     [page.mainFrame(), ...frames].map(async (frame) => {

@@ -199,7 +199,7 @@ describe('the next change', () => {
           }
         },
       ),
-      { numRuns: 100 },
+      { numRuns: 250 },
     );
   });
 });

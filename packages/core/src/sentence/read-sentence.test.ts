@@ -25,7 +25,7 @@ describe('every sentence the product writes is read back to the same rule', () =
           campaignDocumentSchema.shape.rule.safeParse(input.rule).success,
         );
       }),
-      { numRuns: 1000 },
+      { numRuns: 2000 },
     );
   });
   it('also with two hundred addresses that end in commas', () => {

@@ -142,7 +142,7 @@ describe('a campaign on another site', () => {
           lost: [],
         });
       }),
-      { numRuns: 80 },
+      { numRuns: 200 },
     );
   });
 });

@@ -173,7 +173,7 @@ describe('what is typed becomes the rule, and the sentence says it back', () => 
           if (!isUnderstood) expect(document).toBe(start);
         },
       ),
-      { numRuns: 1000 },
+      { numRuns: 2000 },
     );
   });
 });

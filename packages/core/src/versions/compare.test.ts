@@ -65,7 +65,7 @@ describe('two states of a campaign', () => {
           JSON.stringify(one) === JSON.stringify(other),
         );
       }),
-      { numRuns: 120 },
+      { numRuns: 300 },
     );
   });
 });

@@ -12,7 +12,8 @@ export const keptStage = (): KeptStage => ({
   zoom: keptChoice(KEPT.zoom) === 'real' ? 'real' : 'fit',
 });
 
-export function keepStage({ ground, zoom }: KeptStage): void {
-  keepChoice(KEPT.ground, ground);
-  keepChoice(KEPT.zoom, zoom);
+/** Keeps what was chosen, and leaves alone what another tab may have chosen meanwhile. */
+export function keepStage({ ground, zoom }: Partial<KeptStage>): void {
+  if (ground) keepChoice(KEPT.ground, ground);
+  if (zoom) keepChoice(KEPT.zoom, zoom);
 }

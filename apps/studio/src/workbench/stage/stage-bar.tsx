@@ -26,7 +26,7 @@ export function StageBar({ ground }: StageBarProps) {
   const darkens = useWorkbench((state) => state.document.message.darkens);
   const look = (change: Partial<KeptStage>) => {
     setStage(change);
-    keepStage({ ...view, ...change });
+    keepStage(change);
   };
   const flip = {
     shows: () => setStage({ shows: view.shows === 'pair' ? 'tablet' : 'pair' }),
