@@ -101,7 +101,8 @@ async function main(config: Config, running: Running): Promise<void> {
 /** Reaches the database, brings it up to date, and puts the services over it. */
 async function connect(config: Config, running: Running): Promise<Services> {
   await migrate(config.directUrl);
-  const db = await createDataSource(config.databaseUrl).initialize();
+  const isPooled = config.databaseUrl !== config.directUrl;
+  const db = await createDataSource(config.databaseUrl, { isPooled }).initialize();
   try {
     const standby = await standbyOf(config, running);
     const services = createServices(db, {

@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { isIP } from 'node:net';
 import ipaddr from 'ipaddr.js';
 
 interface Range {
@@ -36,7 +37,7 @@ export function readCountries(path: string): Pick<CountrySource, 'of' | 'network
     .flatMap((line, n) => rangeOf(line, n + 1))
     .sort((a, b) => (a.from < b.from ? -1 : 1));
   const of: CountryOf = (address) => {
-    if (!ipaddr.isValid(address)) return null;
+    if (isIP(address) === 0) return null;
     const at = numberOf(ipaddr.parse(address));
     let low = 0;
     let high = ranges.length;

@@ -1,6 +1,6 @@
 import { QueryRunnerAlreadyReleasedError, QueryRunnerProviderAlreadyReleasedError } from 'typeorm';
 import { expect, test } from 'vitest';
-import { databaseFault } from './database-fault.ts';
+import { databaseFault, isKnownKey } from './database-fault.ts';
 
 const coded = (code: string) => Object.assign(new Error('x'), { code });
 
@@ -21,4 +21,12 @@ test.each<[string, unknown, string | undefined]>([
   ['no error at all', 'ECONNREFUSED', undefined],
 ])('%s', (_what, error, fault) => {
   expect(databaseFault(error)).toBe(fault);
+});
+
+test.each([
+  ['a key that is there', coded('23505'), true],
+  ['another rule that is broken', coded('23503'), false],
+  ['no error at all', '23505', false],
+])('%s', (_what, error, isKnown) => {
+  expect(isKnownKey(error)).toBe(isKnown);
 });

@@ -32,3 +32,7 @@ export function databaseFault(error: unknown): DatabaseFault | undefined {
   if (AWAY_WORDS.test(error.message)) return 'away';
   return BUSY_WORDS.test(error.message) ? 'busy' : undefined;
 }
+
+/** Whether a row was refused since there is one of its key; "unique_violation" in PostgreSQL's appendix A. */
+export const isKnownKey = (error: unknown): boolean =>
+  error instanceof Error && (error as { code?: unknown }).code === '23505';

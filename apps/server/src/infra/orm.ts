@@ -77,12 +77,14 @@ export interface DataSourceOptions {
   readonly poolSize?: number;
   /** Without time limits on statements and locks: for migrations, which take as long as they take. */
   readonly isPatient?: boolean;
+  /** Over a pooler, which lends a connection for one transaction: what a connection was told before is not known to the next. */
+  readonly isPooled?: boolean;
 }
 
 /** The database with its migrations; `synchronize` is never used. The caller initialises and destroys it. */
 export function createDataSource(
   databaseUrl: string,
-  { poolSize = POOL_SIZE, isPatient = false }: DataSourceOptions = {},
+  { poolSize = POOL_SIZE, isPatient = false, isPooled = false }: DataSourceOptions = {},
 ): DataSource {
   return new DataSource({
     type: 'postgres',
@@ -91,6 +93,7 @@ export function createDataSource(
     applicationName: 'velarium',
     extra: {
       ...UNCOMPILED,
+      isPooled,
       ...(isPatient ? { connectionTimeoutMillis: PATIENCE.connectionTimeoutMillis } : PATIENCE),
     },
     entities: [

@@ -1,10 +1,12 @@
 import type { DataSource } from 'typeorm';
-import { databaseFault } from '../infra/database-fault.ts';
-import { storeEvents } from './queries.ts';
+import { databaseFault, isKnownKey } from '../infra/database-fault.ts';
+import { storeEvents } from './store-events.ts';
 import type { StoredEvent } from './stored-event.ts';
 
 /** Events written by one statement at most. */
 const STATEMENT_SIZE = 2000;
+/** Where one event is known others may be, sent again after the same fault: for so many statements each is looked for. */
+const LOOKING_FIRST = 20;
 /** Statements under way at once; more would only wait for each other on the rollup rows. */
 const WRITERS = 2;
 /** Events waiting at most; past it callers are told to come back, rather than memory filled. */
@@ -27,6 +29,7 @@ export function createBatcher(db: DataSource) {
   let queue: Waiting[] = [];
   let waiting = 0;
   let writers = 0;
+  let lookingFirst = 0;
 
   async function write(): Promise<void> {
     writers++;
@@ -36,12 +39,22 @@ export function createBatcher(db: DataSource) {
     writers--;
   }
 
+  /** Takes every event to be new, which nearly all are: not to look for each of them first saves a sixth of storing it. */
+  async function storeAll(events: readonly StoredEvent[]): Promise<void> {
+    const areNew = lookingFirst === 0;
+    if (!areNew) lookingFirst--;
+    try {
+      await storeEvents(db.manager, events, { areNew });
+    } catch (error) {
+      if (!(areNew && isKnownKey(error))) throw error;
+      lookingFirst = LOOKING_FIRST;
+      await storeEvents(db.manager, events);
+    }
+  }
+
   async function store(batch: readonly Waiting[]): Promise<void> {
     try {
-      await storeEvents(
-        db.manager,
-        batch.flatMap((call) => call.events),
-      );
+      await storeAll(batch.flatMap((call) => call.events));
       for (const call of batch) call.resolve();
     } catch (error) {
       // What one visitor sent must not take others' events with it: each call is tried by itself.

@@ -36,8 +36,8 @@ import {
   forgetVisits,
   makeRoom,
 } from './keeping.ts';
-import { storeEvents } from './queries.ts';
 import { createRecentAnswers } from './recent-answers.ts';
+import { storeEvents } from './store-events.ts';
 import type { StoredEvent } from './stored-event.ts';
 import { type Client, pageAddress, readBegun, readTold, storable } from './visits.ts';
 
@@ -113,7 +113,8 @@ export function createIntakeService({
       client: Client = UNKNOWN_CLIENT,
     ): Promise<void> {
       const store = eventStorer(site, visitor, client);
-      const stored = events.map((event) => store(event, clock()));
+      const now = clock();
+      const stored = events.map((event) => store(event, now));
       await batcher.add(stored);
       const nowMs = clock().getTime();
       for (const [n, { title }] of events.entries())
@@ -271,8 +272,14 @@ const boundedStay = (stay: VisitorEvent['stay']): StoredEvent['stay'] =>
 /** Makes rows of what one visitor of a site sends; how the site's pages are counted is made out once for all of it. */
 function eventStorer(site: IntakeSite, visitor: string, client: Client) {
   const counted = countedPath(site.pageParts);
+  const read = (address: string) => {
+    const page = pageAddress(address);
+    return { address, page, path: counted(page) };
+  };
+  /** Nearly all that is sent together is of one page. */
+  let last = read('/');
   return (event: VisitorEvent, now: Date): StoredEvent => {
-    const page = pageAddress(event.page);
+    if (event.page !== last.address) last = read(event.page);
     return {
       id: event.id,
       ...eventTime(event.id, now),
@@ -280,8 +287,8 @@ function eventStorer(site: IntakeSite, visitor: string, client: Client) {
       kind: event.kind,
       visitor,
       session: event.session,
-      page,
-      path: counted(page),
+      page: last.page,
+      path: last.path,
       device: event.device,
       campaign: event.campaign ?? null,
       version: event.version ?? null,

@@ -5,6 +5,12 @@ import type { EntityManager } from 'typeorm';
 /** What only a page that is open could tell; goals name pages by their address. */
 const NOTHING_TOLD = { kind: '', holds: () => false };
 
+/** What is known of events before they are looked at one by one. */
+export interface ToldOfEvents {
+  readonly sites: readonly string[];
+  readonly kinds: readonly string[];
+}
+
 /**
  * Notes who reached which goal, among the events of transactions from one to before another, none older than `since`. Pages are
  * told apart by the very rules that say where campaigns appear.
@@ -12,6 +18,7 @@ const NOTHING_TOLD = { kind: '', holds: () => false };
 export async function countGoals(
   manager: EntityManager,
   { from, upTo, since }: { readonly from: string; readonly upTo: number; readonly since: string },
+  { sites, kinds }: ToldOfEvents,
 ): Promise<void> {
   const goals: {
     id: string;
@@ -21,30 +28,32 @@ export async function countGoals(
     origins: string[];
   }[] = await manager.query(
     `SELECT goal.id, site_id AS "siteId", deed, settings, origins FROM goal JOIN site ON site.id = goal.site_id
-      WHERE site_id IN (SELECT DISTINCT site_id FROM event WHERE tx >= $1 AND tx < $2 AND at >= $3)`,
-    [from, upTo, since],
+      WHERE site_id = ANY($1)`,
+    [sites],
   );
   if (goals.length === 0) return;
   // An answer's id is that of the event it converted with; a link that was followed is none.
-  await manager.query(
-    `INSERT INTO goal_reached (goal_id, visitor, at)
+  if (kinds.includes('converted'))
+    await manager.query(
+      `INSERT INTO goal_reached (goal_id, visitor, at)
      SELECT goal.id, e.visitor, e.at FROM event e JOIN goal ON goal.site_id = e.site_id AND goal.deed ->> 'kind' = 'answer'
        JOIN lead ON lead.id = e.id
       WHERE e.tx >= $1 AND e.tx < $2 AND e.at >= $3 AND e.kind = 'converted' ON CONFLICT DO NOTHING`,
-    [from, upTo, since],
-  );
+      [from, upTo, since],
+    );
   // A page may name any goal: only one of its own site, of events, is reached by it.
-  await manager.query(
-    `INSERT INTO goal_reached (goal_id, visitor, at, worth)
+  if (kinds.includes('reached'))
+    await manager.query(
+      `INSERT INTO goal_reached (goal_id, visitor, at, worth)
      SELECT goal.id, e.visitor, e.at, e.worth FROM event e
        JOIN goal ON goal.id = e.goal AND goal.site_id = e.site_id AND goal.deed ->> 'kind' = 'event'
       WHERE e.tx >= $1 AND e.tx < $2 AND e.at >= $3 AND e.kind = 'reached' ON CONFLICT DO NOTHING`,
-    [from, upTo, since],
-  );
+      [from, upTo, since],
+    );
   const ofPages = goals.flatMap(({ deed, ...goal }) =>
     deed.kind === 'page' ? [{ ...goal, pages: deed.pages }] : [],
   );
-  if (ofPages.length === 0) return;
+  if (ofPages.length === 0 || !kinds.includes('pageview')) return;
   const seen: { siteId: string; page: string }[] = await manager.query(
     `SELECT DISTINCT site_id AS "siteId", page FROM event
       WHERE tx >= $1 AND tx < $2 AND at >= $3 AND kind = 'pageview' AND site_id = ANY($4)`,

@@ -16,6 +16,8 @@ const OF_VISITORS = VISITED.map((kind) => `'${kind}'`).join(', ');
 
 /** How visitors were when they first met a campaign on a day: what results tell them apart by. */
 const FIRST = ['device', 'page', 'source', 'country', 'language', 'is_new', 'written', 'cause', 'version'];
+/** What events tell of it: the path a page is counted under is made out for the first of them alone. */
+const TOLD = [...FIRST, 'counted_path'];
 
 /**
  * Counts the events of transactions from $1 to before $2, none older than $3, into days of their sites' own. Rows are touched
@@ -29,29 +31,36 @@ export const COUNT = `
   WITH fresh AS (
     SELECT campaign_id, e.site_id, e.kind, e.visitor, coalesce(e.variant, '') AS variant, e.at,
            e.at AT TIME ZONE site.time_zone AS local, e.seconds, e.depth, e.closed_by, e.part,
-           e.device, ${eventPath('e')} AS page,
-           e.language AS written, e.cause, e.version,
+           e.device, e.page, e.counted_path, e.language AS written, e.cause, e.version,
            nullif(visit.referrer, '') AS source, visit.country, visit.number = 1 AS is_new,
            nullif(split_part(visit.languages, ',', 1), '') AS language
       FROM event e JOIN campaign ON campaign.id = e.campaign_id JOIN site ON site.id = e.site_id
-      LEFT JOIN visit ON visit.site_id = e.site_id AND visit.session = e.session AND e.kind IN ('shown', 'converted')
+      -- Not looked for where nothing of it is told apart.
+      LEFT JOIN visit ON visit.site_id = e.site_id
+                     AND visit.session = CASE WHEN e.kind IN ('shown', 'converted') THEN e.session END
      WHERE e.tx >= $1 AND e.tx < $2 AND e.at >= $3 AND e.campaign_id IS NOT NULL),
   counted AS (
     SELECT campaign_id, site_id, kind, visitor, variant, at, local, local::date AS day, 1 AS events,
-           ${FIRST.map((fact) => `CASE WHEN kind = 'shown' THEN ${fact} END AS ${fact}`).join(', ')}
+           ${TOLD.map((fact) => `CASE WHEN kind = 'shown' THEN ${fact} END AS ${fact}`).join(', ')}
       FROM fresh
-    UNION ALL SELECT campaign_id, site_id, 'shown', visitor, variant, at, local, local::date, 0, ${FIRST.join(', ')}
+    UNION ALL SELECT campaign_id, site_id, 'shown', visitor, variant, at, local, local::date, 0, ${TOLD.join(', ')}
       FROM fresh WHERE kind = 'converted'
     UNION ALL SELECT campaign_id, site_id, 'closed_soon', visitor, variant, at, local, local::date, 1,
-                     ${FIRST.map(() => 'NULL').join(', ')}
+                     ${TOLD.map(() => 'NULL').join(', ')}
       FROM fresh WHERE kind = 'closed' AND seconds < ${SOON_SECONDS}),
+  -- The first of a day, and of one instant a showing before what it led to.
+  firsts AS (
+    SELECT DISTINCT ON (campaign_id, kind, visitor, day) campaign_id, site_id, kind, visitor, day, at AS first_at,
+           sum(events) OVER one AS events, min(variant) OVER one AS variant, ${TOLD.join(', ')}
+      FROM counted
+    WINDOW one AS (PARTITION BY campaign_id, kind, visitor, day ORDER BY at, events DESC
+                   ROWS BETWEEN UNBOUNDED PRECEDING AND UNBOUNDED FOLLOWING)
+     ORDER BY campaign_id, kind, visitor, day, at, events DESC),
   days AS (
     INSERT INTO visitor_day AS old (campaign_id, kind, visitor, day, first_at, events, variant, ${FIRST.join(', ')})
-    -- The first of a day, and of one instant a showing before what it led to.
-    SELECT DISTINCT ON (campaign_id, kind, visitor, day) campaign_id, kind, visitor, day, at, sum(events) OVER one,
-           min(variant) OVER one, ${FIRST.join(', ')}
-      FROM counted WINDOW one AS (PARTITION BY campaign_id, kind, visitor, day)
-     ORDER BY campaign_id, kind, visitor, day, at, events DESC
+    SELECT campaign_id, kind, visitor, day, first_at, events, variant,
+           ${FIRST.map((fact) => (fact === 'page' ? `CASE WHEN page IS NOT NULL THEN ${eventPath('firsts')} END` : fact)).join(', ')}
+      FROM firsts ORDER BY campaign_id, kind, visitor, day
     ON CONFLICT (campaign_id, kind, visitor, day) DO UPDATE
       SET events = old.events + excluded.events, first_at = least(old.first_at, excluded.first_at),
           ${FIRST.map(
@@ -88,7 +97,7 @@ export const COUNT = `
      GROUP BY campaign_id, day ORDER BY campaign_id, day
     ON CONFLICT (campaign_id, day) DO UPDATE SET ${adds(VISITED)}),
   met AS (
-    SELECT site_id, visitor, day, sum(events) AS more FROM counted WHERE kind = 'shown'
+    SELECT site_id, visitor, day, sum(events) AS more FROM firsts WHERE kind = 'shown'
      GROUP BY site_id, visitor, day HAVING sum(events) > 0),
   had_met AS (
     SELECT met.site_id, met.visitor, met.day, more, coalesce(sum(old.events), 0) AS had
@@ -105,11 +114,12 @@ export const COUNT = `
     ON CONFLICT (site_id, day, messages) DO UPDATE SET visitors = old.visitors + excluded.visitors),
   opened AS (
     INSERT INTO opened_day AS old (campaign_id, day, of, bucket, events)
-    SELECT campaign_id, local::date AS day, of, bucket, count(*)
-      FROM fresh, LATERAL (VALUES ('seconds', ${bar('seconds', STAY_SECONDS)}), ('depth', ${bar('depth', STAY_DEPTHS)}))
-                    AS part (of, bucket)
-     WHERE kind = 'shown' AND bucket IS NOT NULL
-     GROUP BY campaign_id, local::date, of, bucket ORDER BY campaign_id, day, of, bucket
+    SELECT campaign_id, day, of, bucket, count(*)
+      FROM (SELECT campaign_id, local::date AS day, 'seconds' AS of, ${bar('seconds', STAY_SECONDS)} AS bucket
+              FROM fresh WHERE kind = 'shown' AND seconds IS NOT NULL
+            UNION ALL SELECT campaign_id, local::date, 'depth', ${bar('depth', STAY_DEPTHS)}
+              FROM fresh WHERE kind = 'shown' AND depth IS NOT NULL) AS bars
+     GROUP BY campaign_id, day, of, bucket ORDER BY campaign_id, day, of, bucket
     ON CONFLICT (campaign_id, day, of, bucket) DO UPDATE SET events = old.events + excluded.events),
   closed AS (
     INSERT INTO closed_day AS old (campaign_id, day, way, bucket, events)
@@ -129,12 +139,14 @@ export const COUNT = `
     SELECT campaign_id, part, count(*) FROM fresh WHERE kind = 'shared' AND part IS NOT NULL
      GROUP BY campaign_id, part ORDER BY campaign_id, part
     ON CONFLICT (campaign_id, way) DO UPDATE SET events = old.events + excluded.events),
+  hours AS (
+    SELECT campaign_id, day, extract(hour FROM local) AS hour, ${byKind(COUNTED, 'events')} FROM counted
+     GROUP BY campaign_id, day, extract(hour FROM local)),
   by_day AS (
     INSERT INTO campaign_day AS old (campaign_id, day, ${COUNTED.join(', ')})
-    SELECT campaign_id, day, ${byKind(COUNTED, 'events')} FROM counted
+    SELECT campaign_id, day, ${COUNTED.map((kind) => `sum(${kind})`).join(', ')} FROM hours
      GROUP BY campaign_id, day ORDER BY campaign_id, day
     ON CONFLICT (campaign_id, day) DO UPDATE SET ${adds(COUNTED)})
   INSERT INTO campaign_hour AS old (campaign_id, day, hour, ${COUNTED.join(', ')})
-  SELECT campaign_id, day, extract(hour FROM local) AS hour, ${byKind(COUNTED, 'events')} FROM counted
-   GROUP BY campaign_id, day, extract(hour FROM local) ORDER BY campaign_id, day, hour
+  SELECT campaign_id, day, hour, ${COUNTED.join(', ')} FROM hours ORDER BY campaign_id, day, hour
   ON CONFLICT (campaign_id, day, hour) DO UPDATE SET ${adds(COUNTED)}`;

@@ -1,5 +1,7 @@
 import { STAY_DEPTHS, STAY_SECONDS } from '@velarium/core';
 import type { EntityManager } from 'typeorm';
+import { queryPrepared } from '../infra/query-prepared.ts';
+import { type Columns, sentAs } from './columns.ts';
 import type { StoredEvent } from './stored-event.ts';
 import { type VisitRow, visitsOf } from './visits.ts';
 
@@ -7,6 +9,62 @@ const SECONDS = `ARRAY[${STAY_SECONDS.join(',')}]::smallint[]`;
 /** Younger than what `results/count-events.ts` looks for unasked. */
 const USUAL_AGE_MS = 4 * 86_400_000;
 const DEPTHS = `ARRAY[${STAY_DEPTHS.join(',')}]::smallint[]`;
+
+/** The columns of `event` that are sent; the database itself adds which transaction brought it. */
+const EVENT_COLUMNS: Columns<StoredEvent> = {
+  id: ['uuid', (e) => e.id],
+  at: ['timestamptz', (e) => e.at],
+  site_id: ['uuid', (e) => e.siteId],
+  kind: ['text', (e) => e.kind],
+  visitor: ['uuid', (e) => e.visitor],
+  session: ['uuid', (e) => e.session],
+  page: ['text', (e) => e.page],
+  device: ['text', (e) => e.device],
+  campaign_id: ['uuid', (e) => e.campaign],
+  version: ['integer', (e) => e.version],
+  closed_by: ['text', (e) => e.closedBy],
+  variant: ['text', (e) => e.variant],
+  seconds: ['smallint', (e) => e.stay?.[0] ?? null],
+  depth: ['smallint', (e) => e.stay?.[1] ?? null],
+  view: ['uuid', (e) => e.view],
+  cause: ['text', (e) => e.cause],
+  goal: ['uuid', (e) => e.goal],
+  worth: ['numeric', (e) => e.worth],
+  part: ['text', (e) => e.part],
+  // Answers that were held back before it was told have none.
+  language: ['text', (e) => e.language ?? null],
+  // A path alone is read from the page.
+  counted_path: ['text', (e) => (/[?#]/.test(e.path) ? e.path : null)],
+};
+
+const LATE_COLUMNS: Columns<StoredEvent> = {
+  is_late: ['boolean', (e) => e.isLate],
+  own_at: ['timestamptz', (e) => e.ownAt],
+};
+
+const PAGE_COLUMNS: Columns<StoredEvent> = {
+  site_id: ['uuid', (e) => e.siteId],
+  page: ['text', (e) => e.page],
+  path: ['text', (e) => e.path],
+};
+
+const VISIT_COLUMNS: Columns<VisitRow> = {
+  site_id: ['uuid', (v) => v.siteId],
+  session: ['uuid', (v) => v.session],
+  visitor: ['uuid', (v) => v.visitor],
+  started_at: ['timestamptz', (v) => v.at],
+  landing: ['text', (v) => v.landing],
+  number: ['integer', (v) => v.begun?.number ?? null],
+  referrer: ['text', (v) => v.begun?.referrer ?? null],
+  country: ['text', (v) => v.begun?.country ?? null],
+  languages: ['text', (v) => v.begun?.languages ?? null],
+  browser: ['text', (v) => v.begun?.browser ?? null],
+  system: ['text', (v) => v.begun?.system ?? null],
+  signed_in: ['boolean', (v) => v.told?.signedIn ?? null],
+  items: ['double precision', (v) => v.told?.items ?? null],
+  total: ['double precision', (v) => v.told?.total ?? null],
+  attributes: ['jsonb', (v) => v.told?.attributes ?? null],
+};
 
 /**
  * Decision 0016: an event whose own time is not believed is known by its id alone, once and for all. Left out where none is: to
@@ -25,38 +83,32 @@ const LATE = `late AS (
  * counted again, whenever it comes (decision 0016); one that names a campaign of another site is dropped. Rollup rows are touched in
  * one order, so statements that run side by side wait for each other and never deadlock.
  *
+ * @param areNew Whether none is thought to be known; where one is, nothing is stored and it throws (`isKnownKey`).
  * @returns How many events were new.
  */
-export async function storeEvents(manager: EntityManager, events: readonly StoredEvent[]): Promise<number> {
-  const column = (pick: (event: StoredEvent) => Cell) => arrayLiteral(events.map(pick));
-  const visits = visitsOf(events);
-  const ofVisits = (pick: (visit: VisitRow) => Cell) => arrayLiteral(visits.map(pick));
+export async function storeEvents(
+  manager: EntityManager,
+  events: readonly StoredEvent[],
+  { areNew = false }: { readonly areNew?: boolean } = {},
+): Promise<number> {
   const hasLate = events.some(({ isLate }) => isLate);
   const pages = [...new Map(events.map((event) => [`${event.siteId} ${event.page}`, event])).values()];
-  const ofPages = (pick: (event: StoredEvent) => Cell) => arrayLiteral(pages.map(pick));
-  const [row]: [{ stored: string }] = await manager.query(
-    `WITH sent AS (
-       SELECT * FROM unnest($1::uuid[], $2::timestamptz[], $3::uuid[], $4::text[], $5::uuid[], $6::uuid[],
-                            $7::text[], $8::text[], $9::uuid[], $10::integer[], $11::text[],
-                            $12::text[], $13::smallint[], $14::smallint[], $15::uuid[], $16::boolean[],
-                            $17::timestamptz[], $36::text[], $37::uuid[], $38::numeric[], $39::text[], $40::text[], $41::text[])
-         AS sent (id, at, site_id, kind, visitor, session, page, device, campaign_id, version, closed_by, variant,
-                  seconds, depth, view, is_late, own_at, cause, goal, worth, part, language, counted_path)),
-     -- One row a page, so that joining it doubles nothing.
-     counted_as AS (SELECT * FROM unnest($33::uuid[], $34::text[], $35::text[]) AS page_of (site_id, page, path)),
+  const columns = Object.keys(EVENT_COLUMNS);
+  const params: Buffer[] = [];
+  const statement = `WITH sent AS (SELECT * FROM ${sentAs(params, 'sent', events, { ...EVENT_COLUMNS, ...LATE_COLUMNS })}),
      ${hasLate ? LATE : ''}
      fresh AS (
-       INSERT INTO event (id, at, site_id, kind, visitor, session, page, device, campaign_id, version, closed_by,
-                          variant, seconds, depth, view, cause, goal, worth, part, language, counted_path)
-       SELECT sent.id, sent.at, sent.site_id, kind, visitor, session, page, device, campaign_id, version, closed_by,
-              variant, seconds, depth, view, cause, goal, worth, part, language, counted_path
+       INSERT INTO event (${columns.join(', ')})
+       SELECT ${columns.map((column) => `sent.${column}`).join(', ')}
          FROM sent
          LEFT JOIN campaign ON campaign.id = sent.campaign_id AND campaign.site_id = sent.site_id
         WHERE (sent.campaign_id IS NULL OR campaign.id IS NOT NULL)
           AND CASE WHEN is_late THEN ${hasLate ? 'EXISTS (SELECT FROM late WHERE late.id = sent.id AND late.at = sent.at)' : 'false'}
                    ELSE NOT EXISTS (SELECT FROM late_event known WHERE known.id = sent.id) END
-       ON CONFLICT DO NOTHING
+       ${areNew ? '' : 'ON CONFLICT DO NOTHING'}
        RETURNING *),
+     -- One row a page, so that joining it doubles nothing.
+     counted_as AS (SELECT * FROM ${sentAs(params, 'page_of', pages, PAGE_COLUMNS)}),
      seen AS (
        INSERT INTO page_day (site_id, path, day, views)
        SELECT site_id, path, (at AT TIME ZONE 'UTC')::date AS day, count(*)
@@ -67,11 +119,7 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
                                  browser, system, signed_in, basket_items, basket_total, attributes, views)
        SELECT site_id, session, visitor, started_at, landing, number, referrer, country, languages, browser, system,
               signed_in, items, total, attributes, coalesce(viewed.views, 0)
-         FROM unnest($18::uuid[], $19::uuid[], $20::uuid[], $21::timestamptz[], $22::text[], $23::integer[],
-                     $24::text[], $25::text[], $26::text[], $27::text[], $28::text[], $29::boolean[],
-                     $30::double precision[], $31::double precision[], $32::jsonb[])
-           AS sent (site_id, session, visitor, started_at, landing, number, referrer, country, languages, browser,
-                    system, signed_in, items, total, attributes)
+         FROM ${sentAs(params, 'sent', visitsOf(events), VISIT_COLUMNS)}
          LEFT JOIN (SELECT site_id, session, count(*)::integer AS views FROM fresh WHERE kind = 'pageview'
                      GROUP BY site_id, session) AS viewed USING (site_id, session)
         ORDER BY site_id, session
@@ -113,55 +161,18 @@ export async function storeEvents(manager: EntityManager, events: readonly Store
         GROUP BY site_id, path, day, device, of, bucket ORDER BY site_id, day, path, device, of, bucket
        ON CONFLICT (site_id, day, path, device, of, bucket) DO UPDATE
          SET visits = stay_day.visits + excluded.visits)
-     SELECT count(*) AS stored FROM fresh`,
-    [
-      column((e) => e.id),
-      column((e) => e.at.toISOString()),
-      column((e) => e.siteId),
-      column((e) => e.kind),
-      column((e) => e.visitor),
-      column((e) => e.session),
-      column((e) => e.page),
-      column((e) => e.device),
-      column((e) => e.campaign),
-      column((e) => e.version),
-      column((e) => e.closedBy),
-      column((e) => e.variant),
-      column((e) => e.stay?.[0] ?? null),
-      column((e) => e.stay?.[1] ?? null),
-      column((e) => e.view),
-      column((e) => e.isLate),
-      column((e) => e.ownAt?.toISOString() ?? null),
-      ofVisits((v) => v.siteId),
-      ofVisits((v) => v.session),
-      ofVisits((v) => v.visitor),
-      ofVisits((v) => v.at.toISOString()),
-      ofVisits((v) => v.landing),
-      ofVisits((v) => v.begun?.number ?? null),
-      ofVisits((v) => v.begun?.referrer ?? null),
-      ofVisits((v) => v.begun?.country ?? null),
-      ofVisits((v) => v.begun?.languages ?? null),
-      ofVisits((v) => v.begun?.browser ?? null),
-      ofVisits((v) => v.begun?.system ?? null),
-      ofVisits((v) => v.told?.signedIn ?? null),
-      ofVisits((v) => v.told?.items ?? null),
-      ofVisits((v) => v.told?.total ?? null),
-      ofVisits((v) => v.told?.attributes ?? null),
-      ofPages((e) => e.siteId),
-      ofPages((e) => e.page),
-      ofPages((e) => e.path),
-      column((e) => e.cause),
-      column((e) => e.goal),
-      column((e) => e.worth),
-      column((e) => e.part),
-      // Answers that were held back before it was told have none.
-      column((e) => e.language ?? null),
-      // A path alone is read from the page.
-      column((e) => (/[?#]/.test(e.path) ? e.path : null)),
-    ],
-  );
+     SELECT count(*) AS stored FROM fresh`;
+  // What looks for an event of long ago is planned for its very days.
+  const [row] = hasLate
+    ? await manager.query<{ stored: string }[]>(statement, params)
+    : await queryPrepared<{ stored: string }>(
+        manager,
+        areNew ? 'store-new-events' : 'store-events',
+        statement,
+        params,
+      );
   await noteOld(manager, events);
-  return Number(row.stored);
+  return Number(row?.stored);
 }
 
 /** Events are looked for by when they happened: who stores older ones than usually come says so to who counts them. */
@@ -171,22 +182,4 @@ async function noteOld(manager: EntityManager, events: readonly StoredEvent[]): 
     await manager.query('UPDATE counted_until SET since = least(since, $1)', [
       new Date(oldestMs).toISOString(),
     ]);
-}
-
-type Cell = string | number | boolean | null;
-const PLAIN = /^[\w.:/-]+$/;
-
-/**
- * A PostgreSQL array as text, without the nulls it ends with: `unnest` fills them in beside longer ones. The driver escapes every
- * element of an array, which costs more than all else here; ids, times and words of ours need none.
- */
-function arrayLiteral(values: readonly Cell[]): string {
-  const element = (value: Cell) => {
-    if (value === null) return 'NULL';
-    const text = String(value);
-    return PLAIN.test(text) && text !== 'NULL' ? text : `"${text.replace(/["\\]/g, '\\$&')}"`;
-  };
-  let { length } = values;
-  while (length > 0 && values[length - 1] === null) length--;
-  return `{${values.slice(0, length).map(element).join(',')}}`;
 }
