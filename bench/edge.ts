@@ -14,7 +14,8 @@ import { type Figure, perSecond, times } from './measure.ts';
 
 const SECONDS = 6;
 const EVENTS = 50;
-const CALLS = 6000;
+const CALLS = 2000;
+const ROUNDS = 3;
 const CONNECTIONS = 40;
 /** As a monitor usually asks: common practice. */
 const SCRAPED_EVERY_MS = 5000;
@@ -134,8 +135,8 @@ async function measureManifest(edgePort: number, home: string): Promise<Figure> 
 }
 
 async function measureIntake(ports: { edge: number; fell: number }, client: pg.Client): Promise<Figure> {
-  const { rows } = await client.query("SELECT id FROM campaign WHERE state = 'running' LIMIT 1");
-  const campaign = rows[0].id as string;
+  const running = await client.query("SELECT id FROM campaign WHERE state = 'running' LIMIT 1");
+  const campaign = running.rows[0].id as string;
   const body = () => {
     const session = eventId();
     return JSON.stringify({
@@ -153,11 +154,41 @@ async function measureIntake(ports: { edge: number; fell: number }, client: pg.C
       })),
     });
   };
+  const sent = { events: 0, ms: 0 };
+  const copied = { events: 0, ms: 0 };
+  await client.query('CREATE TABLE copied (LIKE event INCLUDING ALL)');
+  // In turns, since the machine is not always as fast.
+  for (let round = 0; round < ROUNDS; round++) {
+    const { rows } = await client.query('SELECT pg_snapshot_xmax(pg_current_snapshot())::text AS next');
+    const brought = `FROM event WHERE tx >= ${Number(rows[0].next)}`;
+    sent.ms += await collect(ports, body);
+    const stored = Number((await client.query(`SELECT count(*) ${brought}`)).rows[0].count);
+    if (stored < CALLS * EVENTS)
+      throw new Error(`/collect: ${CALLS * EVENTS} acknowledged, ${stored} stored`);
+    sent.events += stored;
+    await untilCounted(client);
+    copied.ms += await copyRows(client, brought);
+    copied.events += stored;
+  }
+  const [ours, copy] = [sent, copied].map(({ events, ms }) => events / (ms / 1000)) as [number, number];
+  return {
+    what: `durable events through /collect, rollups and uniques included`,
+    ours: perSecond(ours),
+    reference: `COPY of the same ${copied.events.toLocaleString('en-GB')} rows ${perSecond(copy)}`,
+    ratio: times(ours / copy),
+    target: 'at least 0.5x',
+    isMet: ours / copy >= 0.5,
+  };
+}
+
+/** Sends events, every one of them acknowledged; milliseconds until the last was. */
+async function collect(ports: { edge: number; fell: number }, body: () => string): Promise<number> {
   // Made beforehand: on two cores the making would take from what is measured.
   // Each connection holds one ready for a call that is not made any more.
   const bodies = Array.from({ length: CALLS + CONNECTIONS }, body);
-  const before = await count(client);
   const startedAtMs = performance.now();
+  // The generator itself says so only at the next full second.
+  let answeredAtMs = startedAtMs;
   const result = await autocannon({
     url: `http://127.0.0.1:${ports.edge}/collect`,
     method: 'POST',
@@ -172,41 +203,34 @@ async function measureIntake(ports: { edge: number; fell: number }, client: pg.C
     setupClient: (connection) => {
       const next = () => connection.setBody(bodies.pop() ?? '');
       next();
-      connection.on('response', next);
+      connection.on('response', () => {
+        answeredAtMs = performance.now();
+        next();
+      });
     },
   });
-  const seconds = (performance.now() - startedAtMs) / 1000;
-  if (result.non2xx > 0) throw new Error(`/collect: expected 2xx only, got ${result.non2xx} others`);
-  const stored = (await count(client)) - before;
-  if (stored < result['2xx'] * EVENTS)
-    throw new Error(`/collect: ${result['2xx'] * EVENTS} acknowledged, ${stored} stored`);
-  const ours = stored / seconds;
-  const copy = await copySameRows(client, stored);
-  return {
-    what: `durable events through /collect, rollups and uniques included`,
-    ours: perSecond(ours),
-    reference: `COPY of the same ${stored.toLocaleString('en-GB')} rows ${perSecond(copy)}`,
-    ratio: times(ours / copy),
-    target: 'at least 0.5x',
-    isMet: ours / copy >= 0.5,
-  };
+  if (result.non2xx > 0 || result['2xx'] < CALLS)
+    throw new Error(
+      `/collect: expected ${CALLS} times 2xx, got ${result['2xx']} and ${result.non2xx} others`,
+    );
+  return answeredAtMs - startedAtMs;
 }
 
-const count = async (client: pg.Client): Promise<number> =>
-  Number((await client.query('SELECT count(*) FROM event')).rows[0].count);
+/** Nothing is left to be counted, so that COPY has the machine to itself. */
+async function untilCounted(client: pg.Client): Promise<void> {
+  const isBehind = 'SELECT last_value > mark AS behind FROM counted_until, event_mark';
+  while ((await client.query(isBehind)).rows[0].behind)
+    await new Promise((resolve) => setTimeout(resolve, 100));
+}
 
-/** Copies the rows just stored into a table of the same columns and indexes, 1 000 a statement. */
-async function copySameRows(client: pg.Client, rows: number): Promise<number> {
-  await client.query('CREATE TABLE copied (LIKE event INCLUDING ALL)');
-  const lines = (
-    await text(client.query(copyTo(`COPY (SELECT * FROM event ORDER BY id DESC LIMIT ${rows}) TO STDOUT`)))
-  )
-    .trimEnd()
-    .split('\n');
+/** Copies rows into a table of the same columns and indexes, 1 000 a statement; milliseconds it took. */
+async function copyRows(client: pg.Client, brought: string): Promise<number> {
+  const rows = await text(client.query(copyTo(`COPY (SELECT * ${brought}) TO STDOUT`)));
+  const lines = rows.trimEnd().split('\n');
   const startedAtMs = performance.now();
   for (let at = 0; at < lines.length; at += 1000) {
     const some = `${lines.slice(at, at + 1000).join('\n')}\n`;
     await pipeline(Readable.from([some]), client.query(copyFrom('COPY copied FROM STDIN')));
   }
-  return rows / ((performance.now() - startedAtMs) / 1000);
+  return performance.now() - startedAtMs;
 }
