@@ -33,11 +33,12 @@ export function run(command, args, { isShown = false, ...options } = {}) {
  * Starts one of Velarium's own programs and waits until it says it is ready. The child holds a channel to us and
  * ends when it breaks, so nothing is left behind even if this process is killed.
  */
-export function startProgram(file, { env, log, args = [] }) {
+export function startProgram(file, { env, log, args = [], flags = [] }) {
   const sink = createWriteStream(log, { flags: 'a' });
   const child = spawn(
     process.execPath,
     [
+      ...flags,
       '--enable-source-maps',
       '--import',
       new URL('./leave-with-parent.mjs', import.meta.url).href,

@@ -33,9 +33,17 @@ export function programEnv({ databaseUrl, home, ports, env = {} }) {
   };
 }
 
+/** As docs/operations.md says: what an edge holds until it is stored is then not moved about by the garbage collector. */
+const SERVER_FLAGS = ['--max-semi-space-size=64'];
+
 /** Starts one program of an installation; it is ready once `ready` has settled. */
 export const startOne = (name, { home }, env, args = []) =>
-  startProgram(`${ROOT}/apps/${name}/dist/main.js`, { env, log: `${home}/logs/${name}.log`, args });
+  startProgram(`${ROOT}/apps/${name}/dist/main.js`, {
+    env,
+    log: `${home}/logs/${name}.log`,
+    args,
+    flags: name === 'server' ? SERVER_FLAGS : [],
+  });
 
 /**
  * Starts server, demo sites and stand-ins over a database, and waits until all are ready.
