@@ -77,6 +77,23 @@ describe('whoever converts is a visitor', () => {
     await sendEvents(server, owner, [event('converted')]);
     expect(await numbers()).toMatchObject({ visitors: 1, converters: 1 });
   });
+  it('and of one instant is told apart as they were shown it, not as they converted', async () => {
+    const at = new Date();
+    const pairs = Array.from({ length: 20 }, () => {
+      const visitor = randomVisitor();
+      const of = (kind: string, more: object) =>
+        storedEvent({ ...owner, campaign }, kind, 0, { at, visitor, ...more });
+      return [of('converted', { page: '/thanks' }), of('shown', { page: '/tours', cause: 'depth' })];
+    });
+    await storeEvents(server.db.manager, pairs.flat());
+    await countEvents(server.db);
+    const told = await server.db.query(
+      `SELECT page, cause, count(*)::integer FROM visitor_day WHERE campaign_id = $1 AND kind = 'shown'
+        GROUP BY page, cause`,
+      [campaign],
+    );
+    expect(told).toEqual([{ page: '/tours', cause: 'depth', count: 20 }]);
+  });
   it('whatever comes in whatever order: visitors are those who were shown it or converted', async () => {
     const visitors = Array.from({ length: 4 }, randomVisitor);
     const told = fc.array(

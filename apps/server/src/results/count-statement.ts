@@ -53,9 +53,9 @@ export const COUNT = `
     SELECT DISTINCT ON (campaign_id, kind, visitor, day) campaign_id, site_id, kind, visitor, day, at AS first_at,
            sum(events) OVER one AS events, min(variant) OVER one AS variant, ${TOLD.join(', ')}
       FROM counted
-    WINDOW one AS (PARTITION BY campaign_id, kind, visitor, day ORDER BY at, events DESC
+    WINDOW one AS (PARTITION BY campaign_id, kind, visitor, day ORDER BY at, counted.events DESC
                    ROWS BETWEEN UNBOUNDED PRECEDING AND UNBOUNDED FOLLOWING)
-     ORDER BY campaign_id, kind, visitor, day, at, events DESC),
+     ORDER BY campaign_id, kind, visitor, day, at, counted.events DESC),
   days AS (
     INSERT INTO visitor_day AS old (campaign_id, kind, visitor, day, first_at, events, variant, ${FIRST.join(', ')})
     SELECT campaign_id, kind, visitor, day, first_at, events, variant,
