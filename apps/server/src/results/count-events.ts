@@ -1,5 +1,5 @@
 import type { DataSource, EntityManager } from 'typeorm';
-import { countGoals, type ToldOfEvents } from './count-goals.ts';
+import { countGoals, sitesWithPageGoals, type ToldOfEvents } from './count-goals.ts';
 import { COUNT } from './count-statement.ts';
 
 /** Events counted by one statement, unless one transaction brought more. */
@@ -58,14 +58,20 @@ async function countSome(manager: EntityManager): Promise<Step | null> {
   // Before the horizon: what moved it was stored by a transaction that has ended, or is under way and seen to be.
   const [{ mark }]: [{ mark: string }] = await manager.query('SELECT last_value AS mark FROM event_mark');
   const { tx: horizon, isAll } = await horizonOf(manager);
+  const withPages = await sitesWithPageGoals(manager);
   // All that is to be known of them beforehand at once: to find them is half of what counting them takes.
   const [{ last, found, ...told }]: [{ last: string | null; found: number } & ToldOfEvents] =
     await manager.query(
-      `SELECT max(tx) AS last, count(*)::integer AS found, array_agg(DISTINCT site_id) AS sites,
-            array_agg(DISTINCT kind) AS kinds
-       FROM (SELECT tx, site_id, kind FROM event WHERE tx >= $1 AND tx < $2 AND at >= $3
-              ORDER BY tx FETCH FIRST ${AT_ONCE} ROWS WITH TIES) AS next_ones`,
-      [from, horizon, since],
+      `WITH next_ones AS (
+         SELECT tx, site_id, kind,
+                CASE WHEN kind = 'pageview' AND site_id = ANY($4) THEN site_id || page END AS page_of_site
+           FROM event WHERE tx >= $1 AND tx < $2 AND at >= $3
+          ORDER BY tx FETCH FIRST ${AT_ONCE} ROWS WITH TIES)
+       SELECT max(tx) AS last, count(*)::integer AS found, array_agg(DISTINCT site_id) AS sites,
+              array_agg(DISTINCT kind) AS kinds,
+              ARRAY(SELECT DISTINCT page_of_site FROM next_ones WHERE page_of_site IS NOT NULL) AS pages
+         FROM next_ones`,
+      [from, horizon, since, withPages],
     );
   const isMore = found >= AT_ONCE;
   const upTo = isMore ? Number(last) + 1 : horizon;

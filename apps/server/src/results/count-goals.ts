@@ -5,10 +5,22 @@ import type { EntityManager } from 'typeorm';
 /** What only a page that is open could tell; goals name pages by their address. */
 const NOTHING_TOLD = { kind: '', holds: () => false };
 
+const UUID_LENGTH = 36;
+
 /** What is known of events before they are looked at one by one. */
 export interface ToldOfEvents {
   readonly sites: readonly string[];
   readonly kinds: readonly string[];
+  /** Viewed on sites that have goals of pages: the site's id, and behind it the page's address. */
+  readonly pages: readonly string[];
+}
+
+/** Sites of which it must be known which pages were viewed. */
+export async function sitesWithPageGoals(manager: EntityManager): Promise<string[]> {
+  const sites: { id: string }[] = await manager.query(
+    `SELECT DISTINCT site_id AS id FROM goal WHERE deed ->> 'kind' = 'page'`,
+  );
+  return sites.map(({ id }) => id);
 }
 
 /**
@@ -18,7 +30,7 @@ export interface ToldOfEvents {
 export async function countGoals(
   manager: EntityManager,
   { from, upTo, since }: { readonly from: string; readonly upTo: number; readonly since: string },
-  { sites, kinds }: ToldOfEvents,
+  { sites, kinds, pages: viewed }: ToldOfEvents,
 ): Promise<void> {
   const goals: {
     id: string;
@@ -36,29 +48,24 @@ export async function countGoals(
   if (kinds.includes('converted'))
     await manager.query(
       `INSERT INTO goal_reached (goal_id, visitor, at)
-     SELECT goal.id, e.visitor, e.at FROM event e JOIN goal ON goal.site_id = e.site_id AND goal.deed ->> 'kind' = 'answer'
-       JOIN lead ON lead.id = e.id
-      WHERE e.tx >= $1 AND e.tx < $2 AND e.at >= $3 AND e.kind = 'converted' ON CONFLICT DO NOTHING`,
+       SELECT goal.id, e.visitor, e.at FROM event e JOIN goal ON goal.site_id = e.site_id AND goal.deed ->> 'kind' = 'answer'
+         JOIN lead ON lead.id = e.id
+        WHERE e.tx >= $1 AND e.tx < $2 AND e.at >= $3 AND e.kind = 'converted' ON CONFLICT DO NOTHING`,
       [from, upTo, since],
     );
   // A page may name any goal: only one of its own site, of events, is reached by it.
   if (kinds.includes('reached'))
     await manager.query(
       `INSERT INTO goal_reached (goal_id, visitor, at, worth)
-     SELECT goal.id, e.visitor, e.at, e.worth FROM event e
-       JOIN goal ON goal.id = e.goal AND goal.site_id = e.site_id AND goal.deed ->> 'kind' = 'event'
-      WHERE e.tx >= $1 AND e.tx < $2 AND e.at >= $3 AND e.kind = 'reached' ON CONFLICT DO NOTHING`,
+       SELECT goal.id, e.visitor, e.at, e.worth FROM event e
+         JOIN goal ON goal.id = e.goal AND goal.site_id = e.site_id AND goal.deed ->> 'kind' = 'event'
+        WHERE e.tx >= $1 AND e.tx < $2 AND e.at >= $3 AND e.kind = 'reached' ON CONFLICT DO NOTHING`,
       [from, upTo, since],
     );
   const ofPages = goals.flatMap(({ deed, ...goal }) =>
     deed.kind === 'page' ? [{ ...goal, pages: deed.pages }] : [],
   );
-  if (ofPages.length === 0 || !kinds.includes('pageview')) return;
-  const seen: { siteId: string; page: string }[] = await manager.query(
-    `SELECT DISTINCT site_id AS "siteId", page FROM event
-      WHERE tx >= $1 AND tx < $2 AND at >= $3 AND kind = 'pageview' AND site_id = ANY($4)`,
-    [from, upTo, since, [...new Set(ofPages.map(({ siteId }) => siteId))]],
-  );
+  const seen = viewed.map((one) => ({ siteId: one.slice(0, UUID_LENGTH), page: one.slice(UUID_LENGTH) }));
   const reached = ofPages.flatMap(
     ({ id, siteId, pages, settings, origins: [origin = 'https://site.example'] }) => {
       const trial = createAddressTrial(
