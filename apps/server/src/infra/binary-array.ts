@@ -20,8 +20,8 @@ const OF_NULL = -1;
 
 /**
  * An array of one dimension as PostgreSQL receives it in its binary format (array_recv in its arrayfuncs.c), without the nulls it
- * ends with: `unnest` fills them in beside longer ones. The driver sends a buffer as such. To read uuids and times from text takes
- * the database a fifth of all it does to store an event, and to write them so takes as much again here.
+ * ends with: `unnest` fills them in beside longer ones. The driver sends a buffer as such. Uuids and times written as text here and
+ * read from it there took a fourth of all the work of storing an event.
  */
 export function binaryArray(type: BinaryType, values: readonly Cell[]): Buffer {
   const { oid, bytes } = TYPES[type];
