@@ -85,16 +85,32 @@ describe('an event that is known', () => {
     expect(await storedIds()).toEqual([known.id, fresh.id]);
   });
 
-  it('takes nothing from what comes with it, side by side or after it', async () => {
+  it.each([
+    ['', false],
+    [', also over a pooler', true],
+  ])('takes nothing from what comes with it, side by side or after it%s', async (_words, isPooled) => {
+    const db = await createDataSource(server.databaseUrl, { isPooled }).initialize();
+    try {
+      const batcher = createBatcher(db);
+      const [known, ...others] = Array.from({ length: 30 }, showing);
+      if (!known) return;
+      await batcher.add([known]);
+      await Promise.all(others.map((one, n) => batcher.add(n % 3 === 0 ? [one, known] : [one])));
+      // Twice in one statement, and where it is looked for at once.
+      const last = showing();
+      await Promise.all([batcher.add([last, last]), batcher.add([known])]);
+      expect(await storedIds()).toEqual([known, ...others, last].map(({ id }) => id).sort());
+    } finally {
+      await db.destroy();
+    }
+  });
+  it('takes nothing from one that came late with it', async () => {
     const batcher = createBatcher(server.db);
-    const [known, ...others] = Array.from({ length: 30 }, showing);
-    if (!known) return;
+    const known = showing();
     await batcher.add([known]);
-    await Promise.all(others.map((one, n) => batcher.add(n % 3 === 0 ? [one, known] : [one])));
-    // Twice in one statement, and where it is looked for at once.
-    const last = showing();
-    await Promise.all([batcher.add([last, last]), batcher.add([known])]);
-    expect(await storedIds()).toEqual([known, ...others, last].map(({ id }) => id).sort());
+    const late = { ...showing(), isLate: true };
+    await batcher.add([late, known]);
+    expect(await storedIds()).toEqual([known.id, late.id]);
   });
 });
 

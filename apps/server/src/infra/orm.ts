@@ -54,6 +54,7 @@ import { CountingAtHand1764000000034 } from './migrations/0034-counting-at-hand.
 import { SignedOutAt1764000000035 } from './migrations/0035-signed-out-at.ts';
 import { CountedPath1764000000036 } from './migrations/0036-counted-path.ts';
 import { DaysAtHand1764000000037 } from './migrations/0037-days-at-hand.ts';
+import { noteAsPooled } from './query-prepared.ts';
 
 /** Connections a process holds at most. */
 const POOL_SIZE = 12;
@@ -77,7 +78,7 @@ export interface DataSourceOptions {
   readonly poolSize?: number;
   /** Without time limits on statements and locks: for migrations, which take as long as they take. */
   readonly isPatient?: boolean;
-  /** Over a pooler, which lends a connection for one transaction: what a connection was told before is not known to the next. */
+  /** Whether it leads through a pooler; see `queryPrepared`. */
   readonly isPooled?: boolean;
 }
 
@@ -86,14 +87,13 @@ export function createDataSource(
   databaseUrl: string,
   { poolSize = POOL_SIZE, isPatient = false, isPooled = false }: DataSourceOptions = {},
 ): DataSource {
-  return new DataSource({
+  const db = new DataSource({
     type: 'postgres',
     url: databaseUrl,
     poolSize,
     applicationName: 'velarium',
     extra: {
       ...UNCOMPILED,
-      isPooled,
       ...(isPatient ? { connectionTimeoutMillis: PATIENCE.connectionTimeoutMillis } : PATIENCE),
     },
     entities: [
@@ -159,4 +159,6 @@ export function createDataSource(
     // A failed query is thrown; writing it down too would put what people sent into the log.
     logging: false,
   });
+  if (isPooled) noteAsPooled(db);
+  return db;
 }

@@ -1,8 +1,12 @@
-import type { EntityManager } from 'typeorm';
+import type { DataSource, EntityManager } from 'typeorm';
+
+/** Those that lead through a pooler, which lends a connection for one transaction: what it was told before, the next does not know. */
+const pooled = new WeakSet<DataSource>();
+export const noteAsPooled = (db: DataSource): void => void pooled.add(db);
 
 /**
  * Runs a statement that each connection reads and plans once, for those that are long and run all the time: planning takes more than what
- * they do. Over a pooler, which forgets what a connection was told, it is read anew each time.
+ * they do. Over a pooler it is read anew each time.
  *
  * @param name Of this very text, whatever its parameters.
  */
@@ -13,8 +17,7 @@ export async function queryPrepared<Row>(
   values: readonly unknown[],
 ): Promise<Row[]> {
   const { connection } = manager;
-  const isPooled = (connection.options as { extra?: { isPooled?: boolean } }).extra?.isPooled;
-  if (isPooled) return manager.query(text, [...values]);
+  if (pooled.has(connection)) return manager.query(text, [...values]);
   const runner = manager.queryRunner ?? connection.createQueryRunner();
   try {
     const client: { query(statement: object): Promise<{ rows: Row[] }> } = await runner.connect();

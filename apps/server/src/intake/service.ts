@@ -277,9 +277,9 @@ function eventStorer(site: IntakeSite, visitor: string, client: Client) {
     return { address, page, path: counted(page) };
   };
   /** Nearly all that is sent together is of one page. */
-  let last = read('/');
+  let last: ReturnType<typeof read> | undefined;
   return (event: VisitorEvent, now: Date): StoredEvent => {
-    if (event.page !== last.address) last = read(event.page);
+    if (last?.address !== event.page) last = read(event.page);
     return {
       id: event.id,
       ...eventTime(event.id, now),

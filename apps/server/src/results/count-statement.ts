@@ -18,6 +18,10 @@ const OF_VISITORS = VISITED.map((kind) => `'${kind}'`).join(', ');
 const FIRST = ['device', 'page', 'source', 'country', 'language', 'is_new', 'written', 'cause', 'version'];
 /** What events tell of it: the path a page is counted under is made out for the first of them alone. */
 const TOLD = [...FIRST, 'counted_path'];
+/** How each is kept, out of what the first of the events tells. */
+const KEPT = FIRST.map((fact) =>
+  fact === 'page' ? `CASE WHEN page IS NOT NULL THEN ${eventPath('firsts')} END` : fact,
+);
 
 /**
  * Counts the events of transactions from $1 to before $2, none older than $3, into days of their sites' own. Rows are touched
@@ -58,8 +62,7 @@ export const COUNT = `
      ORDER BY campaign_id, kind, visitor, day, at, counted.events DESC),
   days AS (
     INSERT INTO visitor_day AS old (campaign_id, kind, visitor, day, first_at, events, variant, ${FIRST.join(', ')})
-    SELECT campaign_id, kind, visitor, day, first_at, events, variant,
-           ${FIRST.map((fact) => (fact === 'page' ? `CASE WHEN page IS NOT NULL THEN ${eventPath('firsts')} END` : fact)).join(', ')}
+    SELECT campaign_id, kind, visitor, day, first_at, events, variant, ${KEPT.join(', ')}
       FROM firsts ORDER BY campaign_id, kind, visitor, day
     ON CONFLICT (campaign_id, kind, visitor, day) DO UPDATE
       SET events = old.events + excluded.events, first_at = least(old.first_at, excluded.first_at),
