@@ -1,4 +1,5 @@
-import Fastify, { type FastifyInstance, LogController } from 'fastify';
+import Fastify, { type FastifyInstance } from 'fastify';
+import type { Logger } from 'pino';
 import { type DeliveryService, linkPages } from './deliveries/index.ts';
 import {
   type EdgeServices,
@@ -27,7 +28,8 @@ export interface EdgeAppOptions {
   /** Where a visitor is, from the address or from a header that the operator's own proxy sets. */
   readonly country: CountrySource;
   readonly trustedProxies: string;
-  readonly logLevel?: string;
+  /** What fails is written to it. */
+  readonly log: Logger;
   /** Measures its answers, where somebody asks for them. */
   readonly metrics?: Metrics | undefined;
 }
@@ -40,24 +42,21 @@ export async function createEdgeApp({
   previews,
   country,
   trustedProxies,
-  logLevel,
+  log,
   metrics,
 }: EdgeAppOptions): Promise<FastifyInstance> {
   const app = Fastify({
     ...SLOW_CLIENTS,
-    logger: { level: logLevel ?? 'warn' },
     trustProxy: trustedProxies === '' ? false : trustedProxies,
-    // Two lines and a logger for each request would cost more than most requests here do.
-    logController: new LogController({ disableRequestLogging: true }),
-    childLoggerFactory: (logger) => logger,
     // Strict schemas mean what they say: nothing is dropped, turned into another type or filled in.
     ajv: { customOptions: { removeAdditional: false, coerceTypes: false, useDefaults: false } },
   });
-  // Named when it fails: naming each would cost more than most requests here do.
-  answerWithProblems(app, ({ raw }) => requestId(raw));
+  // Named and logged when it fails: a logger of its own for each would cost more than most requests here do.
+  answerWithProblems(app, { log, idOf: ({ raw }) => requestId(raw) });
   metrics?.measure(app, 'edge');
-  app.addHook('onRequest', async (_request, reply) => {
+  app.addHook('onSend', (_request, reply, _payload, done) => {
     reply.header(...NO_SNIFFING);
+    done();
   });
   await app.register(edgeRoutes, { directory, services, tagFiles, previews, country });
   await app.register(servePictures, { library: () => services().library });

@@ -186,7 +186,7 @@ async function startEdge({ config, running, connected, country, metrics }: EdgeS
     previews: createPreviewTokens(config.secrets),
     country,
     trustedProxies: config.trustedProxies,
-    logLevel: config.logLevel,
+    log,
     metrics,
   });
   await edge.listen({ port: config.edgePort, host: config.host });

@@ -1,5 +1,6 @@
 import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import type { FastifyInstance } from 'fastify';
+import { type Logger, pino } from 'pino';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { choosePorts } from '../../../scripts/lib/ports.mjs';
 import { programEnv, startOne } from '../../../scripts/lib/whole.mjs';
@@ -31,6 +32,7 @@ import {
   PASSWORD,
   randomVisitor,
   SERVICES,
+  SILENT,
   type TestServer,
 } from './server.ts';
 
@@ -60,7 +62,10 @@ afterAll(async () => {
 beforeEach(() => line.mend());
 
 /** An edge over the breakable line, or one that has never reached its database. */
-async function createEdge(services?: Services): Promise<{ edge: FastifyInstance; pass(ms: number): void }> {
+async function createEdge(
+  services?: Services,
+  log: Logger = SILENT,
+): Promise<{ edge: FastifyInstance; pass(ms: number): void }> {
   let aheadMs = 0;
   const kept = createKeptFiles(`${folder}/kept`);
   const connected = () => {
@@ -84,7 +89,7 @@ async function createEdge(services?: Services): Promise<{ edge: FastifyInstance;
     previews: createPreviewTokens(['x'.repeat(40)]),
     country: { ...NO_COUNTRIES, header: null },
     trustedProxies: '',
-    logLevel: 'silent',
+    log,
   });
   return {
     edge,
@@ -174,6 +179,22 @@ describe('while the database is away', () => {
       await db.destroy();
     },
   );
+
+  it('the log names what failed as the answer does, by its route and not by its address', async () => {
+    const lines: string[] = [];
+    const { edge } = await createEdge(undefined, pino({ base: null }, { write: (line) => lines.push(line) }));
+    const { headers } = await edge.inject({ url: '/tag/aaaaaaaaaaaa/manifest.json?from=somebody' });
+    expect(lines.map((line) => JSON.parse(line))).toEqual([
+      expect.objectContaining({
+        level: 50,
+        reqId: headers['x-request-id'],
+        method: 'GET',
+        route: '/tag/:key/manifest.json',
+      }),
+    ]);
+    expect(lines.join()).not.toContain('somebody');
+    await edge.close();
+  });
 
   it('an edge that starts without one serves what it kept, and 503 for what it never knew', async () => {
     const { edge } = await createEdge();

@@ -12,6 +12,7 @@ import {
 } from '@velarium/contract';
 import type { FastifyInstance, InjectOptions, LightMyRequestResponse } from 'fastify';
 import pg from 'pg';
+import { pino } from 'pino';
 import sharp from 'sharp';
 import type { DataSource } from 'typeorm';
 import { inject } from 'vitest';
@@ -41,6 +42,9 @@ const COUNTRY: CountrySource = {
   networks: 1,
   header: 'x-country',
 };
+
+/** What fails on purpose is not to be read in the tests' own output. */
+export const SILENT = pino({ level: 'silent' });
 
 /** Every test signs somebody in, and none is about what hashing costs. */
 const QUICK = { memoryCost: 1024, timeCost: 2, parallelism: 1 };
@@ -112,7 +116,7 @@ export async function createTestServer(options: Partial<ServiceOptions> = {}): P
     previews: createPreviewTokens(SERVICES.secrets),
     country: COUNTRY,
     trustedProxies: '',
-    logLevel: 'silent',
+    log: SILENT,
   });
   return {
     db,

@@ -1,5 +1,5 @@
 import type { Problem } from '@velarium/contract';
-import type { FastifyError, FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
+import type { FastifyBaseLogger, FastifyError, FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import { hasZodFastifySchemaValidationErrors } from 'fastify-type-provider-zod';
 import { databaseFault } from './database-fault.ts';
 
@@ -125,7 +125,13 @@ function problemOf(error: FastifyError | ProblemError): Problem {
 /** Answers every error of `app` as RFC 9457 problem details; what is our own fault is logged and not told. */
 export function answerWithProblems(
   app: FastifyInstance,
-  idOf: (request: FastifyRequest) => string = ({ id }) => id,
+  {
+    log = app.log,
+    idOf = ({ id }) => id,
+  }: {
+    readonly log?: Pick<FastifyBaseLogger, 'error'>;
+    readonly idOf?: (request: FastifyRequest) => string;
+  } = {},
 ): void {
   app.setErrorHandler((raised: FastifyError | ProblemError, request: FastifyRequest, reply: FastifyReply) => {
     const fault = databaseFault(raised);
@@ -135,10 +141,7 @@ export function answerWithProblems(
       const id = idOf(request);
       const { method } = request;
       // The route and not the address, which may hold what somebody wrote.
-      request.log.error(
-        { err: raised, reqId: id, method, route: request.routeOptions.url },
-        'request failed',
-      );
+      log.error({ err: raised, reqId: id, method, route: request.routeOptions.url }, 'request failed');
       // So that who was told of it and who reads the log speak of the same.
       reply.header('x-request-id', id);
     }

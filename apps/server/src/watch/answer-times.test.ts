@@ -22,7 +22,7 @@ it('says of answers what a histogram of the same bounds says', async () => {
     role: fc.constantFrom('edge', 'studio'),
     method: fc.constantFrom('GET', 'POST'),
     route: fc.constantFrom('/collect', '/tag/:key/manifest.json', 'none'),
-    status: fc.constantFrom('2xx', '4xx', '5xx'),
+    status: fc.constantFrom(200, 204, 404, 422, 503),
   });
   await fc.assert(
     fc.asyncProperty(fc.array(fc.tuple(answer, seconds)), async (answers) => {
@@ -37,7 +37,7 @@ it('says of answers what a histogram of the same bounds says', async () => {
       });
       for (const [labels, took] of answers) {
         times.add(labels, took);
-        histogram.observe(labels, took);
+        histogram.observe({ ...labels, status: `${Math.floor(labels.status / 100)}xx` }, took);
       }
       expect(await linesOf(own)).toEqual(await linesOf(reference));
       expect(await own.getMetricsAsJSON()).toHaveLength(1);

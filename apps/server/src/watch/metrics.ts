@@ -38,10 +38,14 @@ export function createMetrics() {
     onFailure: () => failed.inc(),
     /** Measures every answer of an application. */
     measure(app: FastifyInstance, role: 'studio' | 'edge'): void {
-      app.addHook('onResponse', (request, reply, done) => {
-        const route = request.routeOptions.url ?? 'none';
-        const status = `${Math.trunc(reply.statusCode / 100)}xx`;
-        times.add({ role, method: request.method, route, status }, reply.elapsedTime / 1000);
+      // Not by the framework's own hook for what was answered: at the edge that costs half as much again.
+      app.addHook('onRequest', (request, { raw }, done) => {
+        const begunMs = performance.now();
+        raw.once('finish', () => {
+          const route = request.routeOptions.url ?? 'none';
+          const seconds = (performance.now() - begunMs) / 1000;
+          times.add({ role, method: request.method, route, status: raw.statusCode }, seconds);
+        });
         done();
       });
     },
