@@ -1,15 +1,10 @@
 import Fastify, { type FastifyInstance } from 'fastify';
 import type { Logger } from 'pino';
 import { type DeliveryService, linkPages } from './deliveries/index.ts';
-import {
-  type EdgeServices,
-  edgeRoutes,
-  NO_SNIFFING,
-  type SiteDirectory,
-  type TagFiles,
-} from './edge/index.ts';
+import { type EdgeServices, edgeRoutes, type SiteDirectory, type TagFiles } from './edge/index.ts';
 import type { CountrySource } from './infra/countries.ts';
-import { answerWithProblems } from './infra/problem.ts';
+import { NO_SNIFFING } from './infra/no-sniffing.ts';
+import { answerWithProblems, notFound, refuseUnread } from './infra/problem.ts';
 import { requestId } from './infra/request-id.ts';
 import { SLOW_CLIENTS } from './infra/slow-clients.ts';
 import { type LibraryService, servePictures } from './library/index.ts';
@@ -47,12 +42,16 @@ export async function createEdgeApp({
 }: EdgeAppOptions): Promise<FastifyInstance> {
   const app = Fastify({
     ...SLOW_CLIENTS,
+    frameworkErrors: refuseUnread,
     trustProxy: trustedProxies === '' ? false : trustedProxies,
     // Strict schemas mean what they say: nothing is dropped, turned into another type or filled in.
     ajv: { customOptions: { removeAdditional: false, coerceTypes: false, useDefaults: false } },
   });
   // Named and logged when it fails: a logger of its own for each would cost more than most requests here do.
   answerWithProblems(app, { log, idOf: ({ raw }) => requestId(raw) });
+  app.setNotFoundHandler(() => {
+    throw notFound('address');
+  });
   metrics?.measure(app, 'edge');
   app.addHook('onSend', (_request, reply, _payload, done) => {
     reply.header(...NO_SNIFFING);

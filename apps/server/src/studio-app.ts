@@ -13,7 +13,7 @@ import { experimentRoutes } from './experiments/index.ts';
 import { forecastRoutes } from './forecasts/index.ts';
 import { goalRoutes } from './goals/index.ts';
 import type { CountrySource } from './infra/countries.ts';
-import { answerWithProblems, notFound } from './infra/problem.ts';
+import { answerWithProblems, notFound, refuseUnread } from './infra/problem.ts';
 import { requestId } from './infra/request-id.ts';
 import type { Secrets } from './infra/seal.ts';
 import { SLOW_CLIENTS } from './infra/slow-clients.ts';
@@ -64,6 +64,7 @@ export async function createStudioApp(options: StudioAppOptions): Promise<Fastif
   const { services } = options;
   const app = Fastify({
     ...SLOW_CLIENTS,
+    frameworkErrors: refuseUnread,
     logger: { level: options.logLevel ?? 'warn', redact: ['req.headers.cookie'] },
     genReqId: requestId,
     trustProxy: options.trustedProxies === '' ? false : options.trustedProxies,

@@ -1,5 +1,6 @@
 import { once } from 'node:events';
 import { type AddressInfo, connect } from 'node:net';
+import { problemSchema } from '@velarium/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { createStudioApp } from '../src/studio-app.ts';
 import {
@@ -158,6 +159,21 @@ describe('headers', () => {
       expect([url, headers['x-content-type-options']]).toEqual([url, 'nosniff']);
     }
   });
+  it.each(['/nowhere', '/%zz', '/tag/%E0%A4%A', `/tag/${'a'.repeat(500)}.js`])(
+    'what the edge has no answer to, %s, is a problem as any other, and says nothing back',
+    async (url) => {
+      for (const app of [server.edge, server.studio]) {
+        const answer = await app.inject({ url: app === server.edge ? url : `/api${url}` });
+        const problem = problemSchema.parse(answer.json());
+        expect([answer.headers['content-type'], problem.status]).toEqual([
+          'application/problem+json; charset=utf-8',
+          answer.statusCode,
+        ]);
+        expect(answer.body).not.toContain(url.slice(0, 100));
+        expect(answer.headers['x-content-type-options']).toBe('nosniff');
+      }
+    },
+  );
   it('nothing of the API is kept on the way', async () => {
     for (const path of ['/session', '/members', '/sites', `/sites/${owner.siteId}/campaigns`])
       expect((await owner.ask('GET', path)).headers['cache-control']).toBe('no-store');

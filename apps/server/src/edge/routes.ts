@@ -17,6 +17,7 @@ import type { FastifyPluginAsync, FastifyReply, FastifyRequest } from 'fastify';
 import { isbot } from 'isbot';
 import { z } from 'zod';
 import type { CountrySource } from '../infra/countries.ts';
+import { NO_SNIFFING } from '../infra/no-sniffing.ts';
 import { busy, notFound, ProblemError } from '../infra/problem.ts';
 import { referrerKind } from '../infra/referrer-kind.ts';
 import { type Client, IntakeFull, type IntakeService, storable } from '../intake/index.ts';
@@ -267,8 +268,6 @@ export const edgeRoutes: FastifyPluginAsync<EdgeOptions> = async (
   );
 };
 
-/** Nothing the edge sends is ever to be taken for another type than the one it is sent as. */
-export const NO_SNIFFING = ['x-content-type-options', 'nosniff'] as const;
 const isBot = (request: FastifyRequest): boolean => isbot(request.headers['user-agent'] ?? '');
 
 interface Serving {

@@ -2,6 +2,7 @@ import type { Problem } from '@velarium/contract';
 import type { FastifyBaseLogger, FastifyError, FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import { hasZodFastifySchemaValidationErrors } from 'fastify-type-provider-zod';
 import { databaseFault } from './database-fault.ts';
+import { NO_SNIFFING } from './no-sniffing.ts';
 
 /** An error that knows how it is told: `code` is for programs and never changes, `detail` says how to mend it. */
 export class ProblemError extends Error {
@@ -147,10 +148,21 @@ export function answerWithProblems(
     }
     if (error instanceof ProblemError && error.retryAfterSeconds !== undefined)
       reply.header('retry-after', error.retryAfterSeconds);
-    return reply
-      .status(problem.status)
-      .header('content-type', 'application/problem+json; charset=utf-8')
-      .serializer((value: unknown) => JSON.stringify(value))
-      .send(problem);
+    return send(reply, problem);
   });
+}
+
+const send = (reply: FastifyReply, problem: Problem): FastifyReply =>
+  reply
+    .status(problem.status)
+    .header('content-type', 'application/problem+json; charset=utf-8')
+    .serializer((value: unknown) => JSON.stringify(value))
+    .send(problem);
+
+/** Answers what the framework refuses before it belongs to any route, and does not say back what was asked. */
+export function refuseUnread(error: FastifyError, _request: unknown, reply: FastifyReply): void {
+  const said = 'This address cannot be read, or is too long. Look at how it is written.';
+  // No hook is run for it.
+  reply.header(...NO_SNIFFING);
+  send(reply, make(error.statusCode ?? 400, 'bad-request', 'Not understood', said));
 }
