@@ -78,7 +78,8 @@ export async function measurePage(): Promise<Figure[]> {
     const longestOf = (carried: Carried) =>
       Math.max(...slow[carried].map(({ longestTaskMs }) => longestTaskMs));
     const [longest, longestWithout] = [longestOf('tag'), longestOf('nothing')];
-    const shift = Math.max(...plain.tag.map(({ layoutShift }) => layoutShift));
+    const shiftOf = (carried: Carried) => Math.max(...plain[carried].map(({ layoutShift }) => layoutShift));
+    const [shift, shiftWithout] = [shiftOf('tag'), shiftOf('nothing')];
     const paint = (all: readonly Load[]) => median(all.map(({ largestPaintMs }) => largestPaintMs));
     const ms = (value: number) => `${value.toFixed(1)} ms`;
     return [
@@ -110,10 +111,10 @@ export async function measurePage(): Promise<Figure[]> {
       {
         what: 'layout shift with a message drawn',
         ours: shift.toFixed(4),
-        reference: '0',
+        reference: `${shiftWithout.toFixed(4)} without the tag`,
         ratio: '',
-        target: '0',
-        isMet: shift === 0,
+        target: 'none beside the page’s own, to four places',
+        isMet: shift.toFixed(4) === shiftWithout.toFixed(4),
       },
       {
         what: 'the page’s largest paint, median',
@@ -176,8 +177,10 @@ async function serve(page: Page, carried: Carried): Promise<void> {
     const snippet = { nothing: '', byHand: `<script async src="${EDGE}/by-hand.js"></script>`, tag: null }[
       carried
     ];
+    // Of the page alone: read as text, its letters would be broken, and the page that carries less would be set in others.
+    const isPage = String(answer.headers['content-type']).startsWith('text/html');
     const body =
-      snippet === null
+      snippet === null || !isPage
         ? answer.rawPayload
         : Buffer.from(answer.body.replace(/<script async[^>]*><\/script>/, snippet));
     await route.fulfill({
