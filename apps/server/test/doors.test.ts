@@ -1,6 +1,7 @@
 import { once } from 'node:events';
 import { type AddressInfo, connect } from 'node:net';
 import { problemSchema } from '@velarium/contract';
+import type { FastifyInstance } from 'fastify';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { createStudioApp } from '../src/studio-app.ts';
 import {
@@ -24,11 +25,16 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
+/** Where an application listens, from now on. */
+async function portOf(app: FastifyInstance): Promise<number> {
+  if (!app.server.listening) await app.listen({ port: 0, host: '127.0.0.1' });
+  return (app.server.address() as AddressInfo).port;
+}
+
 describe('requests that drip in are cut off', () => {
   it.each(['edge', 'studio'] as const)('at the %s, and others are answered meanwhile', async (which) => {
     const app = server[which];
-    await app.listen({ port: 0, host: '127.0.0.1' });
-    const { port } = app.server.address() as AddressInfo;
+    const port = await portOf(app);
     expect(app.server.requestTimeout).toBe(15_000);
     // The same watch, with less patience than a test has.
     app.server.requestTimeout = app.server.headersTimeout = 200;
@@ -147,6 +153,29 @@ describe('what cannot be kept is refused at the door, never a fault of ours', ()
   });
 });
 
+it('whoever goes away before the answer takes nothing down', async () => {
+  const site = `/tag/${owner.siteKey}`;
+  const port = await portOf(server.edge);
+  const paths = [
+    `${site}/manifest.json`,
+    `${site}.js`,
+    `${site}/messages/${'0'.repeat(32)}.json`,
+    '/nowhere',
+  ];
+  await Promise.all(
+    Array.from({ length: 200 }, async (_, n) => {
+      const socket = connect(port, '127.0.0.1');
+      await once(socket, 'connect');
+      socket.write(`GET ${paths[n % paths.length]} HTTP/1.1\r\nhost: edge\r\n\r\n`);
+      // Some of them at once, some while it is being answered.
+      if (n % 3 > 0) await new Promise((resolve) => setTimeout(resolve, n % 3));
+      socket.resetAndDestroy();
+    }),
+  );
+  const answer = await fetch(`http://127.0.0.1:${port}${site}/manifest.json`);
+  expect(answer.status).toBe(200);
+});
+
 describe('headers', () => {
   it('nothing of the edge is taken for another type than the one it is sent as', async () => {
     for (const url of [
@@ -159,9 +188,14 @@ describe('headers', () => {
       expect([url, headers['x-content-type-options']]).toEqual([url, 'nosniff']);
     }
   });
-  it.each(['/nowhere', '/%zz', '/tag/%E0%A4%A', `/tag/${'a'.repeat(500)}.js`])(
-    'what the edge has no answer to, %s, is a problem as any other, and says nothing back',
-    async (url) => {
+  it.each([
+    ['known', '/nowhere'],
+    ['an address', '/%zz'],
+    ['whole', '/tag/%E0%A4%A'],
+    ['short enough', `/tag/${'a'.repeat(500)}.js`],
+  ])(
+    'an address that is not %s is answered with a problem as any other, at both doors, and not said back',
+    async (_words, url) => {
       for (const app of [server.edge, server.studio]) {
         const answer = await app.inject({ url: app === server.edge ? url : `/api${url}` });
         const problem = problemSchema.parse(answer.json());

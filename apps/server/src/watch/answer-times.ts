@@ -15,8 +15,8 @@ export interface Answered {
 }
 
 interface Tally extends Omit<Answered, 'status'> {
-  /** The class of the status: 2 of 204. */
-  readonly kind: number;
+  /** 2 of 204. */
+  readonly statusClass: number;
   /** Answers by the first bound that holds them, and last those that none does. */
   readonly counts: number[];
   /** Of all of them, seconds. */
@@ -55,10 +55,12 @@ export class AnswerTimes extends Histogram<string> {
       ofRoute = [];
       this.#tallies.set(route, ofRoute);
     }
-    const kind = Math.trunc(status / 100);
-    let tally = ofRoute.find((one) => one.kind === kind && one.role === role && one.method === method);
+    const statusClass = Math.trunc(status / 100);
+    let tally = ofRoute.find(
+      (one) => one.statusClass === statusClass && one.role === role && one.method === method,
+    );
     if (!tally) {
-      tally = { role, method, route, kind, counts: BOUNDS.map(() => 0).concat(0), sum: 0 };
+      tally = { role, method, route, statusClass, counts: BOUNDS.map(() => 0).concat(0), sum: 0 };
       ofRoute.push(tally);
     }
     return tally;
@@ -72,8 +74,8 @@ export class AnswerTimes extends Histogram<string> {
 }
 
 /** A tally in the library's form: each bucket holds those before it. */
-function told({ role, method, route, kind, counts, sum }: Tally) {
-  const sharedLabels = { role, method, route, status: `${kind}xx` };
+function told({ role, method, route, statusClass, counts, sum }: Tally) {
+  const sharedLabels = { role, method, route, status: `${statusClass}xx` };
   let upTo = 0;
   const buckets = counts.map((count, at) => {
     upTo += count;
