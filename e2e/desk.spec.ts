@@ -204,28 +204,27 @@ for (const [width, height] of [
     await page.context().close();
   });
 
-test('what loads late, and what is taken back, leaves whoever types where they were', async ({
+test('what another changes, and what is taken back, leaves whoever types where they were', async ({
   memberPage: page,
   velarium,
 }) => {
-  let letIn = () => {};
-  const isLate = new Promise<void>((resolve) => {
-    letIn = resolve;
-  });
-  await page.route('**/api/sites/*/blocks', async (route) => {
-    await isLate;
-    // Something else than before, so that all is drawn anew.
-    await route.fulfill({
-      json: [{ id: 'late', name: 'Late', block: { id: 'late', kind: 'divider', style: {} }, usedBy: [] }],
-    });
-  });
   await beginCampaign(page, velarium, 'Late', /Corner invitation/);
   const heading = stage(page, 'desktop').getByRole('textbox', { name: 'Heading' });
   await heading.click();
   await page.keyboard.press('Home');
   await page.keyboard.type('Tonight ');
   const before = await heading.evaluateHandle((element) => element);
-  letIn();
+  // Another keeps a block meanwhile, which is asked for when one comes back from another window after half a minute.
+  await page.route('**/api/sites/*/blocks', (route) =>
+    route.fulfill({
+      json: [{ id: 'late', name: 'Late', block: { id: 'late', kind: 'divider', style: {} }, usedBy: [] }],
+    }),
+  );
+  await page.evaluate(() => {
+    const now = Date.now;
+    Date.now = () => now() + 31_000;
+    document.dispatchEvent(new Event('visibilitychange', { bubbles: true }));
+  });
   // Drawn anew: what was there is gone.
   await expect.poll(() => before.evaluate(({ isConnected }) => isConnected)).toBe(false);
   await page.keyboard.type('or tomorrow ');

@@ -1,6 +1,8 @@
 import type { Page } from '@playwright/test';
 import { expectAccessible } from './lib/accessibility.ts';
+import { draft, makeGroup } from './lib/api.ts';
 import { expect, test } from './lib/velarium.ts';
+import { openWorkbench, sentence, stage } from './lib/workbench.ts';
 
 const PROBLEM = {
   type: 'about:blank',
@@ -160,4 +162,56 @@ test('a studio that is opened while its server is away says so, and comes by its
   await expect(away).toBeVisible();
   await letThrough();
   await expect(page.getByRole('heading', { name: 'Board' })).toBeVisible();
+});
+
+/** Some answers are kept back until they are let in; what is written in them is the server's. */
+async function keepBack(page: Page, address: RegExp): Promise<() => void> {
+  let letIn = () => {};
+  const isLetIn = new Promise<void>((resolve) => {
+    letIn = resolve;
+  });
+  await page.route(address, async (route) => {
+    await isLetIn;
+    await route.continue();
+  });
+  return letIn;
+}
+
+test('what is not known yet is not said to be gone, and nothing is drawn otherwise than it will be', async ({
+  memberPage: page,
+  velarium,
+}) => {
+  const group = await makeGroup(velarium, 'The tours', [{ kind: 'begins', address: '/night-tours' }]);
+  await draft(velarium, {
+    name: 'Of a group',
+    reach: { pages: { include: [{ kind: 'group', id: group }], exclude: [], follows: null } },
+  });
+  const letLooksIn = await keepBack(page, /\/looks$/);
+  const letGroupsIn = await keepBack(page, /\/groups$/);
+  const lettersCame = page.waitForResponse(/\/letters$/);
+  const isThere = openWorkbench(page, velarium, 'Of a group');
+  await expect(page.getByRole('status', { name: 'Loading the campaign' })).toBeVisible();
+  await lettersCame;
+  await expect(page.locator('iframe')).toHaveCount(0);
+  letLooksIn();
+  await isThere;
+  await expect(sentence(page)).toContainText('of the group “…”');
+  await page.getByRole('button', { name: /^Launch/ }).click();
+  const sheet = page.getByRole('dialog');
+  await expect(sheet.getByRole('status')).toHaveText('Looking at the site’s pages …');
+  await expect(sheet.getByText('no page')).toHaveCount(0);
+  await expect(sheet.getByRole('button', { name: /^Publish/ })).toBeDisabled();
+  letGroupsIn();
+  await expect(sheet.getByRole('button', { name: /^Publish/ })).toBeEnabled();
+  await page.keyboard.press('Escape');
+  await expect(sentence(page)).toContainText('of the group “The tours”');
+  // In the site's own Look, which it had from the first.
+  const [own] = await velarium.query<{ surface: string }>(
+    "SELECT style->'palette'->>'surface' AS surface FROM look WHERE is_default ORDER BY created_at LIMIT 1",
+  );
+  const ground = await stage(page, 'desktop')
+    .locator('.card')
+    .first()
+    .evaluate((card) => getComputedStyle(card).getPropertyValue('--surface').trim());
+  expect(ground).toBe(own?.surface);
 });

@@ -3,15 +3,22 @@ import type { Names } from '@velarium/core';
 import { useMemo } from 'react';
 import { campaignsQuery, groupsQuery } from '../api/queries.ts';
 
+/** What stands for a name that is still asked for, or cannot be: nobody is told that something is gone which is not. */
+export const UNKNOWN_YET = '…';
+
 /** What the site calls its campaigns and page groups, for sentences that speak of them. */
 export function useNames(siteId: string): Names {
   const { data: campaigns } = useQuery(campaignsQuery(siteId));
   const { data: groups } = useQuery(groupsQuery(siteId));
-  return useMemo(
-    () => ({
-      campaign: (id) => campaigns?.find((one) => one.id === id)?.name ?? 'a campaign that is gone',
-      group: (id) => groups?.find((one) => one.id === id)?.name ?? 'a group that is gone',
-    }),
-    [campaigns, groups],
-  );
+  return useMemo(() => {
+    const nameIn = (
+      all: readonly { readonly id: string; readonly name: string }[] | undefined,
+      id: string,
+      gone: string,
+    ) => (all ? (all.find((one) => one.id === id)?.name ?? gone) : UNKNOWN_YET);
+    return {
+      campaign: (id) => nameIn(campaigns, id, 'a campaign that is gone'),
+      group: (id) => nameIn(groups, id, 'a group that is gone'),
+    };
+  }, [campaigns, groups]);
 }

@@ -1,4 +1,4 @@
-import type { Device, LookStyle, Message, MessageFile, Pictures, Site } from '@velarium/contract';
+import type { Device, LookStyle, Message, MessageFile, Pictures } from '@velarium/contract';
 import { inLanguage, type PersonalFacts, plainFamily, withSavedBlocks } from '@velarium/core';
 import { type RenderedMessage, renderMessage } from '@velarium/render';
 import { drawForm } from '@velarium/render/form';
@@ -14,7 +14,6 @@ const never = () => new Promise<void>(nothing);
 
 export interface StillOptions {
   readonly design: Design;
-  readonly site: Site | undefined;
   readonly device: Device;
   readonly isDark?: boolean;
   /** Whom the texts are filled for; without, their places stand as written. */
@@ -44,10 +43,11 @@ function putLetters(document: Document, letters: Design['letters']): void {
 export function drawStill(
   document: Document,
   message: Message,
-  { design, site, device, isDark = false, factOf = null, look, language, frozen }: StillOptions,
+  { design, device, isDark = false, factOf = null, look, language, frozen }: StillOptions,
 ): RenderedMessage {
   const read = frozen ?? inLanguage(withSavedBlocks(message, design.savedOf), language);
   const whole = read.message;
+  const { site } = design;
   putLetters(document, design.letters);
   const pictures: Pictures = frozen?.pictures ?? design.pictures;
   return renderMessage(whole, {

@@ -1,11 +1,16 @@
 import { useQuery } from '@tanstack/react-query';
-import type { Block, Letters, LookStyle, Message, Pictures } from '@velarium/contract';
+import type { Block, Letters, LookStyle, Message, Pictures, Site } from '@velarium/contract';
 import { DRAWN_FILES, PLAIN_LOOK } from '@velarium/core';
 import { useMemo } from 'react';
 import { lettersAddress, lettersQuery, looksQuery, picturesQuery, savedBlocksQuery } from '../api/library.ts';
+import { sitesQuery } from '../api/queries.ts';
 
 /** Everything a message is drawn with beside its own document. */
 export interface Design {
+  /** Until all of it has come, or cannot be had, nothing is drawn: it would be drawn otherwise a moment later. */
+  readonly isPending: boolean;
+  /** The site it is drawn for. */
+  readonly site: Site | undefined;
   readonly lookOf: (message: Pick<Message, 'look'>) => LookStyle;
   readonly pictures: Pictures;
   /** Letters of the site, with where they lie: its own, and those of its pages. */
@@ -18,13 +23,24 @@ export interface Design {
 }
 
 export function useDesign(siteId: string): Design {
-  const { data: looks } = useQuery(looksQuery(siteId));
-  const { data: pictures } = useQuery(picturesQuery(siteId));
-  const { data: saved } = useQuery(savedBlocksQuery(siteId));
-  const { data: letters } = useQuery(lettersQuery(siteId));
+  const sitesAnswer = useQuery(sitesQuery);
+  const looksAnswer = useQuery(looksQuery(siteId));
+  const picturesAnswer = useQuery(picturesQuery(siteId));
+  const savedAnswer = useQuery(savedBlocksQuery(siteId));
+  const lettersAnswer = useQuery(lettersQuery(siteId));
+  const isPending = [sitesAnswer, looksAnswer, picturesAnswer, savedAnswer, lettersAnswer].some(
+    (one) => one.isPending,
+  );
+  const site = sitesAnswer.data?.find(({ id }) => id === siteId);
+  const { data: looks } = looksAnswer;
+  const { data: pictures } = picturesAnswer;
+  const { data: saved } = savedAnswer;
+  const { data: letters } = lettersAnswer;
   return useMemo(() => {
     const own = looks?.find(({ isDefault }) => isDefault)?.style ?? PLAIN_LOOK;
     return {
+      isPending,
+      site,
       lookOf: ({ look }) => looks?.find(({ id }) => id === look)?.style ?? own,
       pictures: { ...DRAWN_FILES, ...Object.fromEntries((pictures ?? []).map(({ id, file }) => [id, file])) },
       letters: (letters ?? []).map((one) => ({ ...one, address: lettersAddress(siteId, one.id) })),
@@ -35,7 +51,9 @@ export function useDesign(siteId: string): Design {
         saved?.map(({ id, block }) => [id, block]),
         pictures?.length,
         letters?.map(({ id, family }) => [id, family]),
+        site?.timeZone,
+        site?.settings.breakpoints,
       ]),
     };
-  }, [siteId, looks, pictures, saved, letters]);
+  }, [siteId, isPending, site, looks, pictures, saved, letters]);
 }

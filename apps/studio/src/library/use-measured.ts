@@ -2,9 +2,8 @@ import type { Device, Message } from '@velarium/contract';
 import { type MeasuredStep, WINDOW_OF } from '@velarium/core';
 import { belowEdge } from '@velarium/render';
 import { useEffect, useState } from 'react';
-import { useSite } from '../site/use-site.ts';
 import { drawStill, EMPTY_PAGE, type StillOptions } from './draw-still.ts';
-import { useDesign } from './use-design.ts';
+import { type Design, useDesign } from './use-design.ts';
 
 /** Who still types is not measured after. */
 const SETTLED_MS = 400;
@@ -28,17 +27,19 @@ export function useMeasured(
   settledMs = SETTLED_MS,
 ): { readonly measured: Measured; readonly isDone: boolean } {
   const design = useDesign(siteId);
-  const site = useSite(siteId);
-  const [last, setLast] = useState<{ readonly of?: readonly Wanted[]; readonly measured: Measured }>({
-    measured: [],
-  });
+  const [last, setLast] = useState<{
+    readonly of?: readonly Wanted[];
+    readonly by?: Design;
+    readonly measured: Measured;
+  }>({ measured: [] });
   useEffect(() => {
+    if (design.isPending) return;
     const stop = new AbortController();
     const measure = async ({ message, language }: Wanted['messages'][number], devices: readonly Device[]) => {
       const all = await Promise.all(
         // What cannot be drawn here is not measured; the rest is.
         devices.map((device) =>
-          measureOn(message, { device, design, site, language }, stop.signal).catch(() => NOTHING),
+          measureOn(message, { device, design, language }, stop.signal).catch(() => NOTHING),
         ),
       );
       return all.flat();
@@ -47,15 +48,15 @@ export function useMeasured(
       const all: (readonly MeasuredStep[])[][] = [];
       for (const { messages, devices } of wanted)
         all.push(await Promise.all(messages.map((one) => measure(one, devices))));
-      if (!stop.signal.aborted) setLast({ of: wanted, measured: all });
+      if (!stop.signal.aborted) setLast({ of: wanted, by: design, measured: all });
     }, settledMs);
     return () => {
       clearTimeout(timer);
       stop.abort();
     };
-  }, [wanted, design, site, settledMs]);
+  }, [wanted, design, settledMs]);
   // What was measured last stands until all of this is.
-  return { measured: last.measured, isDone: last.of === wanted };
+  return { measured: last.measured, isDone: last.of === wanted && last.by === design };
 }
 
 async function measureOn(

@@ -19,6 +19,7 @@ import { campaignsQuery, sitePagesQuery, staysQuery } from '../api/queries.ts';
 import { castQuery, playedQuery } from '../api/rehearsals.ts';
 import { useCommands } from '../app/commands.ts';
 import { useCanEdit } from '../app/use-session.ts';
+import { UNKNOWN_YET } from '../board/use-names.ts';
 import { useSite } from '../site/use-site.ts';
 import { Button, IconButton } from '../ui/button.tsx';
 import { Menu } from '../ui/menu.tsx';
@@ -73,7 +74,7 @@ function Place({ site, cast, of }: PlaceProps) {
   const canEdit = useCanEdit();
   const queryClient = useQueryClient();
   const [search, setSearch] = useSearchParams();
-  const { data: campaigns = [] } = useQuery(campaignsQuery(siteId));
+  const { data: campaigns } = useQuery(campaignsQuery(siteId));
   const { data: pages = [] } = useQuery(sitePagesQuery(siteId));
   const askedPage = search.get('page');
   const begin = () => beginRehearsal(beginPage(askedPage ?? firstPath(cast, of)), nowAt(site.timeZone));
@@ -111,7 +112,10 @@ function Place({ site, cast, of }: PlaceProps) {
     onRead: put,
   });
   // Whatever becomes of a campaign, or of what is kept, is asked anew.
-  const stand = Math.max(0, ...[...campaigns, ...kept.kept].map(({ updatedAt }) => Date.parse(updatedAt)));
+  const stand = Math.max(
+    0,
+    ...[...(campaigns ?? []), ...kept.kept].map(({ updatedAt }) => Date.parse(updatedAt)),
+  );
   const { data: asked } = useQuery({ ...playedQuery(siteId, of, stand), enabled: kept.open !== undefined });
   const since = asked?.find(({ id }) => id === kept.open?.id)?.since ?? null;
   // biome-ignore lint/correctness/useExhaustiveDependencies: once it is known what is kept.
@@ -129,8 +133,8 @@ function Place({ site, cast, of }: PlaceProps) {
   }, [linked, keptId]);
 
   const nameOf = useMemo(() => {
-    const names = new Map([...campaigns, ...cast.campaigns].map(({ id, name }) => [id, name]));
-    return (id: string) => names.get(id) ?? 'a campaign that is gone';
+    const names = new Map([...(campaigns ?? []), ...cast.campaigns].map(({ id, name }) => [id, name]));
+    return (id: string) => names.get(id) ?? (campaigns ? 'a campaign that is gone' : UNKNOWN_YET);
   }, [campaigns, cast]);
   const write = useMemo(() => {
     const format = new Intl.DateTimeFormat('en-GB', {
@@ -223,7 +227,7 @@ function Place({ site, cast, of }: PlaceProps) {
           options={[
             { value: 'live', label: 'What runs now' },
             { value: 'drafts', label: 'Every draft' },
-            ...campaigns
+            ...(campaigns ?? [])
               .filter(({ state }) => state !== 'archived')
               .map(({ id, name }) => ({ value: id, label: `What runs, with the draft of ${name}` })),
           ]}

@@ -9,16 +9,25 @@ export function useSite(siteId: string): Site | undefined {
   return useQuery(sitesQuery).data?.find(({ id }) => id === siteId);
 }
 
-/** What page rules of this site can refer to. */
-export function useSitePages(siteId: string): SitePages {
-  const { data: groups } = useQuery(groupsQuery(siteId));
-  const { data: campaigns } = useQuery(campaignsQuery(siteId));
+/** What page rules of this site can refer to; until all of it is known, a rule that refers to something covers too little. */
+export interface AskedPages extends SitePages {
+  readonly isPending: boolean;
+  readonly hasFailed: boolean;
+}
+
+export function useSitePages(siteId: string): AskedPages {
+  const groups = useQuery(groupsQuery(siteId));
+  const campaigns = useQuery(campaignsQuery(siteId));
+  const isPending = groups.isPending || campaigns.isPending;
+  const hasFailed = groups.isLoadingError || campaigns.isLoadingError;
   return useMemo(
     () => ({
-      rulesOfGroup: (id) => groups?.find((group) => group.id === id)?.rules,
-      pagesOfCampaign: (id) => campaigns?.find((one) => one.id === id)?.rule.reach.pages,
+      rulesOfGroup: (id) => groups.data?.find((group) => group.id === id)?.rules,
+      pagesOfCampaign: (id) => campaigns.data?.find((one) => one.id === id)?.rule.reach.pages,
+      isPending,
+      hasFailed,
     }),
-    [groups, campaigns],
+    [groups.data, campaigns.data, isPending, hasFailed],
   );
 }
 
@@ -36,10 +45,15 @@ const NOTHING: CoveredPages = { fitOf: () => 'unmatched', covered: NO_PAGES, vie
 export function useCoveredPages(siteId: string, rules: Pages): Coverage {
   const site = useSite(siteId);
   const sitePages = useSitePages(siteId);
-  const { data: pages = NO_PAGES, isPending, error } = useQuery(sitePagesQuery(siteId));
+  const { data: pages = NO_PAGES, isPending, isLoadingError } = useQuery(sitePagesQuery(siteId));
   const of = useMemo(
     () => (site ? coveredPages(rules, pages, { ...site, pages: sitePages }) : NOTHING),
     [rules, site, sitePages, pages],
   );
-  return { ...of, pages, isPending: isPending || !site, hasFailed: error !== null };
+  return {
+    ...of,
+    pages,
+    isPending: isPending || sitePages.isPending || !site,
+    hasFailed: isLoadingError || sitePages.hasFailed,
+  };
 }

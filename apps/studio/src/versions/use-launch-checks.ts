@@ -71,14 +71,16 @@ export function useLaunchChecks(siteId: string, launched: readonly Met[]): Launc
     };
     return [
       ...launchFindings(one, into),
-      ...(known ? unknownPages(one.document.rule.reach.pages, known, { ...site, pages }) : []),
+      ...(known && !pages.isPending && !pages.hasFailed
+        ? unknownPages(one.document.rule.reach.pages, known, { ...site, pages })
+        : []),
       ...unknownElements(looked[n]?.data ?? []),
       ...measuredFindings(one.document, measured[n] ?? []),
     ];
   };
   return {
     findings: launched.map(findingsOf),
-    isPending: !site || isAskingPages || isAskingRunning || !isDone,
+    isPending: !site || isAskingPages || isAskingRunning || pages.isPending || !isDone,
     isLooking: looked.some(({ isFetching }) => isFetching),
   };
 }

@@ -23,7 +23,7 @@ export function WhatChanges({ siteId, before, after }: WhatChangesProps) {
   const names = useNames(siteId);
   const site = useSite(siteId);
   const sitePages = useSitePages(siteId);
-  const { pages: known } = useCoveredPages(siteId, after.document.rule.reach.pages);
+  const { pages: known, isPending } = useCoveredPages(siteId, after.document.rule.reach.pages);
   const comparison = useMemo(
     () => compareDocuments(before.document, after.document, names),
     [before.document, after.document, names],
@@ -31,11 +31,12 @@ export function WhatChanges({ siteId, before, after }: WhatChangesProps) {
   const moved = useMemo(
     () =>
       site &&
+      !isPending &&
       pagesMoved(before.document.rule.reach.pages, after.document.rule.reach.pages, known, {
         ...site,
         pages: sitePages,
       }),
-    [before.document, after.document, site, sitePages, known],
+    [before.document, after.document, site, sitePages, known, isPending],
   );
   const places = [...new Set(comparison.settings.map((path) => placeWords(path, after.document)))];
   return (

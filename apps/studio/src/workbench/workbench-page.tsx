@@ -5,6 +5,7 @@ import { useNavigate, useParams } from 'react-router';
 import { campaignQuery, campaignsQuery, saveDraft } from '../api/queries.ts';
 import { useCommands } from '../app/commands.ts';
 import { useCanEdit } from '../app/use-session.ts';
+import { useDesign } from '../library/use-design.ts';
 import { cx } from '../ui/cx.ts';
 import { mayGlide, useGlide } from '../ui/glide.ts';
 import { Segments } from '../ui/segments.tsx';
@@ -25,8 +26,10 @@ import { VisitLine } from './visit-line/visit-line.tsx';
 export function WorkbenchPage() {
   const { siteId = '', campaignId = '' } = useParams();
   const { data, error, refetch } = useQuery({ ...campaignQuery(campaignId), staleTime: 0 });
+  // Asked for beside it: whoever sees the message sees it as its visitors do, from the first.
+  const design = useDesign(siteId);
   if (error && !data) return <ErrorState error={error} onRetry={() => void refetch()} />;
-  if (!data) return <WorkbenchSkeleton siteId={siteId} campaignId={campaignId} />;
+  if (!data || design.isPending) return <WorkbenchSkeleton siteId={siteId} campaignId={campaignId} />;
   return <Workbench key={campaignId} campaign={data} />;
 }
 

@@ -6,7 +6,6 @@ import { useParams } from 'react-router';
 import { runByKeys } from '../../app/commands.ts';
 import { drawStill, EMPTY_PAGE } from '../../library/draw-still.ts';
 import { useDesign } from '../../library/use-design.ts';
-import { useSite } from '../../site/use-site.ts';
 import { cx } from '../../ui/cx.ts';
 import { caretOf, putCaret } from './caret.ts';
 import { showGrip } from './drag.ts';
@@ -107,7 +106,6 @@ export function StageFrame(props: StageFrameProps) {
   } = props;
   const siteId = useWorkbenchSite();
   const design = useDesign(siteId);
-  const site = useSite(siteId);
   const frame = useRef<HTMLIFrameElement>(null);
   const rendered = useRef<RenderedMessage | null>(null);
   /** What this very frame typed: it is on screen already, and drawing it again would lose the caret. */
@@ -142,20 +140,9 @@ export function StageFrame(props: StageFrameProps) {
 
   useEffect(() => {
     const document = frame.current?.contentDocument;
-    if (!isReady || !document) return;
+    if (!isReady || !document || design.isPending) return;
     // All that a drawing shows beside the message, which stands there already where it was typed.
-    const withWhat = [
-      stepId,
-      design.key,
-      look,
-      language,
-      frozen,
-      factOf,
-      device,
-      site?.timeZone,
-      site?.settings.breakpoints,
-      isDark,
-    ];
+    const withWhat = [stepId, design.key, look, language, frozen, factOf, device, isDark];
     const draw = () => {
       const isDrawn = withWhat.every((one, n) => one === drawnWith.current[n]);
       if (typed.current === message && isDrawn) return;
@@ -168,7 +155,6 @@ export function StageFrame(props: StageFrameProps) {
       rendered.current?.remove();
       const drawn = drawStill(document, message, {
         design,
-        site,
         device,
         isDark,
         factOf,
@@ -208,7 +194,7 @@ export function StageFrame(props: StageFrameProps) {
       cancelAnimationFrame(nextFrame);
       clearTimeout(timer);
     };
-  }, [isReady, message, stepId, design, look, language, frozen, factOf, device, site, isThumbnail, isDark]);
+  }, [isReady, message, stepId, design, look, language, frozen, factOf, device, isThumbnail, isDark]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: what is drawn anew is marked by that itself.
   useEffect(() => mark.current(), [selectedBlock]);

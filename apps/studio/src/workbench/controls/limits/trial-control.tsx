@@ -40,7 +40,7 @@ export function TrialControl() {
   const moment = useWorkbench((state) => state.document.rule.moment);
   const trial = useWorkbench((state) => state.document.trial) ?? DEFAULT_TRIAL;
   const { data: campaigns = [] } = useQuery(campaignsQuery(siteId));
-  const { data: goals = [] } = useQuery(goalsQuery(siteId));
+  const { data: goals } = useQuery(goalsQuery(siteId));
   const others = campaigns.filter((one) => one.id !== id && one.state !== 'archived');
   const set = (change: (document: CampaignDocument) => CampaignDocument) =>
     store.getState().setDocument(change);
@@ -140,7 +140,7 @@ export function TrialControl() {
       )}
       {variants.length > 0 && (
         <>
-          {goals.length > 0 && (
+          {goals && goals.length > 0 && (
             <Select
               label="Tried for"
               value={trial.goal ?? OWN}
