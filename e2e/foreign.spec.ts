@@ -358,7 +358,12 @@ test('a page that scripts draw stands behind the stage as it was seen, and its o
   await serveForeign(visitor, velarium);
   const page = await visitor.newPage();
   await page.clock.install();
-  const told = page.waitForResponse(/\/page-sight$/);
+  // It is told of while it is empty still, and again once it is drawn.
+  const told = page.waitForResponse(
+    (response) =>
+      response.url().endsWith('/page-sight') &&
+      response.request().postData()?.includes('<h1>Nights') === true,
+  );
   await page.goto(await previewAddress(velarium, `${velarium.fell}/pages/application`, campaign));
   await expect(page.getByRole('region', { name: 'Velarium preview' })).toBeVisible();
   await page.clock.runFor(3000);
