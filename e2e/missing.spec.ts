@@ -2,7 +2,7 @@ import type { Page } from '@playwright/test';
 import { expectAccessible } from './lib/accessibility.ts';
 import { draft, makeGroup } from './lib/api.ts';
 import { expect, test } from './lib/velarium.ts';
-import { openWorkbench, sentence, stage } from './lib/workbench.ts';
+import { openWorkbench, sentence, side, stage } from './lib/workbench.ts';
 
 const PROBLEM = {
   type: 'about:blank',
@@ -188,6 +188,7 @@ test('what is not known yet is not said to be gone, and nothing is drawn otherwi
   });
   const letLooksIn = await keepBack(page, /\/looks$/);
   const letGroupsIn = await keepBack(page, /\/groups$/);
+  const letPagesIn = await keepBack(page, /\/sites\/[^/]+\/pages$/);
   const lettersCame = page.waitForResponse(/\/letters$/);
   const isThere = openWorkbench(page, velarium, 'Of a group');
   await expect(page.getByRole('status', { name: 'Loading the campaign' })).toBeVisible();
@@ -196,6 +197,9 @@ test('what is not known yet is not said to be gone, and nothing is drawn otherwi
   letLooksIn();
   await isThere;
   await expect(sentence(page)).toContainText('of the group “…”');
+  await side(page, 'Moment');
+  await expect(page.getByText('Loading the curves …')).toBeVisible();
+  letPagesIn();
   await page.getByRole('button', { name: /^Launch/ }).click();
   const sheet = page.getByRole('dialog');
   await expect(sheet.getByRole('status')).toHaveText('Looking at the site’s pages …');
@@ -214,4 +218,20 @@ test('what is not known yet is not said to be gone, and nothing is drawn otherwi
     .first()
     .evaluate((card) => getComputedStyle(card).getPropertyValue('--surface').trim());
   expect(ground).toBe(own?.surface);
+});
+
+test('what cannot be had keeps nobody from the Workbench', async ({ memberPage: page, velarium }) => {
+  const letThrough = await withhold(page, /\/looks$/);
+  await openWorkbench(page, velarium, 'Places on Friday’s tour');
+  await expect(notice(page)).toBeVisible();
+  const ground = () =>
+    stage(page, 'desktop')
+      .locator('.card')
+      .first()
+      .evaluate((card) => getComputedStyle(card).getPropertyValue('--surface').trim());
+  const before = await ground();
+  await letThrough();
+  await notice(page).getByRole('button', { name: 'Try again' }).click();
+  await expect(notice(page)).toHaveCount(0);
+  await expect.poll(ground).not.toBe(before);
 });

@@ -106,7 +106,8 @@ function Masthead({ name, workspace, isOwner }: MastheadProps) {
   const { siteId } = useParams();
   const navigate = useNavigate();
   const queryClient = useQueryClient();
-  const { data: sites = [] } = useQuery(sitesQuery);
+  const { data: known } = useQuery(sitesQuery);
+  const sites = known ?? [];
   const site = sites.find(({ id }) => id === siteId);
   const { pathname } = useLocation();
   const here = PLACES.find(({ path }) => pathname === `/sites/${siteId}/${path}`);
@@ -178,7 +179,7 @@ function Masthead({ name, workspace, isOwner }: MastheadProps) {
           type="button"
           className="flex h-8 max-w-56 items-center gap-2 truncate rounded border border-line px-2.5 hover:border-ink max-sm:max-w-24"
         >
-          <span className="truncate">{site?.name ?? 'Choose a site'}</span>
+          <span className="truncate">{site?.name ?? (known ? 'Choose a site' : '…')}</span>
           <span aria-hidden="true" className="text-soft">
             ⌄
           </span>

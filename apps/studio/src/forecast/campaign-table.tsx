@@ -22,8 +22,8 @@ interface CampaignTableProps {
   /** How many more visitors each reaches than now, once that is known. */
   readonly gains: readonly ReachGain[] | undefined;
   readonly names: ReadonlyMap<string, string>;
-  /** What each has done so far. */
-  readonly numbers: ReadonlyMap<string, CampaignNumbers>;
+  /** What each has done so far, once that is known. */
+  readonly numbers: ReadonlyMap<string, CampaignNumbers> | undefined;
 }
 
 /** What each campaign would do, and how that differs from now. */
@@ -51,7 +51,7 @@ export function CampaignTable({ result, now, gains, names, numbers }: CampaignTa
         </thead>
         <tbody>
           {result.campaigns.map((one) => {
-            const soFar = numbers.get(one.campaign);
+            const soFar = numbers?.get(one.campaign);
             const converters = soFar ? expectedConverters(one.reached, soFar) : null;
             return (
               <tr key={one.campaign} className="border-t border-line align-top">
@@ -71,7 +71,11 @@ export function CampaignTable({ result, now, gains, names, numbers }: CampaignTa
                   <Figure of={one.showings} />
                 </td>
                 <td className="py-2 pr-4">
-                  {converters ? <Figure of={converters} /> : <span className="text-soft">no rate yet</span>}
+                  {converters ? (
+                    <Figure of={converters} />
+                  ) : (
+                    <span className="text-soft">{numbers ? 'no rate yet' : '…'}</span>
+                  )}
                 </td>
                 <td className="py-2 pr-4 tabular-nums">
                   {one.second === null ? 'never' : clockWords(one.second)}

@@ -75,8 +75,11 @@ function ForecastOfSite({ site }: { readonly site: Site }) {
   const visits = useVisits(site);
   const live = useQuery({ ...castQuery(site.id, LIVE), staleTime: 0 });
   const then = useQuery({ ...castQuery(site.id, of), staleTime: 0 });
-  const { data: campaigns = [] } = useQuery(campaignsQuery(site.id));
-  const numbers = useMemo(() => new Map(campaigns.map((one) => [one.id, one.numbers])), [campaigns]);
+  const { data: campaigns } = useQuery(campaignsQuery(site.id));
+  const numbers = useMemo(
+    () => campaigns && new Map(campaigns.map((one) => [one.id, one.numbers])),
+    [campaigns],
+  );
   const failure = failureOf([...visits.asked, live, then]);
   if (failure) return <ErrorState {...failure} />;
   const { traffic, from } = visits;
@@ -102,7 +105,7 @@ function ForecastOfSite({ site }: { readonly site: Site }) {
           options={[
             { value: LIVE, label: 'None: as it runs now' },
             { value: 'drafts', label: 'Every campaign' },
-            ...campaigns
+            ...(campaigns ?? [])
               .filter(({ id, state }) => id === of || state !== 'archived')
               .map(({ id, name }) => ({ value: id, label: name })),
           ]}
@@ -186,7 +189,7 @@ interface ReplayedProps {
   /** Another rule of the campaign whose draft is asked about, in typed words. */
   readonly beside: string;
   readonly onBeside: (typed: string) => void;
-  readonly numbers: ReadonlyMap<string, CampaignNumbers>;
+  readonly numbers: ReadonlyMap<string, CampaignNumbers> | undefined;
 }
 
 function Replayed(props: ReplayedProps) {

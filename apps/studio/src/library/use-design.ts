@@ -28,8 +28,9 @@ export function useDesign(siteId: string): Design {
   const picturesAnswer = useQuery(picturesQuery(siteId));
   const savedAnswer = useQuery(savedBlocksQuery(siteId));
   const lettersAnswer = useQuery(lettersQuery(siteId));
+  // One that failed and is asked for anew is not waited for again: what waited would go, come back, and ask once more, for ever.
   const isPending = [sitesAnswer, looksAnswer, picturesAnswer, savedAnswer, lettersAnswer].some(
-    (one) => one.isPending,
+    (one) => !one.isFetched,
   );
   const site = sitesAnswer.data?.find(({ id }) => id === siteId);
   const { data: looks } = looksAnswer;

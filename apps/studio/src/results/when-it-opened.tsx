@@ -18,8 +18,8 @@ export function WhenItOpened({
   results: { id, versions, openedSeconds, openedDepth },
 }: WhenItOpenedProps) {
   const { data } = useQuery(versionQuery(id, versions[0]?.version ?? null));
-  const { covered, isEverywhere } = useCoveredPages(siteId, data?.document.rule.reach.pages ?? NO_PAGES);
-  const { seconds, depth } = useStayCurves(siteId, isEverywhere ? 'all' : covered, null);
+  const coverage = useCoveredPages(siteId, data?.document.rule.reach.pages ?? NO_PAGES);
+  const { seconds, depth } = useStayCurves(siteId, coverage, null);
   return (
     <section className="grid content-start gap-3">
       <h2 className="font-serif text-xl">When it opened</h2>

@@ -174,7 +174,7 @@ function GoalPages({
         onRemove={(at) => set(pages.filter((_, n) => n !== at))}
         onSet={(at, rule) => set(pages.map((one, n) => (n === at ? rule : one)))}
       />
-      {pages.length > 0 && !covered.isPending && !covered.hasFailed && (
+      {pages.length > 0 && covered.isKnown && (
         <p aria-live="polite" className="text-soft">
           {covered.covered.length === 0
             ? 'No known page fits: it can be reached all the same once there is one.'

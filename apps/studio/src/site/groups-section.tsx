@@ -81,12 +81,12 @@ function GroupRow({ siteId, group, onEdit }: GroupRowProps) {
             ? 'No rule yet'
             : listOf(group.rules.map((rule) => pageWords(rule, names)))}
         </p>
-        {covered && (
-          <p className="text-xs text-soft">
-            {quantity(covered.covered.length, 'page')}, {covered.views.toLocaleString('en-GB')} views a month
-            {uses.length > 0 && ` · used by ${listOf(uses.map(({ name }) => name))}`}
-          </p>
-        )}
+        <p className="text-xs text-soft">
+          {covered.isKnown
+            ? `${quantity(covered.covered.length, 'page')}, ${covered.views.toLocaleString('en-GB')} views a month`
+            : '…'}
+          {uses.length > 0 && ` · used by ${listOf(uses.map(({ name }) => name))}`}
+        </p>
       </div>
       {onEdit && <Button onClick={onEdit}>Edit {group.name}</Button>}
     </li>
@@ -161,7 +161,7 @@ function GroupDialog({ siteId, group, onClose }: GroupDialogProps) {
           onRemove={(at) => setRules((old) => old.filter((_, n) => n !== at))}
           onSet={(at, rule) => setRules((old) => old.map((one, n) => (n === at ? rule : one)))}
         />
-        {covered && (
+        {covered.isKnown && (
           <p aria-live="polite" className="text-soft">
             Covers {quantity(covered.covered.length, 'page')}, {covered.views.toLocaleString('en-GB')} views a
             month.

@@ -36,6 +36,8 @@ export interface Coverage extends CoveredPages {
   readonly pages: readonly SitePage[];
   readonly isPending: boolean;
   readonly hasFailed: boolean;
+  /** Neither: only then does no page covered mean that there is none. */
+  readonly isKnown: boolean;
 }
 
 const NO_PAGES: readonly SitePage[] = [];
@@ -50,10 +52,7 @@ export function useCoveredPages(siteId: string, rules: Pages): Coverage {
     () => (site ? coveredPages(rules, pages, { ...site, pages: sitePages }) : NOTHING),
     [rules, site, sitePages, pages],
   );
-  return {
-    ...of,
-    pages,
-    isPending: isPending || sitePages.isPending || !site,
-    hasFailed: isLoadingError || sitePages.hasFailed,
-  };
+  const isAsking = isPending || sitePages.isPending || !site;
+  const hasFailed = isLoadingError || sitePages.hasFailed;
+  return { ...of, pages, isPending: isAsking, hasFailed, isKnown: !isAsking && !hasFailed };
 }

@@ -16,20 +16,18 @@ export interface Curves {
 }
 
 /** How many page views of these pages, or of the whole site, are still there at each second, and at each depth. */
-export function useStayCurves(
-  siteId: string,
-  covered: Coverage['covered'] | 'all',
-  device: Device | null,
-): Curves {
-  const isWhole = covered === 'all';
+export function useStayCurves(siteId: string, coverage: Coverage | 'all', device: Device | null): Curves {
+  // Whatever covers every page covers those that nobody knows of too.
+  const some = coverage === 'all' || coverage.isEverywhere ? undefined : coverage;
+  const covered = some?.covered;
   const paths = useMemo(
-    () => (covered === 'all' ? null : [...new Set(covered.map(({ path }) => path.split('?')[0] as string))]),
+    () => (covered ? [...new Set(covered.map(({ path }) => path.split('?')[0] as string))] : null),
     [covered],
   );
-  const isCovering = isWhole || covered.length > 0;
+  const isCovering = covered === undefined || covered.length > 0;
   const { data, isPending, error } = useQuery({
     ...staysQuery(siteId, { paths, device }),
-    enabled: isCovering,
+    enabled: isCovering && !some?.isPending,
     placeholderData: (old) => old,
   });
   return useMemo(
@@ -37,10 +35,10 @@ export function useStayCurves(
       seconds: data ? survivalCurve(data.seconds, STAY_SECONDS) : [],
       depth: data ? survivalCurve(data.depth, STAY_DEPTHS) : [],
       views: countedIn(data?.seconds ?? []),
-      isPending: isPending && isCovering,
-      hasFailed: error !== null,
+      isPending: some?.isPending || (isPending && isCovering),
+      hasFailed: some?.hasFailed || error !== null,
       isCovering,
     }),
-    [data, isPending, error, isCovering],
+    [data, some?.isPending, some?.hasFailed, isPending, error, isCovering],
   );
 }

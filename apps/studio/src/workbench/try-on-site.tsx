@@ -19,7 +19,7 @@ export function TryOnSite({ flush }: { readonly flush: () => Promise<void> }) {
   const siteId = useWorkbench((state) => state.siteId);
   const site = useSite(siteId);
   const id = useWorkbench((state) => state.id);
-  const { covered, pages } = useCoverage();
+  const { covered, pages, isKnown } = useCoverage();
   const [isLinking, setLinking] = useState(false);
   const [isAsking, setAsking] = useState(false);
   if (!site) return null;
@@ -42,7 +42,7 @@ export function TryOnSite({ flush }: { readonly flush: () => Promise<void> }) {
     <>
       <Popover label="Try it on the site" trigger={<Button>Try it</Button>}>
         <p className="mb-2 max-w-72 text-soft">
-          {covered.length > 0
+          {covered.length > 0 || !isKnown
             ? 'Opens a page with this draft on it, and says why it shows or not. Nothing is counted.'
             : 'Its rule covers no page yet; open any page to see what it says there.'}
         </p>

@@ -19,13 +19,13 @@ export function curveWords(
   second: number | null,
   depth: number | undefined,
 ): string {
+  if (curves.hasFailed) return 'The curves could not be loaded.';
+  if (curves.isPending) return 'Loading the curves …';
   if (!curves.isCovering) {
     return group === undefined
       ? 'It covers no page yet, so there are no page views to show.'
       : `No known page is in ${group}, so there are no page views to show.`;
   }
-  if (curves.hasFailed) return 'The curves could not be loaded.';
-  if (curves.isPending) return 'Loading the curves …';
   if (curves.views === 0) return 'No page view of this kind was measured in the last 30 days.';
   const views = `${ON[device]}views of ${group ?? (of === 'site' ? 'the site' : 'these pages')}`;
   const still = second === null ? undefined : shareAt(curves.seconds, second);

@@ -23,10 +23,6 @@ export function useCurves({ of, device }: CurveChoice): Curves {
       [group],
     ),
   );
-  const { covered, isEverywhere } = group ? ofGroup : ofCampaign;
-  return useStayCurves(
-    siteId,
-    of === 'site' || isEverywhere ? 'all' : covered,
-    device === 'any' ? null : device,
-  );
+  const coverage = group ? ofGroup : ofCampaign;
+  return useStayCurves(siteId, of === 'site' ? 'all' : coverage, device === 'any' ? null : device);
 }

@@ -35,7 +35,7 @@ export function CoveredPages() {
           ? 'Counting pages …'
           : `Covers ${covered.length.toLocaleString('en-GB')} of ${quantity(pages.length, 'page')}`
       }
-      note={`${views.toLocaleString('en-GB')} views a month`}
+      note={!isPending && `${views.toLocaleString('en-GB')} views a month`}
     >
       <ul aria-label="Pages by path" className="-ml-5 grid grid-cols-[minmax(0,1fr)]">
         {rows.slice(0, shown).map((row) => {
