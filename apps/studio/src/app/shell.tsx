@@ -8,6 +8,7 @@ import { keepChoice } from '../ui/kept-choice.ts';
 import { Menu } from '../ui/menu.tsx';
 import { ErrorState, Opening } from '../ui/states.tsx';
 import { Toaster, tellProblem } from '../ui/toast.tsx';
+import { UNKNOWN_YET } from '../ui/unknown-yet.ts';
 import { useCommands } from './commands.ts';
 import { useLetterKeysTurn } from './letter-keys.ts';
 import { MissingNotice } from './missing-notice.tsx';
@@ -179,7 +180,7 @@ function Masthead({ name, workspace, isOwner }: MastheadProps) {
           type="button"
           className="flex h-8 max-w-56 items-center gap-2 truncate rounded border border-line px-2.5 hover:border-ink max-sm:max-w-24"
         >
-          <span className="truncate">{site?.name ?? (known ? 'Choose a site' : '…')}</span>
+          <span className="truncate">{site?.name ?? (known ? 'Choose a site' : UNKNOWN_YET)}</span>
           <span aria-hidden="true" className="text-soft">
             ⌄
           </span>

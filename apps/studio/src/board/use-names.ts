@@ -2,9 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import type { Names } from '@velarium/core';
 import { useMemo } from 'react';
 import { campaignsQuery, groupsQuery } from '../api/queries.ts';
-
-/** What stands for a name that is still asked for, or cannot be: nobody is told that something is gone which is not. */
-export const UNKNOWN_YET = '…';
+import { UNKNOWN_YET } from '../ui/unknown-yet.ts';
 
 /** What the site calls its campaigns and page groups, for sentences that speak of them. */
 export function useNames(siteId: string): Names {

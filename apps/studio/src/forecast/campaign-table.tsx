@@ -9,6 +9,7 @@ import {
   gainWords,
   type ReachGain,
 } from '@velarium/core';
+import { UNKNOWN_YET } from '../ui/unknown-yet.ts';
 import { WideTable } from '../ui/wide-table.tsx';
 
 /** The cast as it would be, and as it is now. */
@@ -74,7 +75,7 @@ export function CampaignTable({ result, now, gains, names, numbers }: CampaignTa
                   {converters ? (
                     <Figure of={converters} />
                   ) : (
-                    <span className="text-soft">{numbers ? 'no rate yet' : '…'}</span>
+                    <span className="text-soft">{numbers ? 'no rate yet' : UNKNOWN_YET}</span>
                   )}
                 </td>
                 <td className="py-2 pr-4 tabular-nums">

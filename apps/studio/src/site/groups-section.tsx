@@ -11,6 +11,7 @@ import { Field } from '../ui/field.tsx';
 import { EmptyState, ErrorState, Skeleton } from '../ui/states.tsx';
 import { tell, tellProblem } from '../ui/toast.tsx';
 import { stillThere } from '../ui/told-error.ts';
+import { UNKNOWN_YET } from '../ui/unknown-yet.ts';
 import { useOverTheirs } from '../ui/use-over-theirs.ts';
 import { RuleList } from './page-rules/rule-list.tsx';
 import { useCoveredPages } from './use-site.ts';
@@ -84,7 +85,7 @@ function GroupRow({ siteId, group, onEdit }: GroupRowProps) {
         <p className="text-xs text-soft">
           {covered.isKnown
             ? `${quantity(covered.covered.length, 'page')}, ${covered.views.toLocaleString('en-GB')} views a month`
-            : '…'}
+            : UNKNOWN_YET}
           {uses.length > 0 && ` · used by ${listOf(uses.map(({ name }) => name))}`}
         </p>
       </div>
