@@ -39,6 +39,17 @@ it('adding a variant moves just its share, and nobody between those that keep th
   expect(new Set(moved)).toEqual(new Set(['ad']));
 });
 
+it('the last bucket is taken too, wherever it lies', () => {
+  const before: Allotment = {
+    a: [
+      [2, BUCKETS],
+      [0, 1],
+    ],
+    b: [[1, 2]],
+  };
+  expect(sizeOf(allot(shares({ b: 1 }), before), 'b')).toBe(BUCKETS);
+});
+
 it('whatever the weights become, as few buckets move as must, and all of them are somebody’s', () => {
   const weights = fc.dictionary(fc.constantFrom('a', 'b', 'c', 'd', 'e'), fc.integer({ min: 0, max: 100 }), {
     minKeys: 1,
@@ -51,6 +62,11 @@ it('whatever the weights become, as few buckets move as must, and all of them ar
         const next = allot(shares(step), allotment);
         const [was, is] = [ownerOf(allotment), ownerOf(next)];
         expect(is.every((owner) => owner !== undefined)).toBe(true);
+        expect(
+          Object.values(next)
+            .flat()
+            .every(([from, to]) => from < to),
+        ).toBe(true);
         const total = Object.values(step).reduce((sum, weight) => sum + weight, 0);
         for (const [id, weight] of Object.entries(step))
           expect(Math.abs(sizeOf(next, id) - (weight * BUCKETS) / total)).toBeLessThan(1);

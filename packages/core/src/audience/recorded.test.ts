@@ -88,6 +88,12 @@ describe('how many visitors an audience would hold', () => {
     );
   });
 
+  it('an attribute that any page told of is not unheard of', () => {
+    const plan: Condition = { kind: 'attribute', name: 'plan', value: 'gold' };
+    expect(shareOf([visitorOf({})], plan).unheard).toEqual(['attribute']);
+    expect(shareOf([visitorOf({ attributes: { plan: 'silver' } })], plan).unheard).toEqual([]);
+  });
+
   it('its interval is that of Wilson (Newcombe 1998, table I: 81 of 263)', () => {
     const visitors = Array.from({ length: 263 }, (_, n) => visitorOf({ number: n < 81 ? 2 : 1 }));
     const { low, high } = shareOf(visitors, { kind: 'visitor', is: 'returning' });
@@ -132,6 +138,16 @@ it('values are listed by how many visitors had them, not by how often', () => {
   expect(seen.countries).toEqual([
     { value: 'unknown', visitors: 2 },
     { value: 'no', visitors: 1 },
+  ]);
+});
+
+it('what as many had is listed by its letters, and what many had is not pushed out by what came first', () => {
+  const hosts = (...all: string[]) => all.map((referrer) => visitorOf({ referrer }));
+  expect(
+    seenValues(hosts('b.example', 'c.example', 'a.example')).referrers.map(({ value }) => value),
+  ).toEqual(['a.example', 'b.example', 'c.example']);
+  expect(seenValues(hosts('a.example', 'b.example', 'b.example'), 1).referrers).toEqual([
+    { value: 'b.example', visitors: 2 },
   ]);
 });
 

@@ -22,6 +22,44 @@ describe('another trigger of a kind', () => {
       [{ kind: 'scroll', unit: 'pixels', amount: 800 }],
       { kind: 'scroll', unit: 'pixels', amount: 1300 },
     ],
+    // From the end of the page one begins above it; from near it the end is next.
+    ...(
+      [
+        [100, 25],
+        [90, 100],
+      ] as const
+    ).map(([amount, next]): [Trigger, Trigger[], Trigger] => [
+      { kind: 'scroll', unit: 'percent', amount },
+      [{ kind: 'scroll', unit: 'percent', amount }],
+      { kind: 'scroll', unit: 'percent', amount: next },
+    ]),
+    ...(
+      [
+        ['early', 'likely'],
+        ['likely', 'certain'],
+        ['certain', 'early'],
+      ] as const
+    ).map(([certainty, next]): [Trigger, Trigger[], Trigger] => [
+      { kind: 'exitMouse', certainty },
+      [{ kind: 'exitMouse', certainty }],
+      { kind: 'exitMouse', certainty: next },
+    ]),
+    ...(
+      [
+        ['click', 'hover'],
+        ['hover', 'focus'],
+        ['focus', 'click'],
+      ] as const
+    ).map(([what, next]): [Trigger, Trigger[], Trigger] => [
+      { kind: 'interact', what, selector: 'main' },
+      [{ kind: 'interact', what, selector: 'main' }],
+      { kind: 'interact', what: next, selector: 'main' },
+    ]),
+    [
+      { kind: 'count', of: 'sessions', atLeast: 2 },
+      [{ kind: 'count', of: 'sessions', atLeast: 2 }],
+      { kind: 'count', of: 'sessions', atLeast: 3 },
+    ],
     [{ kind: 'load', when: 'loaded' }, [{ kind: 'load', when: 'loaded' }], { kind: 'load', when: 'ready' }],
     [
       { kind: 'load', when: 'loaded' },

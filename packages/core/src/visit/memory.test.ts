@@ -30,6 +30,16 @@ describe('sessions', () => {
   });
 });
 
+it('of all showings those of the last day are kept, and of one campaign all', () => {
+  const HOUR_MS = 60 * MINUTE_MS;
+  const shownAt = (memory: Memory, hours: number) =>
+    rememberShown(memory, { id: 'this', epoch: 0 }, hours * HOUR_MS);
+  const memory = [0, 1, 24, 25].reduce(shownAt, newMemory(ids, 0, NO_ARRIVAL));
+  // One of exactly a day ago is over.
+  expect(memory.shownAtMs).toEqual([24 * HOUR_MS, 25 * HOUR_MS]);
+  expect(memory.campaigns.this?.showings).toBe(4);
+});
+
 it('a clock set back takes no activity back', () => {
   const memory = touchSession(
     newMemory(ids, 1_000_000, NO_ARRIVAL),
