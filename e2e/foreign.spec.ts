@@ -358,6 +358,15 @@ test('a page that scripts draw stands behind the stage as it was seen, and its o
   await serveForeign(visitor, velarium);
   const page = await visitor.newPage();
   await page.clock.install();
+  // The first time is held up on its way, and must not be kept in place of the second.
+  await page.route(
+    '**/page-sight',
+    async (route) => {
+      await new Promise((resolve) => setTimeout(resolve, 500));
+      await route.continue();
+    },
+    { times: 1 },
+  );
   // It is told of while it is empty still, and again once it is drawn.
   const told = page.waitForResponse(
     (response) =>

@@ -47,15 +47,18 @@ function sightOfPage(): string {
 export function sendSight({ edge, key }: SiteScript, token: string): void {
   let times = 0;
   let timer = 0;
+  /** One goes after the other: an earlier one that was held up would be kept in place of a later one. */
+  let sent: Promise<unknown> = Promise.resolve();
   const send = () => {
     if (++times === TIMES) observer.disconnect();
     try {
       const html = sightOfPage();
       if (html.length > LIMITS.sightLetters) return;
       const sight: PageSight = { site: key, token, path: location.pathname + location.search, html };
-      fetch(`${edge}/page-sight`, { method: 'POST', body: toJson(sight), credentials: 'omit' }).catch(
-        () => {},
-      );
+      const body = toJson(sight);
+      sent = sent
+        .then(() => fetch(`${edge}/page-sight`, { method: 'POST', body, credentials: 'omit' }))
+        .catch(() => {});
     } catch {
       // A style sheet of another host's cannot be read; an older browser cannot write a page down.
     }
