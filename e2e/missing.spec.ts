@@ -1,7 +1,8 @@
 import type { Page } from '@playwright/test';
+import { PLAIN_LOOK } from '@velarium/core';
 import { expectAccessible } from './lib/accessibility.ts';
 import { draft, makeGroup } from './lib/api.ts';
-import { expect, test } from './lib/velarium.ts';
+import { expect, test, type Velarium } from './lib/velarium.ts';
 import { openWorkbench, sentence, side, stage } from './lib/workbench.ts';
 
 const PROBLEM = {
@@ -177,6 +178,22 @@ async function keepBack(page: Page, address: RegExp): Promise<() => void> {
   return letIn;
 }
 
+/** The ground a message stands on, as the stage draws it. */
+const surfaceOf = (page: Page) =>
+  stage(page, 'desktop')
+    .locator('.card')
+    .first()
+    .evaluate((card) => getComputedStyle(card).getPropertyValue('--surface').trim());
+
+/** That of the site's own Look. */
+async function ownSurface(velarium: Velarium): Promise<string | undefined> {
+  const [own] = await velarium.query<{ surface: string }>(
+    `SELECT style->'palette'->>'surface' AS surface FROM look
+      WHERE is_default AND site_id = (SELECT id FROM site ORDER BY created_at LIMIT 1)`,
+  );
+  return own?.surface;
+}
+
 test('what is not known yet is not said to be gone, and nothing is drawn otherwise than it will be', async ({
   memberPage: page,
   velarium,
@@ -210,28 +227,16 @@ test('what is not known yet is not said to be gone, and nothing is drawn otherwi
   await page.keyboard.press('Escape');
   await expect(sentence(page)).toContainText('of the group “The tours”');
   // In the site's own Look, which it had from the first.
-  const [own] = await velarium.query<{ surface: string }>(
-    "SELECT style->'palette'->>'surface' AS surface FROM look WHERE is_default ORDER BY created_at LIMIT 1",
-  );
-  const ground = await stage(page, 'desktop')
-    .locator('.card')
-    .first()
-    .evaluate((card) => getComputedStyle(card).getPropertyValue('--surface').trim());
-  expect(ground).toBe(own?.surface);
+  await expect.poll(() => surfaceOf(page)).toBe(await ownSurface(velarium));
 });
 
 test('what cannot be had keeps nobody from the Workbench', async ({ memberPage: page, velarium }) => {
   const letThrough = await withhold(page, /\/looks$/);
   await openWorkbench(page, velarium, 'Places on Friday’s tour');
   await expect(notice(page)).toBeVisible();
-  const ground = () =>
-    stage(page, 'desktop')
-      .locator('.card')
-      .first()
-      .evaluate((card) => getComputedStyle(card).getPropertyValue('--surface').trim());
-  const before = await ground();
+  await expect.poll(() => surfaceOf(page)).toBe(PLAIN_LOOK.palette.surface);
   await letThrough();
   await notice(page).getByRole('button', { name: 'Try again' }).click();
   await expect(notice(page)).toHaveCount(0);
-  await expect.poll(ground).not.toBe(before);
+  await expect.poll(() => surfaceOf(page)).toBe(await ownSurface(velarium));
 });

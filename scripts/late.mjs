@@ -7,10 +7,9 @@
  * `fail` lets the answer fail in place of coming late. What is printed is to be read by somebody: most of it is right. Not part of
  * the test command; see docs/testing.md.
  */
-import { chromium } from '@playwright/test';
+import { openStudio, STUDIO } from './lib/studio-page.mjs';
 
 const [how, only] = [process.argv[2] ?? 'hold', process.argv[3] ?? ''];
-const STUDIO = `http://127.0.0.1:${process.env.VELARIUM_PORT ?? 4400}`;
 const QUIET_MS = 900;
 const LONGEST_MS = 9000;
 const LONGEST_LINE = 200;
@@ -27,17 +26,7 @@ const PROBLEM = {
 };
 const FOLDED = 'main button[aria-expanded=false], main details:not([open]) > summary';
 
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium-headless-shell' });
-const context = await browser.newContext({
-  viewport: { width: 1280, height: 1600 },
-  reducedMotion: 'reduce',
-});
-const page = await context.newPage();
-await page.goto(STUDIO);
-await page.getByLabel('Mail address').fill('mara@quillonfell.example');
-await page.getByLabel('Password').fill('clear-skies-tonight');
-await page.getByRole('button', { name: 'Sign in' }).click();
-await page.getByRole('heading', { name: 'Board' }).waitFor();
+const { browser, page } = await openStudio({ viewport: { width: 1280, height: 1600 } });
 const pathsOf = (selector) =>
   page.locator(selector).evaluateAll((links) => links.map((link) => new URL(link.href).pathname));
 const [campaign] = await pathsOf('main a[href*="/campaigns/"]');
@@ -54,7 +43,7 @@ const kindOf = (request) => {
 };
 const isAsked = (request) => request.method() === 'GET' && request.url().includes('/api/');
 
-/** Until nothing was asked for, or answered, for a while. */
+/** Until nothing was asked for, or answered, for a while; what is kept back is asked for all the time, so that the network is never idle. */
 async function settle() {
   let last = Date.now();
   const note = () => {

@@ -6,12 +6,11 @@
  *
  * What it does stays done: to be used with the demo. Not part of the test command; see docs/testing.md.
  */
-import { chromium } from '@playwright/test';
+import { openStudio, STUDIO } from './lib/studio-page.mjs';
 
 const [seconds, seed] = [Number(process.argv[2] ?? 300), Number(process.argv[3] ?? 1)];
-const who = process.argv[4] ?? 'mara@quillonfell.example';
+const who = process.argv[4];
 const isPhone = process.argv[5] === 'phone';
-const STUDIO = `http://127.0.0.1:${process.env.VELARIUM_PORT ?? 4400}`;
 const STEPS_A_PLACE = 45;
 const STEPS_TOLD = 8;
 /** Nothing of these is a mistake: the pages behind the stage run nothing, and fields refuse what is no date. */
@@ -66,28 +65,23 @@ const say = (what, page) => {
   console.log(`${what}\n  at ${page.url()}\n  after ${trail.slice(-STEPS_TOLD).join(' › ')}\n`);
 };
 
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium-headless-shell' });
-const context = await browser.newContext(
+const watch = (page) => {
+  page.on('pageerror', (error) => say(`error: ${error.message}`, page));
+  page.on('console', (message) => {
+    if (['error', 'warning'].includes(message.type()) && !EXPECTED.test(message.text()))
+      say(`console: ${message.text().slice(0, 300)}`, page);
+  });
+  page.on('response', (answer) => {
+    if (answer.status() >= 500) say(`${answer.status()} ${answer.request().method()} ${answer.url()}`, page);
+  });
+  page.on('dialog', (dialog) => dialog.accept().catch(() => {}));
+};
+const { browser, context, page } = await openStudio(
   isPhone
-    ? { viewport: { width: 390, height: 844 }, hasTouch: true, reducedMotion: 'reduce' }
-    : { viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' },
+    ? { viewport: { width: 390, height: 844 }, hasTouch: true }
+    : { viewport: { width: 1280, height: 800 } },
+  { who, watch },
 );
-const page = await context.newPage();
-page.on('pageerror', (error) => say(`error: ${error.message}`, page));
-page.on('console', (message) => {
-  if (['error', 'warning'].includes(message.type()) && !EXPECTED.test(message.text()))
-    say(`console: ${message.text().slice(0, 300)}`, page);
-});
-page.on('response', (answer) => {
-  if (answer.status() >= 500) say(`${answer.status()} ${answer.request().method()} ${answer.url()}`, page);
-});
-page.on('dialog', (dialog) => dialog.accept().catch(() => {}));
-
-await page.goto(STUDIO);
-await page.getByLabel('Mail address').fill(who);
-await page.getByLabel('Password').fill('clear-skies-tonight');
-await page.getByRole('button', { name: 'Sign in' }).click();
-await page.getByRole('heading', { name: 'Board' }).waitFor();
 const addresses = (selector) => page.locator(selector).evaluateAll((links) => links.map(({ href }) => href));
 const campaigns = (await addresses('main a[href*="/campaigns/"]')).slice(0, 8);
 const places = [
