@@ -28,10 +28,9 @@ const WEEK = 7;
 const MOST = 0.05;
 const weekdayOf = (day: string): number => new Date(`${day}T00:00:00Z`).getUTCDay();
 
-/** The last whole weeks of the days before, and the first of those after; fewer than a week stays as it is. */
+/** The last whole weeks of the days before, and the first of those after. */
 function wholeWeeks(days: readonly DayCount[], isBefore: boolean): readonly DayCount[] {
   const whole = Math.floor(days.length / WEEK) * WEEK;
-  if (whole === 0) return days;
   return isBefore ? days.slice(days.length - whole) : days.slice(0, whole);
 }
 
@@ -50,7 +49,7 @@ export function compareStretches(before: readonly DayCount[], after: readonly Da
   const sum = (days: readonly DayCount[]) => days.reduce((all, { count }) => all + count, 0);
   const [m, n] = [sum(old), sum(young)];
   const unevenness = unevennessOf([old, young], isMatched);
-  const degrees = Math.max(1, old.length + young.length - (isMatched ? WEEK + 1 : 2));
+  const degrees = old.length + young.length - (isMatched ? WEEK + 1 : 2);
   const base = {
     before: old.length === 0 ? 0 : m / old.length,
     after: young.length === 0 ? 0 : n / young.length,
@@ -82,7 +81,6 @@ export function compareStretches(before: readonly DayCount[], after: readonly Da
 function unevennessOf(stretches: readonly (readonly DayCount[])[], isMatched: boolean): number {
   const all = stretches.flat();
   const total = all.reduce((sum, { count }) => sum + count, 0);
-  if (total === 0) return 1;
   const ofWeekday = Array.from({ length: WEEK }, () => ({ count: 0, days: 0 }));
   for (const { day, count } of all) {
     const weekday = ofWeekday[weekdayOf(day)] as { count: number; days: number };
@@ -92,7 +90,7 @@ function unevennessOf(stretches: readonly (readonly DayCount[])[], isMatched: bo
   const meanOfAll = total / all.length;
   let statistic = 0;
   for (const days of stretches) {
-    const mean = days.reduce((sum, { count }) => sum + count, 0) / Math.max(1, days.length);
+    const mean = days.reduce((sum, { count }) => sum + count, 0) / days.length;
     for (const { day, count } of days) {
       const weekday = ofWeekday[weekdayOf(day)] as { count: number; days: number };
       const expected = isMatched ? (mean * (weekday.count / weekday.days)) / meanOfAll : mean;

@@ -28,6 +28,15 @@ describe('differences', () => {
   ] as const)('%j to %j: %s', (first, second, direction) => {
     expect(directionOf(rateDifference(first, second))).toBe(direction);
   });
+  it('of nobody are anything there is', () => {
+    const anything = { value: null, low: -1, high: 1 };
+    expect(rateDifference(counts(0, 0), counts(1, 2))).toEqual(anything);
+    expect(rateDifference(counts(1, 2), counts(0, 0))).toEqual(anything);
+  });
+  it('whose interval only just holds none are unclear', () => {
+    expect(directionOf({ value: 0.1, low: 0, high: 0.2 })).toBe('unclear');
+    expect(directionOf({ value: -0.1, low: -0.2, high: 0 })).toBe('unclear');
+  });
   it('mirror, hold the difference and stay within 1', () => {
     const some = fc
       .integer({ min: 1, max: 5000 })
@@ -54,6 +63,9 @@ describe('the chance that the second is better', () => {
     [counts(0, 20), counts(1, 29), 0.6588235294],
     [counts(200, 1000), counts(100, 1000), 1.459325e-10],
     [counts(0, 0), counts(0, 0), 0.5],
+    // By hand: a rate with the density 2x, and one of which nothing is known.
+    [counts(1, 1), counts(0, 0), 1 / 3],
+    [counts(0, 0), counts(2, 1), 3 / 4],
   ])('%j, %j: %d', (first, second, chance) => {
     expect(probabilityBetter(first, second) / chance).toBeCloseTo(1, 6);
   });
@@ -62,6 +74,14 @@ describe('the chance that the second is better', () => {
     expect(probabilityBetter(a, b) + probabilityBetter(b, a)).toBeCloseTo(1, 8);
     // The normal approximation is right to four decimals at these counts.
     expect(probabilityBetter(a, b)).toBeCloseTo(0.8268, 3);
+  });
+  // Integrals over the unit square, by hand, with the densities 1 and 2x.
+  test.each([
+    [counts(0, 0), counts(0, 0), 1 / 6],
+    [counts(1, 1), counts(0, 0), 1 / 4],
+    [counts(0, 0), counts(1, 1), 1 / 12],
+  ])('choosing the second costs on average what it may be worse: %j, %j', (first, second, cost) => {
+    expect(costOfChoosing(first, second)).toBeCloseTo(cost, 12);
   });
   it('choosing costs nothing where the other is surely worse, and points where it is surely better', () => {
     expect(costOfChoosing(counts(10, 10_000), counts(900, 10_000))).toBeLessThan(1e-12);
@@ -74,12 +94,17 @@ test.each([
   [0.05, 0.06, 8158],
   [0.1, 0.12, 3841],
   [0.06, 0.05, 8158],
+  [0, 1, 2],
+  [1, 0, 2],
 ])('%d against %d takes %i visitors a side', (rate, wanted, visitors) => {
   expect(visitorsASide({ rate, wanted })).toBe(visitors);
 });
 test.each([
   [0.1, 0.1],
   [0.1, 1.1],
+  [1.1, 0.1],
+  [0.1, -0.1],
+  [-0.1, 0.1],
   [Number.NaN, 0.1],
 ])('no number of visitors tells %d from %d', (rate, wanted) => {
   expect(visitorsASide({ rate, wanted })).toBeNull();
@@ -108,7 +133,20 @@ describe('the division of visitors', () => {
       ]),
     ).toBe(true);
     expect(divisionEvidence(arms(0, 0))).toBe(1);
-    expect(divisionEvidence(arms(7))).toBe(1);
+    expect(divisionEvidence(arms(7))).toBeCloseTo(1, 12);
+  });
+  it('is evidence in the odds of a hundred visitors’ belief', () => {
+    // By hand: the first two go the same way with 50/100 · 51/101, drawn as they were with 1/2 · 1/2.
+    expect(divisionEvidence(arms(2, 0))).toBeCloseTo(((50 * 51) / (100 * 101)) * 4, 12);
+    expect(divisionEvidence(arms(1, 1))).toBeCloseTo(((50 * 50) / (100 * 101)) * 4, 12);
+    // A variant that is not drawn any more and met nobody says nothing.
+    expect(divisionEvidence([{ weight: 0, visitors: 0 }, ...arms(2, 0)])).toBe(divisionEvidence(arms(2, 0)));
+    expect(
+      divisionEvidence([
+        { weight: 1, visitors: 2 },
+        { weight: 1, visitors: 0 },
+      ]),
+    ).toBe(divisionEvidence(arms(2, 0)));
   });
 });
 
@@ -131,6 +169,51 @@ describe('before and after', () => {
   it('says of a side without days that nothing was there, and no more', () => {
     expect(compareStretches([], days(0, [3, 5]))).toMatchObject({ before: 0, after: 4 });
     expect(compareStretches(days(0, [3, 5]), [])).toMatchObject({ before: 4, after: 0 });
+  });
+  // Pearson's statistic by hand, and Student's 97.5 % point of two degrees from any handbook's table: 4.302653.
+  it.each([
+    [[1, 0], [0, 1], 1, 1],
+    [[0, 8], [1, 1], 0.25, 4],
+    [[5, 0, 0, 0], [0, 0, 5, 0], 1, 5],
+  ])('of %j and %j: %d times as many, %d times as uneven', (before, after, ratio, unevenness) => {
+    const found = compareStretches(days(0, before), days(before.length, after));
+    expect(found.ratio).toBeCloseTo(ratio, 12);
+    expect(found.unevenness).toBeCloseTo(unevenness, 12);
+    const of = (all: readonly number[]) => all.reduce((sum, one) => sum + one);
+    const reach = Math.sqrt(unevenness * (1 / of(before) + 1 / of(after)));
+    if (before.length === 2) expect(Math.log(found.high / ratio) / reach).toBeCloseTo(4.302653, 5);
+    expect(found.low * found.high).toBeCloseTo(ratio ** 2, 9);
+  });
+  it('is uneven against what its weekdays lead one to expect', () => {
+    const found = compareStretches(
+      days(0, [100, 100, 100, 100, 100, 100, 100]),
+      days(7, [100, 100, 100, 100, 100, 100, 240]),
+    );
+    // By hand: 385 to 51.
+    expect(found.unevenness).toBeCloseTo(385 / 51, 9);
+    expect(found.ratio).toBeCloseTo(1.2, 12);
+  });
+  it('says of few days how many times as many, and no more', () => {
+    const open = { low: 0, high: Number.POSITIVE_INFINITY, chance: null, unevenness: 1 };
+    expect(compareStretches(days(0, [4]), days(1, [5]))).toEqual({
+      ...open,
+      before: 4,
+      after: 5,
+      ratio: 1.25,
+      daysBefore: 1,
+      daysAfter: 1,
+    });
+    expect(compareStretches(days(0, [4]), days(1, [5, 6]))).toMatchObject({ ...open, ratio: 1.375 });
+    expect(compareStretches(days(0, [1, 2, 3]), days(3, [0, 0, 0]))).toMatchObject({
+      ratio: 0,
+      high: open.high,
+    });
+    expect(compareStretches(days(0, [1, 1, 1]), days(3, [0, 0, 0]))).toMatchObject({
+      ratio: 0,
+      unevenness: 1,
+    });
+    expect(compareStretches(days(0, [0, 0]), days(2, [1, 2]))).toMatchObject({ ratio: null, chance: null });
+    expect(compareStretches([], [])).toMatchObject({ ratio: null, unevenness: 1, before: 0, after: 0 });
   });
   it('takes whole weeks next to the change', () => {
     const found = compareStretches(days(0, [999, ...week]), days(8, [...week, 0, 0]));

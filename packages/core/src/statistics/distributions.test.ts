@@ -6,7 +6,7 @@ import tCdf from '@stdlib/stats-base-dists-t-cdf';
 import tQuantile from '@stdlib/stats-base-dists-t-quantile';
 import fc from 'fast-check';
 import { describe, expect, it, test } from 'vitest';
-import { betaShare, chiSquareTail, studentPoint, studentTails } from './gamma.ts';
+import { betaShare, chiSquareTail, logGamma, studentPoint, studentTails } from './gamma.ts';
 import { normalQuantile, normalTail } from './normal.ts';
 
 // Reference library for all of these: @stdlib/stats.
@@ -16,6 +16,7 @@ const near = (value: number, reference: number, relative = 1e-10) =>
 it('the tail of the normal, far out too', () => {
   for (let z = -6; z <= 12; z += 0.173) near(normalTail(z), normalCdf(-z, 0, 1), 1e-11);
   expect(normalTail(0)).toBe(0.5);
+  expect(normalTail(-40)).toBe(1);
 });
 
 it('the quantiles of the normal', () => {
@@ -28,6 +29,14 @@ test.each([0, 1, -0.1, Number.NaN])('no quantile at %s', (share) => {
   expect(() => normalQuantile(share)).toThrow(RangeError);
 });
 
+it('the gamma function of whole numbers is the factorial of the one before', () => {
+  let logFactorial = 0;
+  for (let n = 1; n < 200; n++) {
+    expect(Math.abs(logGamma(n) - logFactorial)).toBeLessThan(3e-14 * Math.max(1, logFactorial));
+    logFactorial += Math.log(n);
+  }
+});
+
 it('the incomplete beta function', () => {
   const side = fc.double({ min: 0.5, max: 5000, noNaN: true });
   fc.assert(
@@ -35,7 +44,7 @@ it('the incomplete beta function', () => {
       expect(Math.abs(betaShare(x, a, b) - betaCdf(x, a, b))).toBeLessThan(1e-9);
     }),
   );
-  expect([betaShare(-1, 2, 3), betaShare(2, 2, 3)]).toEqual([0, 1]);
+  expect([-1, 0, 1, 1.5, 2].map((x) => betaShare(x, 2, 3))).toEqual([0, 0, 1, 1, 1]);
 });
 
 it('the tails of chi-square', () => {
@@ -43,6 +52,7 @@ it('the tails of chi-square', () => {
     for (const x of [0.01, 0.7, 3, 9, 40, 90])
       expect(Math.abs(chiSquareTail(x, degrees) - (1 - chisquareCdf(x, degrees)))).toBeLessThan(1e-12);
   expect(chiSquareTail(0, 1)).toBe(1);
+  expect(chiSquareTail(-1, 1)).toBe(1);
 });
 
 describe('Student’s t', () => {

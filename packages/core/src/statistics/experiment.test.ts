@@ -30,6 +30,20 @@ it('a mixture asks for more than a fixed test at any time, and for endlessly muc
   for (const information of [1, 100, 8000, 1e6])
     expect(mixtureBoundary(information, 8000, 0.05)).toBeGreaterThan(1.96);
   expect(mixtureBoundary(0, 8000, 0.05)).toBe(Number.POSITIVE_INFINITY);
+  expect(mixtureBoundary(Number.NaN, 8000, 0.05)).toBe(Number.POSITIVE_INFINITY);
+  // By hand, from the formula.
+  expect(mixtureBoundary(8000, 8000, 0.05)).toBeCloseTo(3.0351, 3);
+  expect(mixtureBoundary(0.5, 8000, 0.05)).toBeCloseTo(
+    Math.sqrt((1 + 8000 / 4.1) * Math.log(400 * (1 + 4.1 / 8000))),
+    9,
+  );
+});
+it('a mixture is narrowest where it is tuned to be', () => {
+  for (const off of [1.05, 1 / 1.05])
+    expect(mixtureBoundary(8000, 8000, 0.05)).toBeLessThan(mixtureBoundary(8000, 8000 * off, 0.05));
+});
+it('boundaries that were found are not found again', () => {
+  expect(spendingBoundaries([0.3, 1], 0.05)).toBe(spendingBoundaries([0.3, 1], 0.05));
 });
 
 const WEEKS = 8;
@@ -48,12 +62,12 @@ const plan = { visitorsASide: 8000, smallest: 0.01 };
 
 describe('what an experiment says', () => {
   it('nothing before anybody came', () => {
-    expect(experimentVerdict([], plan).code).toBe('nothing');
+    expect(experimentVerdict([], plan)).toMatchObject({ code: 'nothing', seen: 0, stories: [] });
     expect(experimentVerdict(growing(0, [0.05, 0.06], 2), plan).code).toBe('nothing');
   });
   it('not yet while it may still go either way', () => {
     const found = experimentVerdict(growing(150, [0.05, 0.055], 10), plan);
-    expect(found).toMatchObject({ code: 'notYet', arm: 'b' });
+    expect(found).toMatchObject({ code: 'notYet', arm: 'b', look: { day: 'day 10' } });
     expect(found.seen).toBeCloseTo(1500 / 8000, 9);
   });
   it('that a variant is better, from the day it was sure, with an interval above nought', () => {
@@ -104,6 +118,56 @@ describe('what an experiment says', () => {
     const open = { visitorsASide: null, smallest: 0.01 };
     expect(experimentVerdict(growing(150, [0.05, 0.08]), open)).toMatchObject({ code: 'better', seen: null });
     expect(experimentVerdict(growing(150, [0.05, 0.055]), open).code).toBe('notYet');
+  });
+  it('without an end it is tested by a mixture, narrowest where the smallest difference would be noticed', () => {
+    const open = { visitorsASide: null, smallest: 0.02 };
+    const [look] = experimentVerdict(growing(1000, [0.4, 0.45], 1), open).stories[0]?.looks ?? [];
+    const apart = (0.4 * 0.6 + 0.45 * 0.55) / 1000;
+    expect(look?.boundary).toBeCloseTo(mixtureBoundary(1 / apart, 8 / 0.02 ** 2, 0.05), 12);
+  });
+  it('of a few visitors that any difference may be, and of a rate that is the same for all nothing', () => {
+    const open = { visitorsASide: null, smallest: 0.1 };
+    const looksOf = (rates: number[], perDay: number) =>
+      experimentVerdict(growing(perDay, rates, 1), open).stories[0]?.looks ?? [];
+    expect(looksOf([0, 1], 1)).toMatchObject([{ difference: 1 }]);
+    expect(looksOf([0.5, 0.5], 2)).toMatchObject([{ difference: 0, low: -1, high: 1 }]);
+    expect(looksOf([0, 0], 150)).toEqual([]);
+    expect(looksOf([1, 1], 150)).toEqual([]);
+    const unmet = growing(10, [0.5, 0.5], 1).map(({ day, arms: [present, other] }) => ({
+      day,
+      arms: [present, { ...other, visitors: 0, converters: 0 }] as ExperimentDay['arms'],
+    }));
+    expect(experimentVerdict(unmet, open).stories[0]?.looks).toEqual([]);
+  });
+  it('of days before a variant was there nothing, and of one that is alone not yet', () => {
+    const [early, ...later] = growing(400, [0.3, 0.4], 3);
+    const joined = [{ day: 'day 1', arms: early?.arms.slice(0, 1) ?? [] }, ...later];
+    expect(experimentVerdict(joined, plan).stories[0]?.looks.map(({ day }) => day)).toEqual([
+      'day 2',
+      'day 3',
+    ]);
+    const alone = growing(400, [0.3], 3);
+    expect(experimentVerdict(alone, plan)).toMatchObject({
+      code: 'notYet',
+      arm: null,
+      look: null,
+      stories: [],
+    });
+  });
+  it('looks when enough has come, once more at the end of the plan, and no more after', () => {
+    const seen = [500, 501, 502, 998, 999, 1000, 1100].map((visitors) => ({
+      day: `${visitors}`,
+      arms: ['a', 'b'].map((id) => ({ id, weight: 50, visitors, converters: Math.round(visitors * 0.3) })),
+    }));
+    const found = experimentVerdict(seen, { visitorsASide: 1000, smallest: 0.01 });
+    // What is left after 998 is a look of its own; what is left after 999 would not be.
+    expect(found.stories[0]?.looks.map(({ day }) => day)).toEqual(['500', '502', '998', '1000']);
+    expect(found.seen).toBe(1);
+    const late = experimentVerdict(
+      seen.filter(({ day }) => day !== '998'),
+      { visitorsASide: 1000, smallest: 0.01 },
+    );
+    expect(late.stories[0]?.looks.map(({ day }) => day)).toEqual(['500', '502', '1000']);
   });
   it('nothing of a variant that nobody has met yet', () => {
     const alone = growing(1, [0.05, 0.5], 3).map(({ day, arms }) => ({

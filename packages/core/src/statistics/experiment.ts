@@ -169,7 +169,7 @@ export function experimentVerdict(days: readonly ExperimentDay[], plan: Experime
 /** Days still to go if visitors keep coming as they did; `null` where that cannot be said. */
 export function daysToGo(days: readonly ExperimentDay[], visitorsASide: number | null): number | null {
   const last = days.at(-1);
-  if (!last || visitorsASide === null || days.length === 0) return null;
+  if (!last || visitorsASide === null) return null;
   const least = Math.min(...last.arms.map(({ visitors }) => visitors));
   const perDay = least / days.length;
   return perDay > 0 ? Math.max(0, Math.ceil((visitorsASide - least) / perDay)) : null;

@@ -35,8 +35,7 @@ const CLOSE = 1e-15;
  */
 export function betaShare(x: number, a: number, b: number): number {
   if (x <= 0) return 0;
-  if (x >= 1) return 1;
-  // The fraction converges quickly on this side of the mean alone.
+  // The fraction converges quickly on this side of the mean alone; past 1 the other side is empty.
   if (x > (a + 1) / (a + b + 2)) return 1 - betaShare(1 - x, b, a);
   let c = 1;
   let d = 1 / nonZero(1 - ((a + b) * x) / (a + 1));

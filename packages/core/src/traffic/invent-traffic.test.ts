@@ -1,5 +1,6 @@
 import { trafficSchema } from '@velarium/contract';
 import { describe, expect, it } from 'vitest';
+import { murmur32 } from '../assignment/murmur.ts';
 import { wallClock } from '../schedule/zone.ts';
 import { inventTraffic, USUAL_SITE } from './invent-traffic.ts';
 import { trafficWords } from './traffic-words.ts';
@@ -43,6 +44,42 @@ describe('invented visits', () => {
           invent({ site: { ...USUAL_SITE, phoneShare } }).list.map(({ device }) => device === 'mobile'),
         ),
       ).toEqual(new Set([phoneShare === 1]));
+  });
+
+  it('come from where, when and how often visits of small sites do', () => {
+    const first = traffic.list.map(({ pages }) => pages[0]?.path);
+    const share = (of: readonly unknown[], value: unknown) =>
+      of.filter((one) => one === value).length / of.length;
+    const sources = traffic.list.map(({ source }) => source);
+    for (const [source, expected] of [
+      ['search', 0.42],
+      ['direct', 0.33],
+      ['social', 0.12],
+      ['site', 0.08],
+      ['mail', 0.05],
+    ] as const)
+      expect(share(sources, source)).toBeCloseTo(expected, 1.5);
+    // Half begin on the first page, and of the rest, the second is seen twice as often as the third.
+    expect(share(first, '/')).toBeCloseTo(0.5, 1.5);
+    const paths = views.map(({ path }) => path);
+    expect(share(paths, '/about') / share(paths, '/shop')).toBeGreaterThan(1.8);
+    expect(share(paths, '/about') / share(paths, '/shop')).toBeLessThan(2.2);
+    expect(share(paths, '/about') / share(paths, '/contact')).toBeGreaterThan(2.7);
+    expect(share(paths, '/about') / share(paths, '/contact')).toBeLessThan(3.3);
+    const tablets = traffic.list.filter(({ device }) => device === 'tablet').length;
+    expect(tablets / traffic.list.filter(({ device }) => device !== 'mobile').length).toBeCloseTo(0.06, 1.5);
+    expect(Math.max(...views.map(({ seconds }) => seconds ?? 0))).toBeLessThanOrEqual(1800);
+    // Two of three stays lie within one spread of the middle one, by their logarithm.
+    const within = views.filter(
+      ({ seconds }) => Math.abs(Math.log((seconds ?? 0) / USUAL_SITE.staySeconds)) < 1,
+    );
+    expect(within.length / views.length).toBeCloseTo(0.683, 1.5);
+    expect(new Set(traffic.list.map(({ session }) => session))).toEqual(new Set([1]));
+  });
+
+  it('are what they were: a forecast that was kept with a launch was made over these very visits', () => {
+    const whole = (_key: string, value: unknown) => (typeof value === 'number' ? Math.round(value) : value);
+    expect(murmur32(JSON.stringify(traffic, whole))).toBe(1_130_789_611);
   });
 
   it('lie within their days, few of them at night', () => {

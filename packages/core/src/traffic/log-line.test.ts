@@ -72,6 +72,13 @@ describe('a line of a combined log', () => {
     ['bytes of a path', line(String.raw`GET /caf\xc3\xa9 HTTP/1.1`), { target: '/caf%c3%a9' }],
     ['a request that is none', line(String.raw`\x16\x03\x01`), { method: '', target: null }],
     ['no request at all', line('-'), { method: '', target: null }],
+    ['an address that is none', line('GET http://[ HTTP/1.1'), { method: 'GET', target: null }],
+    ['another scheme', line('GET ftp://s.example/a HTTP/1.1'), { method: 'GET', target: null }],
+    [
+      'a leap second',
+      line('GET / HTTP/1.1', { time: '31/Dec/2016:23:59:60 +0000' }),
+      { atMs: Date.parse('2017-01-01T00:00Z') },
+    ],
     ['a name with a blank in it', line('GET / HTTP/1.1').replace('- - [', '- mara elwin ['), { target: '/' }],
   ])('with %s', (_what, text, expected) => {
     expect(readLogLine(text)).toMatchObject(expected);
@@ -98,9 +105,23 @@ describe('a line of a combined log', () => {
       line('GET / HTTP/1.1', { time: '01/Nov/2026:25:00:00 +0000' }),
       /a time there is not/,
     ],
+    ...['24:00:00', '10:60:00', '10:59:61'].map((time): [string, string, RegExp] => [
+      `a time there is not, ${time}`,
+      line('GET / HTTP/1.1', { time: `01/Nov/2026:${time} +0000` }),
+      /^of a time there is not: 01\/Nov/,
+    ]),
     ['one that is very long', line(`GET /${'a'.repeat(20_000)} HTTP/1.1`), /longer than/],
   ])('is refused with the reason: %s', (_what, text, why) => {
     expect(readLogLine(text)).toMatch(why);
+  });
+
+  it('is as long as 16,384 letters, and no longer', () => {
+    const long = (more: number) => {
+      const bare = line('GET / HTTP/1.1', { agent: '' });
+      return readLogLine(line('GET / HTTP/1.1', { agent: 'a'.repeat(16_384 - bare.length + more) }));
+    };
+    expect(long(0)).toMatchObject({ target: '/' });
+    expect(long(1)).toBe('longer than 16384 letters');
   });
 
   it('takes no longer for one made to be slow than for any other', () => {

@@ -53,22 +53,19 @@ export function readLogLine(line: string): LogLine | string {
   if (agent === undefined)
     return 'without where from and agent: only a combined log tells robots and devices apart';
   const monthIndex = MONTHS.indexOf(month);
-  const localMs = Date.UTC(
-    Number(year),
-    monthIndex,
-    Number(day),
-    Number(hour),
-    Number(minute),
-    Number(second),
-  );
-  // What rolls over into another day or month was none.
-  if (monthIndex < 0 || new Date(localMs).getUTCDate() !== Number(day) || Number(hour) > 23)
+  const dayMs = Date.UTC(Number(year), monthIndex, Number(day));
+  // A day that rolls over into another month was none; a minute may have a leap second.
+  const isDay = monthIndex >= 0 && new Date(dayMs).getUTCDate() === Number(day);
+  if (!isDay || Number(hour) > 23 || Number(minute) > 59 || Number(second) > 60)
     return `of a time there is not: ${day}/${month}/${year}:${hour}:${minute}:${second}`;
-  const zoneMs = (Number(zoneHours) * 60 + Number(zoneMinutes)) * 60_000 * (sign === '-' ? -1 : 1);
+  const msOf = (hours: string | undefined, minutes: string | undefined) =>
+    (Number(hours) * 60 + Number(minutes)) * 60_000;
+  const zoneMs = msOf(zoneHours, zoneMinutes);
+  const localMs = dayMs + msOf(hour, minute) + Number(second) * 1000;
   const asked = REQUEST.exec(said(request));
   return {
     address,
-    atMs: localMs - zoneMs,
+    atMs: sign === '-' ? localMs + zoneMs : localMs - zoneMs,
     method: asked?.[1] ?? '',
     target: asked ? targetOf(asked[2] ?? '') : null,
     status: Number(status),

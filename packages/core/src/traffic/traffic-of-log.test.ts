@@ -1,6 +1,8 @@
 import type { Source } from '@velarium/contract';
 import { trafficSchema } from '@velarium/contract';
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { murmur32 } from '../assignment/murmur.ts';
 import { createLines } from './lines.ts';
 import { createLogReader } from './traffic-of-log.ts';
 import { foundWords, leftOutWords, trafficWords } from './traffic-words.ts';
@@ -148,6 +150,81 @@ describe('traffic of a log', () => {
     expect(trafficWords('log', traffic)).toMatch(
       /^[\d,]+ visitors of 1 day in a server’s log, replayed \(a fair sample of \d+\)$/,
     );
+  });
+
+  it('keeps those whose hash lies below the largest half of a half that fits, in the order of their hashes', () => {
+    const aVisitor = fc.nat({ max: 12 }).map((n) => `10.0.0.${n}`);
+    fc.assert(
+      fc.property(
+        fc.array(aVisitor, { minLength: 1, maxLength: 60 }),
+        fc.integer({ min: 1, max: 30 }),
+        (addresses, most) => {
+          const traffic = readerOf(
+            addresses.map((address) => at('10:00:00', { address })),
+            most,
+          ).traffic();
+          const viewsOf = new Map<number, number>();
+          for (const address of addresses) {
+            const hash = murmur32(`${address} ${DESK}`);
+            viewsOf.set(hash, (viewsOf.get(hash) ?? 0) + 1);
+          }
+          const keptBelow = (below: number) => [...viewsOf].filter(([hash]) => hash < below);
+          const fits = (below: number) =>
+            keptBelow(below).length < 2 ||
+            keptBelow(below).reduce((sum, [, views]) => sum + views, 0) <= most;
+          let below = 2 ** 32;
+          while (!fits(below)) below /= 2;
+          expect(traffic.list.map(({ pages }) => pages.length)).toEqual(
+            keptBelow(below)
+              .sort(([a], [b]) => a - b)
+              .map(([, views]) => views),
+          );
+          expect(traffic.visitors).toBe(Math.round(traffic.list.length * (2 ** 32 / below)));
+          expect(traffic.isSample).toBe(below < 2 ** 32);
+        },
+      ),
+    );
+  });
+
+  it('covers one day more with each whole day between its first page view and its last', () => {
+    const on = (day: string, time: string) => at(time).replace('24/Nov', `${day}/Nov`);
+    const daysOf = (...lines: string[]) => readerOf(lines).traffic().days;
+    expect(daysOf(on('24', '10:00:00'))).toBe(1);
+    expect(daysOf(on('23', '10:00:01'), on('24', '10:00:00'))).toBe(1);
+    expect(daysOf(on('23', '10:00:00'), on('24', '10:00:00'))).toBe(2);
+    expect(readerOf([on('24', '10:00:00')]).found()).toMatchObject({
+      fromMs: Date.parse('2026-11-24T10:00Z'),
+      untilMs: Date.parse('2026-11-24T10:00Z'),
+    });
+  });
+
+  it('knows no tablet from a computer that says it is one', () => {
+    const agent =
+      'Mozilla/5.0 (Macintosh; Intel Mac OS X 10_15_7) AppleWebKit/605.1.15 Version/17.0 Safari/605.1.15';
+    expect(readerOf([at('10:00:00', { agent })]).traffic().list[0]).toMatchObject({ system: 'macos' });
+  });
+
+  it('says only what there was of what was left out', () => {
+    const none = {
+      lines: 9,
+      views: 9,
+      robots: 0,
+      files: 0,
+      noPages: 0,
+      unreadable: 0,
+      firstUnreadable: null,
+    };
+    const found = { ...none, fromMs: null, untilMs: null };
+    expect(leftOutWords(found)).toEqual([]);
+    expect(leftOutWords({ ...found, files: 1, robots: 1, noPages: 1, unreadable: 1 })).toEqual([
+      '1 file',
+      '1 page view of robots',
+      '1 answer that was no page',
+      '1 line that cannot be read',
+    ]);
+    expect(foundWords(found, 'Europe/London')).toBe('9 page views in 9 lines');
+    expect(foundWords({ ...found, fromMs: 5 }, 'Europe/London')).toBe('9 page views in 9 lines');
+    expect(foundWords({ ...found, untilMs: 5 }, 'Europe/London')).toBe('9 page views in 9 lines');
   });
 
   it('keeps no more of one visitor than can be replayed, and is nothing of an empty log', () => {
