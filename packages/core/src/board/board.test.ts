@@ -36,6 +36,8 @@ describe('what wants a look', () => {
     ['an end a week off', { endsAt: '2026-12-05T12:00:00.000Z' }, ['ending']],
     ['not one further off', { endsAt: '2026-12-05T12:01:00.000Z' }, []],
     ['not one that is over', { state: 'ended', endsAt: NOW }, []],
+    ['nor one that ends at this very moment', { endsAt: NOW }, []],
+    ['one that ends in the next', { endsAt: '2026-11-28T12:00:00.001Z' }, ['ending']],
     ['what never arrived, also of what rests', { state: 'resting', givenUp: 2 }, ['failing']],
     ['but not of what is put away', { state: 'archived', givenUp: 2, awaits: true }, []],
     ['a launch that waits for somebody', { state: 'draft', awaits: true }, ['awaiting']],
@@ -67,6 +69,8 @@ it('who wants a place that another has first comes after it', () => {
     { first: 2, second: 0, pages: 17, when: [] },
     { first: 1, second: 0, pages: 1, when: [] },
     { first: 2, second: 1, pages: 1, when: [] },
+    { first: 9, second: 2, pages: 1, when: [] },
+    { first: 0, second: 9, pages: 1, when: [] },
   ];
   expect([...comingAfter(found, lanes)]).toEqual([
     ['a', 'comes after “C” on 17 pages'],
@@ -85,6 +89,50 @@ describe('a message from afar', () => {
       });
     const own = { ...template.message, palette: { accent: '#123456' } };
     expect(miniatureOf(own, PLAIN_LOOK).accent).toBe('#123456');
+  });
+  it('has its blocks in rows, as many as can be told apart, and a veil where it stands over the page', () => {
+    const block = (kind: string, more: object = {}) => ({ id: kind, kind, style: {}, ...more });
+    const field = { id: 'f', kind: 'text', label: '', placeholder: '', required: false };
+    const template = TEMPLATES[0];
+    if (!template) throw new Error('expected a template');
+    const drawn = (blocks: object[], change: object = {}) =>
+      miniatureOf(
+        {
+          ...template.message,
+          format: 'modal',
+          style: { all: { width: { unit: 'px', value: 640 } }, tablet: {}, mobile: {} },
+          steps: [{ id: 'first', role: 'first', blocks }],
+          ...change,
+        } as never,
+        PLAIN_LOOK,
+      );
+    const found = drawn([
+      block('heading'),
+      block('space'),
+      block('columns', {
+        columns: [{ blocks: [block('text'), block('button')] }, { blocks: [block('picture')] }],
+      }),
+      block('columns', { columns: [{ blocks: [] }] }),
+      block('form', { fields: [field, field, field, field, field] }),
+      block('divider'),
+      block('code'),
+    ]);
+    expect(found.rows).toEqual([
+      [['heading']],
+      [['text', 'button'], ['picture']],
+      [['field', 'field', 'field', 'button']],
+      [['line']],
+      [['field']],
+    ]);
+    expect(found.width).toBe(0.5);
+    expect(found.hasVeil).toBe(true);
+    expect(drawn(Array(9).fill(block('text'))).rows).toEqual(Array(7).fill([['text']]));
+    expect(drawn([block('columns', { columns: [{ blocks: Array(9).fill(block('text')) }] })]).rows).toEqual([
+      [Array(7).fill('text')],
+    ]);
+    const none = { all: { backdropStrength: 0 }, tablet: {}, mobile: {} };
+    expect(drawn([], { style: none }).hasVeil).toBe(false);
+    expect(drawn([], { format: 'popup', anchor: 'center' }).hasVeil).toBe(false);
   });
   it('is small whatever the message, and in the window', () => {
     fc.assert(
@@ -120,6 +168,34 @@ describe('first steps of a site', () => {
     expect(
       done({ looks: begun.map((look) => ({ ...look, style: turned(look.style) as typeof look.style })) }),
     ).toEqual([]);
+  });
+  it('each is told by what is there', () => {
+    const told = (facts: Partial<SiteFacts>) =>
+      firstSteps({ lastSeenAt: null, looks: begun, campaigns: [], ...facts }, Date.parse(NOW)).map(
+        ({ text }) => text,
+      );
+    expect(told({})).toEqual([
+      'Nothing has been heard from the site yet.',
+      'Messages wear a Look that every site begins with.',
+      'There is none yet.',
+      'Nothing is published yet.',
+    ]);
+    expect(told({ campaigns: [{ publishedAt: null, numbers }] }).slice(2)).toEqual([
+      '1 campaign.',
+      'Nothing is published yet.',
+    ]);
+    const published = { publishedAt: NOW, numbers };
+    expect(told({ campaigns: [published, published] }).slice(2)).toEqual([
+      '2 campaigns.',
+      'It is published; nobody has met it yet.',
+    ]);
+    expect(told({ campaigns: [{ publishedAt: NOW, numbers: { ...numbers, showings: 1 } }] })[3]).toBe(
+      '1 showing so far.',
+    );
+    const style = { ...PLAIN_LOOK, palette: null } as never;
+    expect(
+      told({ lastSeenAt: NOW, looks: [{ name: LOOKS[0]?.name ?? '', isDefault: true, style }] }).slice(0, 2),
+    ).toEqual(['Heard just now.', `“${LOOKS[0]?.name}” is this site’s own.`]);
   });
   it('each is by what is there', () => {
     expect(done({ lastSeenAt: NOW })).toEqual(['tag']);

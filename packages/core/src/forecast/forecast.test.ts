@@ -196,7 +196,25 @@ describe('replayed traffic', () => {
     expect(Math.abs(shown(0.3) - 300)).toBeLessThan(44);
   });
   it('with nobody in it is a forecast of nothing', () => {
-    expect(forecast(manifest(...CAST), traffic([]))).toMatchObject({ visitors: 0, played: 0 });
+    const found = forecast(manifest(...CAST), traffic([]));
+    expect(found).toMatchObject({ visitors: 0, played: 0, met: [0, 0, 0, 0, 0, 0, 0] });
+    const none = { value: 0, low: 0, high: 0 };
+    for (const one of found.campaigns)
+      expect(one).toMatchObject({ reached: none, showings: none, byDay: [none], second: null });
+  });
+  it('counts a showing on the day on which it opens, and how many each met reckoned up to all', () => {
+    const late = visitor({
+      pages: [{ path: '/a', atMs: NOON_MS + DAY_MS - 10_000, seconds: 30, depth: 60 }],
+    });
+    const of = manifest(campaign(A, { ...on(time(20)), caps: [] }));
+    const twoDays = [
+      ...[visitor(), late],
+      visitor({ pages: [{ path: '/b', atMs: NOON_MS + DAY_MS, seconds: 1, depth: 0 }] }),
+    ];
+    expect(forecast(of, traffic(twoDays, 30)).campaigns[0]?.byDay.map(({ value }) => value)).toEqual([
+      10, 20,
+    ]);
+    expect(forecast(of, traffic(twoDays, 30)).met).toEqual([10, 20, 0, 0, 0, 0, 0]);
   });
 });
 
@@ -302,6 +320,7 @@ describe('what a part of a rule costs', () => {
   it.each(['audience', 'schedule', 'caps'] as const)('of %s is nothing where it says nothing', (part) => {
     const of = manifest(campaign(A, { ...on(time(3)), caps: [], audience: null, schedule: null }));
     expect(manifestWithout(of, A, part)).toBeUndefined();
+    expect(manifestWithout(of, B, part)).toBeUndefined();
   });
   it('of the moment is at once, whatever was waited for', () => {
     const late = campaign(A, {

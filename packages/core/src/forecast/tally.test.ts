@@ -1,4 +1,5 @@
 import { expect, it } from 'vitest';
+import { wilson } from '../statistics/wilson.ts';
 import { createTally } from './tally.ts';
 
 const showing = { day: 0, device: 'desktop', page: '/a', second: 8 } as const;
@@ -14,6 +15,20 @@ it('showings have the interval of how they are spread over visitors', () => {
   expect(showings.value).toBe(6000);
   expect(showings.low).toBe(Math.round((6 - half) * 1000));
   expect(showings.high).toBe(Math.round((6 + half) * 1000));
+  const share = wilson(3, 4);
+  expect([reached.low, reached.high]).toEqual([share.low, share.high].map((one) => Math.round(one * 4000)));
+});
+it('of one visitor the spread is not known, and of two it is', () => {
+  const tally = createTally('a', 1, 2);
+  tally.opened(0, showing);
+  tally.opened(0, showing);
+  expect(tally.result(1, 1).showings).toEqual({ value: 2, low: 2, high: 2 });
+  // 2 and none: a variance of 2.
+  expect(tally.result(2, 100).showings).toEqual({
+    value: 200,
+    low: 0,
+    high: Math.round((2 + 1.959964 * 2) * 100),
+  });
 });
 
 it('the five pages where it opens most are named, the most first', () => {
