@@ -1,6 +1,8 @@
+import rrule from 'rrule';
 import { describe, expect, it } from 'vitest';
-import { dateMeant, dayAfter, lastOf, stretchMeant, timeMeant } from './dates.ts';
+import { dateMeant, dayAfter, daysMeant, lastOf, stretchMeant, timeMeant } from './dates.ts';
 
+const { RRule } = rrule;
 const WEEKDAYS = ['Sunday', 'Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday'];
 
 describe('a day as people write it', () => {
@@ -33,12 +35,20 @@ describe('a day as people write it', () => {
     ['the end of the month', '2028-02-01', '2028-02-29'],
     ['the end of the year', '2026-11-29', '2026-12-31'],
     ['the end of February', '2026-11-29', '2027-02-28'],
+    // A month that is not over ends this year, also on its last days.
+    ['the end of November', '2026-11-29', '2026-11-30'],
+    ['the end of November', '2026-11-30', '2026-11-30'],
+    ['the end of November', '2026-12-01', '2027-11-30'],
+    ['the end of February', '2028-02-29', '2028-02-29'],
   ])('%s, on %s, is %s', (said, today, meant) => {
     expect(dateMeant(said, today)).toBe(meant);
   });
-  it.each(['2026-13-01', '2026-02-30', '31.11.2026', '29 February 2027'])('%s is none', (said) => {
-    expect(dateMeant(said, '2026-11-29')).toBeUndefined();
-  });
+  it.each(['2026-13-01', '2026-02-30', '31.11.2026', '29 February 2027', 'the end of smarch'])(
+    '%s is none',
+    (said) => {
+      expect(dateMeant(said, '2026-11-29')).toBeUndefined();
+    },
+  );
 });
 
 describe('a time of day as people write it', () => {
@@ -68,6 +78,36 @@ describe('a time of day as people write it', () => {
   });
 });
 
+describe('days of the week as people write them', () => {
+  it.each<[string, number[]]>([
+    ['Monday to Friday', [1, 2, 3, 4, 5]],
+    ['Sat - Mon', [1, 6, 7]],
+    ['Sunday to Tuesday', [1, 2, 7]],
+    ['Friday to Friday', [5]],
+    ['Wed, Mon', [1, 3]],
+    ['Thursdays and Tuesdays and Sundays', [2, 4, 7]],
+    ['weekdays', [1, 2, 3, 4, 5]],
+    ['working days', [1, 2, 3, 4, 5]],
+    ['Wednesdays', [3]],
+    ['weekend', [6, 7]],
+  ])('%s', (said, days) => {
+    expect(daysMeant(said)).toEqual(days);
+  });
+});
+
+// Reference library: rrule, which reckons Easter by itself.
+it('Easter is when other calendars have it', () => {
+  const all = new RRule({
+    freq: RRule.YEARLY,
+    byeaster: 0,
+    dtstart: new Date('1900-01-01T00:00Z'),
+    count: 400,
+  }).all();
+  for (const date of all) {
+    const day = date.toISOString().slice(0, 10);
+    expect(dateMeant('Easter', `${day.slice(0, 4)}-01-01`)).toBe(day);
+  }
+});
 // Dates of Easter as almanacs give them, from memory: the earliest and latest of this century among them.
 it.each([
   [2008, '2008-03-23'],
@@ -87,6 +127,13 @@ it.each([
 );
 it.each([
   ['Christmas Eve', '2026-12-24'],
+  ['Christmas', '2026-12-25'],
+  ['Christmas Day', '2026-12-25'],
+  ['Boxing Day', '2026-12-26'],
+  ['New Year', '2027-01-01'],
+  ['Valentine’s Day', '2027-02-14'],
+  ['midsummer’s day', '2027-06-24'],
+  ['Halloween', '2027-10-31'],
   ["New Year's Eve", '2026-12-31'],
   ['New Year’s Day', '2027-01-01'],
   ['24/12', '2026-12-24'],
@@ -104,6 +151,10 @@ it.each([
 ] as const)('%s, on a Thursday, is %s to %s', (said, first, last) =>
   expect(stretchMeant(said, '2026-11-26')).toEqual([first, last]),
 );
+it('a weekend that has begun is what is left of it', () => {
+  expect(stretchMeant('this weekend', '2026-11-28')).toEqual(['2026-11-28', '2026-11-29']);
+  expect(stretchMeant('this weekend', '2026-11-29')).toEqual(['2026-11-29', '2026-11-29']);
+});
 it.each([
   [2, 'weeks', '2026-12-09'],
   [1, 'day', '2026-11-26'],

@@ -37,8 +37,7 @@ const weekdayOf = (date: string): number => new Date(msOf(date)).getUTCDay() || 
 
 /** This day of the month in the year named, else the next there is from today on; nothing where no calendar has it. */
 function dayOfMonth(day: number, month: number, year: string | undefined, today: string): string | undefined {
-  const written = (ofYear: number) =>
-    `${ofYear}-${String(month).padStart(2, '0')}-${String(day).padStart(2, '0')}`;
+  const written = (ofYear: number) => `${monthOf(ofYear, month)}-${String(day).padStart(2, '0')}`;
   const isReal = (date: string) => !Number.isNaN(msOf(date)) && dateOf(msOf(date)) === date;
   const thisYear = Number(today.slice(0, 4));
   // A leap day is four years off at most, but for the turn of some centuries.
@@ -67,7 +66,8 @@ function easterSunday(year: number): string {
   return dateOf(Date.UTC(year, month - 1, (h + l - 7 * m + 33 * month + 19) % 32));
 }
 
-/** The last day of a month, given by any day of it. */
+const monthOf = (year: number, month: number): string => `${year}-${String(month).padStart(2, '0')}`;
+/** The last day of a month, given by any day of it, or as `2026-11`. */
 const endOfMonth = (date: string): string => {
   const [year = 0, month = 0] = date.split('-').map(Number);
   return dateOf(Date.UTC(year, month, 0));
@@ -92,8 +92,8 @@ export function dateMeant(said: string, today: string): string | undefined {
   if (end === 'the month') return endOfMonth(today);
   if (end === 'the year') return `${today.slice(0, 4)}-12-31`;
   if (end !== undefined) {
-    const first = dayOfMonth(28, beginsAs(MONTHS, end) + 1, undefined, today);
-    return first && endOfMonth(first);
+    const month = beginsAs(MONTHS, end) + 1;
+    return month === 0 ? undefined : comingOf(today, (year) => endOfMonth(monthOf(year, month)));
   }
   const weekday = new RegExp(`^(?:next )?(${WEEKDAY})$`, 'i').exec(text)?.[1];
   if (weekday !== undefined) {

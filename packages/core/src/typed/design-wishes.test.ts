@@ -132,6 +132,118 @@ describe('wishes about the design', () => {
     expect(of(changed)).toEqual(expected);
     expect(messageSchema.safeParse(changed).success).toBe(true);
   });
+  // A heading is one and a half times as large as the text of 16 px, and a step is a fifth.
+  it.each<[string, number]>([
+    ['heading larger', 29],
+    ['heading smaller', 20],
+    ['heading much larger', 35],
+    ['heading a lot smaller', 17],
+    ['heading a little larger', 26],
+    ['heading slightly larger', 26],
+    ['heading a bit smaller', 22],
+    ['heading twice as large', 48],
+    ['heading half the size', 12],
+    ['heading 3 times as large', 72],
+    ['heading 30 px', 30],
+    ['text larger', 19],
+    ['button smaller', 13],
+  ])('%s: %d px', (typed, px) => {
+    const kind = typed.split(' ')[0] as Block['kind'];
+    expect(blockOf(wish(typed).message, kind)?.style.all.textSize).toBe(px);
+  });
+  it('what is small changes by two pixels at least, and small text by what it is', () => {
+    const one = (block: Block): Message => ({
+      ...message,
+      steps: [{ id: 'first', role: 'first', blocks: [block] }],
+    });
+    const tiny = one({ ...heading, style: { ...heading.style, all: { textSize: 12 } } } as Block);
+    const sizeOf = (typed: string, of: Message) =>
+      allBlocks(wish(typed, null, of).message)[0]?.style.all.textSize;
+    expect(sizeOf('heading a little larger', tiny)).toBe(14);
+    expect(sizeOf('heading a little smaller', tiny)).toBe(10);
+    expect(sizeOf('text larger', one({ ...text, size: 'small' } as Block))).toBe(16);
+  });
+  it.each<[string, string, unknown]>([
+    [
+      'fade in from the left in 300 ms',
+      'fades in from the left in 0.3 s',
+      { kind: 'fade', from: 'start', ms: 300 },
+    ],
+    ['fades in over 2 seconds', 'fades in in 2 s', { kind: 'fade', from: 'bottom', ms: 2000 }],
+    [
+      'sweep out to the right in 1 s',
+      'sweeps out to the right in 1 s',
+      { kind: 'sweep', from: 'end', ms: 1000 },
+    ],
+    ['fade out', 'fades out', { kind: 'fade', ms: 140 }],
+  ])('%s', (typed, said, motion) => {
+    const { designs, rest, message: changed } = wish(typed);
+    expect([designs, rest]).toEqual([[said], []]);
+    expect(changed.motion[/ out/.test(typed) ? 'leave' : 'enter']).toMatchObject(motion as object);
+    expect(changed.motion[/ out/.test(typed) ? 'enter' : 'leave']).toEqual(
+      message.motion[/ out/.test(typed) ? 'enter' : 'leave'],
+    );
+  });
+  it.each<[string, string, (changed: Message) => unknown, unknown]>([
+    ['smaller close button', 'smaller close button', ({ close }) => close.size, 28],
+    ['close button bigger', 'bigger close button', ({ close }) => close.size, 44],
+    [
+      'a click outside does not close it',
+      'a click beside it does not close it',
+      (one) => one.backdropCloses,
+      false,
+    ],
+    ['clicking outside closes it', 'a click beside it closes it', (one) => one.backdropCloses, true],
+    ['the page behind can be scrolled', 'the page behind can be scrolled', (one) => one.holdsPage, false],
+    ['hold the page', 'the page behind cannot be scrolled', (one) => one.holdsPage, true],
+    ['rounded corners', 'corners rounded', ({ style }) => style.all.corners, 16],
+    ['square corners', 'corners square', ({ style }) => style.all.corners, 0],
+    ['no border', 'border 0 px', ({ style }) => style.all.borderWidth, 0],
+    ['red border', 'border 1 px red', ({ style }) => style.all.borderWidth, 1],
+    ['no backdrop', 'backdrop 0 %', ({ style }) => style.all.backdropStrength, 0],
+    [
+      'heading background red',
+      'heading background red',
+      (one) => blockOf(one, 'heading')?.style.all,
+      { ground: { kind: 'colour', colour: '#ff0000' } },
+    ],
+    [
+      'button text white',
+      'button text white',
+      (one) => blockOf(one, 'button')?.style.all,
+      { colour: '#ffffff' },
+    ],
+  ])('%s is said back as “%s”', (typed, said, of, expected) => {
+    const { designs, rest, message: changed } = wish(typed);
+    expect([designs, rest, of(changed)]).toEqual([[said], [], expected]);
+  });
+  it('a button leads where it is said, in a new tab where that is said or was so', () => {
+    const leads = (typed: string, of = message) => {
+      const one = blockOf(wish(typed, null, of).message, 'button');
+      return one?.kind === 'button' ? one.action : undefined;
+    };
+    expect(leads('button leads to /shop')).toEqual({ kind: 'link', address: '/shop', newTab: false });
+    expect(leads('button leads to /shop in a new tab')).toMatchObject({ newTab: true });
+    const apart = { ...button, action: { kind: 'link', address: '/a', newTab: true } } as Block;
+    const of: Message = { ...message, steps: [{ id: 'first', role: 'first', blocks: [apart] }] };
+    expect(leads('button leads to /shop', of)).toEqual({ kind: 'link', address: '/shop', newTab: true });
+  });
+  it('of what the message has none or several of nothing is changed', () => {
+    const of = (...blocks: Block[]): Message => ({
+      ...message,
+      steps: [{ id: 'first', role: 'first', blocks }],
+    });
+    for (const typed of ['button leads to /shop', 'heading says "Hi"'])
+      expect(wish(typed, null, of(text)).rest).toEqual([`${typed} (the message has none)`]);
+    const two = of(heading, { ...heading, id: 'other' } as Block);
+    expect(wish('heading says "Hi"', null, two).rest).toEqual([
+      'heading says "Hi" (there are several; choose one on the stage first)',
+    ]);
+    const long = 'x'.repeat(120);
+    expect(wish(`heading says "${long}"`).rest).toEqual([]);
+    expect(wish(`heading says "${long}x"`).rest).toEqual([`heading says "${long}x" (at most 120 letters)`]);
+    expect(wish('fade in over 900 seconds').rest).toEqual(['fade in over 900 seconds (out of range)']);
+  });
   it('words of several things, each its own', () => {
     const { designs, rest } = wish('heading says "Star party", button says "Join"');
     expect(rest).toEqual([]);

@@ -76,11 +76,13 @@ export const ordinalOf = (said: string): number => {
 };
 
 const SECONDS: Readonly<Record<string, number>> = { s: 1, m: 60, h: 3600 };
-/** A number and its unit: `10s`, `1.5 minutes`, `half an hour`; a number in words stands apart from its unit. */
-export const TIME = `(\\d+(?:\\.\\d+)? ?|(?:${WHOLE}) )(s|secs?|seconds?|mins?|minutes?|h|hours?)`;
+const secondsIn = (unit: string): number =>
+  /^(?:ms|milli)/i.test(unit) ? 0.001 : (SECONDS[unit.charAt(0).toLowerCase()] ?? 1);
+/** A number and its unit: `10s`, `300 ms`, `1.5 minutes`, `half an hour`; a number in words stands apart from its unit. */
+export const TIME = `(\\d+(?:\\.\\d+)? ?|(?:${WHOLE}) )(ms|milliseconds?|s|secs?|seconds?|mins?|minutes?|h|hours?)`;
 /** Seconds, to the thousandth: a binary fraction more is not meant. */
 export const secondsOf = (count: string, unit: string): number =>
-  Math.round(numberOf(count) * (SECONDS[unit.charAt(0).toLowerCase()] ?? 1) * 1000) / 1000;
+  Math.round(numberOf(count) * secondsIn(unit) * 1000) / 1000;
 
 /** A number and a unit of the calendar: `3 days`, `a week`. */
 export const SPAN = `${COUNT} (minutes?|hours?|days?|weeks?|months?)`;

@@ -12,7 +12,7 @@ const QUALITY =
 /** “8 in the evening”, “2 at night”. */
 function halfDay(hour: number, minutes: string, part: string): string {
   const isMorning = part === 'morning' || (part === 'night' && hour < 6);
-  if (hour === 12 && part === 'night') return 'midnight';
+  if (hour === 12 && part === 'night') return minutes === '' ? 'midnight' : `0${minutes}`;
   return hour > 12 ? `${hour}${minutes || ':00'}` : `${hour}${minutes} ${isMorning ? 'am' : 'pm'}`;
 }
 
