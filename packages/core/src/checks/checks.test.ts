@@ -31,6 +31,12 @@ describe('reading ease', () => {
     ['observatory', 5],
     ['walked', 1],
     ['planted', 2],
+    ['', 0],
+    ['42', 0],
+    ['I', 1],
+    ['be', 1],
+    ['a’', 1],
+    ['hmm', 1],
   ])('%s has %d', (word, count) => {
     expect(syllables(word)).toBe(count);
   });
@@ -56,6 +62,15 @@ describe('reading ease', () => {
   ])('says nothing of a text %s', (_what, text) => expect(readingEase(text)).toBeUndefined());
   it('says nothing of a few words', () => {
     expect(readingEase('The moon is up.')).toBeUndefined();
+    const words = (count: number) =>
+      Array.from({ length: count }, (_, n) => (n % 2 ? 'star' : 'the')).join(' ');
+    expect(readingEase(words(19))).toBeUndefined();
+    // Twenty words of one syllable in one sentence, by the formula.
+    expect(readingEase(words(20))).toBeCloseTo(206.835 - 1.015 * 20 - 84.6, 9);
+    expect(readingEase(`${words(10)}. ${words(10)}!`)).toBeCloseTo(206.835 - 1.015 * 10 - 84.6, 9);
+    // Of twenty words three that English is full of are enough, and two are not.
+    const few = (count: number) => [...Array(count).fill('the'), ...Array(20 - count).fill('star')].join(' ');
+    expect([readingEase(few(3)) === undefined, readingEase(few(2)) === undefined]).toEqual([false, true]);
     expect(
       readingEase(
         'The moon is up. The dog runs out. We see a star. It is far. I am cold. You are here. We go in.',

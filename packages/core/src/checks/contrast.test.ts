@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { contrastRatio, nearestPassing } from './contrast.ts';
+import { contrastRatio, luminance, mixColours, nearestPassing } from './contrast.ts';
 
 describe('contrast', () => {
   it.each([
@@ -18,6 +18,33 @@ describe('contrast', () => {
   });
 });
 
+it('is told by luminance, whose primaries weigh as WCAG says', () => {
+  expect(
+    ['#ff0000', '#00ff00', '#0000ff', '#ffffff'].map(luminance).map((one) => Number(one.toFixed(4))),
+  ).toEqual([0.2126, 0.7152, 0.0722, 1]);
+  expect(luminance('#0a0a0a')).toBeCloseTo(10 / 255 / 12.92, 12);
+});
+it('a mixture has its share of each part', () => {
+  expect(mixColours('#000000', '#ffffff', 0.5)).toBe('#808080');
+  expect(mixColours('#204060', '#60c0e0', 0.25)).toBe('#306080');
+});
+it('where even white and black cannot be read it is the better of the two', () => {
+  expect(nearestPassing('#777777', '#888888', 15)).toBe('#000000');
+  expect(nearestPassing('#777777', '#333333', 15)).toBe('#ffffff');
+  expect(nearestPassing('#777777', '#ffffff', 21)).toBe('#000000');
+});
+it('is no further off than it must be', () => {
+  // By a hundredth: one step less cannot be read.
+  const found = nearestPassing('#999999', '#ffffff');
+  const step = Array.from({ length: 101 }, (_, n) => mixColours('#999999', '#000000', n / 100)).indexOf(
+    found,
+  );
+  expect(contrastRatio(mixColours('#999999', '#000000', (step - 1) / 100), '#ffffff')).toBeLessThan(4.5);
+  // Grey on grey is nearer to what darkens it here, and to what lightens it there.
+  expect(luminance(nearestPassing('#606060', '#909090'))).toBeLessThan(luminance('#606060'));
+  expect(luminance(nearestPassing('#a0a0a0', '#606060'))).toBeGreaterThan(luminance('#a0a0a0'));
+  expect(nearestPassing('#767676', '#ffffff', contrastRatio('#767676', '#ffffff'))).toBe('#767676');
+});
 const someHex = fc.stringMatching(/^#[0-9a-f]{6}$/);
 it('the nearest readable colour is readable, and a readable one is left alone', () => {
   fc.assert(

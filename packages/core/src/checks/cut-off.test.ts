@@ -36,6 +36,17 @@ describe('what lies below the edge of the message', () => {
       severities,
     );
   });
+  it('names the step where there are several, and nothing where nothing is hidden there', () => {
+    const [first] = plainMessage.steps;
+    if (!first) throw new Error('expected a step');
+    const two = { ...plainMessage, steps: [first, { ...first, id: 'second', role: 'success' as const }] };
+    const [found] = cutOffFindings(two, [measured({ step: 'second', pixels: 83.2, buttons: [] })]);
+    expect(found?.text).toMatch(
+      /^On a phone “.+” ends 84 px below its edge: visitors must scroll in the message\. Shorten it/,
+    );
+    expect(cutOffFindings(plainMessage, [measured({})])[0]?.text).toMatch(/^On a phone it ends 84 px/);
+    expect(cutOffFindings(high(200), [measured({})])[0]?.text).toContain('Make it higher, or as high');
+  });
   it('is mended by a height that follows the content, where one is set', () => {
     const message = high(200);
     const [finding] = cutOffFindings(message, [measured({ device: 'desktop' })]);

@@ -3,7 +3,7 @@ import { PLAIN_LOOK } from '../look/looks.ts';
 import { boxStyle } from '../look/resolve.ts';
 import { newBlock } from '../message/plain.ts';
 import { plainMessage } from '../testing/arbitrary.ts';
-import { coverage } from './measure.ts';
+import { coverage, WINDOW_OF } from './measure.ts';
 
 const share = (message: Partial<typeof plainMessage>, device: 'desktop' | 'mobile' = 'desktop') => {
   const whole = { ...plainMessage, ...message };
@@ -42,6 +42,50 @@ describe('about how much of a window a message covers', () => {
       0.5,
       5,
     );
+  });
+  it('is of windows that stand for their kind', () => {
+    expect(WINDOW_OF).toEqual({
+      desktop: { width: 1280, height: 800 },
+      tablet: { width: 820, height: 1180 },
+      mobile: { width: 390, height: 844 },
+    });
+  });
+  it('is as high as the lines of its words, by letters half as wide as they are high', () => {
+    const box = { width: { unit: 'px', value: 640 }, paddingInline: 0, paddingBlock: 0, leastHeight: 0 };
+    const height = (...blocks: object[]) =>
+      (share({ style: style(box) as never, steps: step(...blocks) }) * 1280 * 800) / 640;
+    const sized = (textSize: number, more: object = {}) => ({
+      style: { all: { textSize, ...more }, tablet: {}, mobile: {} },
+    });
+    const heading = (letters: number, more: object = {}) =>
+      block('heading', { text: 'x'.repeat(letters), ...sized(20, more) });
+    const text = (letters: number, more: object = {}) =>
+      block('text', { content: [[{ text: 'x'.repeat(letters) }]], ...more });
+    // Sixty-four letters of 10 px fill a line of 640; fourteen pixels are between blocks.
+    expect(height(heading(64))).toBeCloseTo(20 * 1.2 + 14, 6);
+    expect(height(heading(65))).toBeCloseTo(2 * 20 * 1.2 + 14, 6);
+    expect(height(heading(0))).toBeCloseTo(20 * 1.2 + 14, 6);
+    expect(height(heading(64, { paddingBlock: 8 }))).toBeCloseTo(20 * 1.2 + 16 + 14, 6);
+    expect(height(heading(64, { hidden: true }))).toBeCloseTo(14, 6);
+    expect(height(heading(200, { height: { unit: 'px', value: 30 } }))).toBeCloseTo(30 + 14, 6);
+    expect(height(text(64, sized(20)))).toBeCloseTo(20 * 1.5 + 14, 6);
+    const { textSize } = PLAIN_LOOK;
+    expect(height(text(1))).toBeCloseTo(textSize * 1.5 + 14, 6);
+    expect(height(text(1, { size: 'small' }))).toBeCloseTo(textSize * 0.8125 * 1.5 + 14, 6);
+    expect(height(block('heading', { text: 'x' }))).toBeCloseTo(textSize * 1.5 * 1.2 + 14, 6);
+    expect(height(heading(64), text(64, sized(20)))).toBeCloseTo(24 + 14 + 30 + 14, 6);
+    // Columns share the width: a quarter of it holds sixteen letters, and the highest counts.
+    const columns = block('columns', {
+      columns: [
+        { id: 'a', share: 1, blocks: [heading(17)] },
+        { id: 'b', share: 3, blocks: [heading(48)] },
+      ],
+    });
+    expect(height(columns)).toBeCloseTo(2 * 24 + 14 + 14, 6);
+    const padded = { ...box, paddingInline: 100, paddingBlock: 30 };
+    expect(
+      (share({ style: style(padded) as never, steps: step(heading(45)) }) * 1280 * 800) / 640,
+    ).toBeCloseTo(2 * 24 + 14 + 60, 6);
   });
   it('grows by what each block is high', () => {
     const { paddingInline } = boxStyle(plainMessage, PLAIN_LOOK, 'desktop');

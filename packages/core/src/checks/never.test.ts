@@ -277,6 +277,68 @@ describe('another campaign in the way', () => {
   ])('%s is none', (_what, codes) => {
     expect(codes).toEqual([]);
   });
+  const pages = (
+    include: Rule['reach']['pages']['include'],
+    exclude: Rule['reach']['pages']['exclude'] = [],
+  ) => ({
+    reach: { pages: { include, exclude, follows: null } },
+  });
+  const every = { kind: 'every' } as const;
+  it.each<[what: string, mine: Parameters<typeof pages>, its: Parameters<typeof pages>, isInTheWay: boolean]>(
+    [
+      ['the same page', [[exact('/a')]], [[exact('/a')]], true],
+      ['one of several', [[exact('/a')]], [[exact('/b'), exact('/a')]], true],
+      ['one of mine only', [[exact('/a'), exact('/b')]], [[exact('/a')]], false],
+      ['every page', [[exact('/a')]], [[every]], true],
+      ['every page but one', [[exact('/a')]], [[every], [exact('/a')]], false],
+      [
+        'every page but one that mine is not on either',
+        [[every], [exact('/a')]],
+        [[every], [exact('/a')]],
+        true,
+      ],
+      ['the same page but for another', [[exact('/a')]], [[exact('/a')], [exact('/c')]], false],
+    ],
+  )('on %s', (_, of, its, isInTheWay) => {
+    expect(found(mine(pages(...of)), barOf(pages(...its)))).toEqual(isInTheWay ? ['warn busy.after'] : []);
+  });
+  it('comes first by its rank where both open at one time', () => {
+    const at = (priority: number, seconds = 10) =>
+      found(
+        mine({ limits: { priority: 5 } }),
+        barOf({ moment: { triggers: [{ kind: 'time', seconds }] }, limits: { priority } }),
+      );
+    expect([at(6), at(5), at(4)]).toEqual([['warn busy.after'], [], ['warn busy.hides'].slice(1)]);
+    expect([at(1, 9), at(9, 11)]).toEqual([['warn busy.after'], []]);
+  });
+  it('has not come before a pause in touching has', () => {
+    const still = mine({ moment: { triggers: [{ kind: 'inactivity', seconds: 10 }] } });
+    const at = (seconds: number) =>
+      found(still, barOf({ moment: { triggers: [{ kind: 'time', seconds }] } }));
+    expect([at(9), at(11)]).toEqual([['warn busy.after'], []]);
+    const both = mine({
+      moment: {
+        join: 'all',
+        triggers: [
+          { kind: 'time', seconds: 3 },
+          { kind: 'time', seconds: 20 },
+        ],
+      },
+    });
+    expect(found(both, barOf({ moment: { triggers: [{ kind: 'time', seconds: 12 }] } }))).toEqual([
+      'warn busy.after',
+    ]);
+    const either = mine({
+      moment: {
+        join: 'any',
+        triggers: [
+          { kind: 'time', seconds: 3 },
+          { kind: 'time', seconds: 20 },
+        ],
+      },
+    });
+    expect(found(either, barOf({ moment: { triggers: [{ kind: 'time', seconds: 12 }] } }))).toEqual([]);
+  });
   it('is one when the sooner of its two moments opens it', () => {
     const triggers = [
       { kind: 'time', seconds: 5 },

@@ -198,6 +198,121 @@ describe('a site’s health', () => {
     expect(sign?.mend).not.toBe('');
   });
 
+  const state = (change: Partial<HealthInput>, code: string) =>
+    siteHealth({ ...well, ...change }).find((one) => one.code === code);
+  it('is quiet after a day, and not a moment sooner', () => {
+    const heard = (ms: number) => state({ site: { ...site, lastSeenAt: ago(ms) } }, 'tag')?.state;
+    expect([heard(86_400_000), heard(86_400_001)]).toEqual(['good', 'wrong']);
+  });
+  it('has a day to speak of below three tenths of the middle one, days without anybody left out', () => {
+    const traffic = (...viewsByDay: number[]) => state({ viewsByDay }, 'traffic');
+    expect(traffic(100, 100, 100, 100, 30)?.state).toBe('good');
+    expect(traffic(100, 100, 100, 100, 29)?.state).toBe('look');
+    expect(traffic(10, 100, 0, 30, 20, 40)?.text).toBe('Yesterday had 40 page views; 25 are usual.');
+    expect(traffic(9, 100, 1, 30, 20, 40)?.text).toBe('Yesterday had 40 page views; 20 are usual.');
+    expect(traffic(1, 1, 1, 5)).toBeUndefined();
+    expect(traffic(1, 1, 0, 1, 5)).toBeUndefined();
+    expect(traffic(1, 1, 1, 1, 5)?.state).toBe('good');
+  });
+  it('names three pages nobody has been to, and counts the rest', () => {
+    const unseen = (count: number) =>
+      state({ known: [page('/'), ...Array.from({ length: count }, (_, n) => page(`/p${n}`, 0))] }, 'pages')
+        ?.mend;
+    expect(unseen(3)).toBe('Not seen: /p0, /p1 and /p2. Nobody has been there, or the line is missing.');
+    expect(unseen(4)).toBe(
+      'Not seen: /p0, /p1, /p2 and 1 other. Nobody has been there, or the line is missing.',
+    );
+  });
+  it('covers what a rule covers, and everything where it says so', () => {
+    const cover = (...rules: (typeof onlyTours | typeof everywhere)[]) =>
+      state(
+        { campaigns: rules.map((rule, n) => ({ name: `C${n}`, state: 'running' as const, rule })) },
+        'cover',
+      )?.text;
+    expect(cover(everywhere)).toBe('Every running campaign covers a page that is known.');
+    expect(cover(onlyTours, onlyTours)).toBe('“C0” and “C1” cover no page that is known.');
+    expect(state({ campaigns: [] }, 'cover')).toBeUndefined();
+    expect(state({ known: [] }, 'cover')).toBeUndefined();
+  });
+  it('tells of the page with most routes, from two on', () => {
+    const routes = (...counts: number[]) =>
+      state({ seen: counts.map((count, n) => ({ path: `/r${n}`, at: ago(0), routes: count })) }, 'routes')
+        ?.text;
+    expect(routes(1)).toBeUndefined();
+    expect(routes(2)).toMatch(/^\/r0 leads to 2 addresses/);
+    expect(routes(3, 9, 5)).toMatch(/^\/r1 leads to 9 addresses/);
+  });
+  it('speaks of one as of one, and of several as of several', () => {
+    const origins = (...all: string[]) => state({ site: { ...site, origins: all } }, 'origin')?.text;
+    expect(origins('http://a.example')).toBe('http://a.example is not encrypted.');
+    expect(origins('http://a.example', 'http://b.example', 'https://c.example')).toBe(
+      'http://a.example and http://b.example are not encrypted.',
+    );
+    const asking = (...states: ('running' | 'scheduled' | 'draft')[]) =>
+      state(
+        {
+          campaigns: states.map((of, n) => ({ name: `C${n}`, state: of, rule: asksCountry })),
+          knowsCountries: false,
+        },
+        'country',
+      )?.text;
+    expect(asking('running')).toMatch(/^“C0” asks for a country/);
+    expect(asking('running', 'scheduled', 'draft')).toMatch(/^“C0” and “C1” ask for a country/);
+    expect(asking('draft')).toBeUndefined();
+  });
+  it('misses no country where only visitors of none are asked for', () => {
+    const [group] = asksCountry.reach.audience.groups;
+    const unknown = {
+      ...asksCountry,
+      reach: {
+        ...asksCountry.reach,
+        audience: {
+          match: 'all' as const,
+          groups: [{ ...group, items: [{ not: false, condition: { kind: 'country', code: 'unknown' } }] }],
+        },
+      },
+    };
+    const other = {
+      ...unknown,
+      reach: {
+        ...unknown.reach,
+        audience: {
+          match: 'all' as const,
+          groups: [{ ...group, items: [{ not: false, condition: { kind: 'signedIn', is: true } }] }],
+        },
+      },
+    };
+    for (const rule of [unknown, other])
+      expect(
+        state(
+          { campaigns: [{ name: 'C', state: 'running', rule: rule as never }], knowsCountries: false },
+          'country',
+        ),
+      ).toBeUndefined();
+  });
+  it('keeps letters apart from what keeps the tag from working', () => {
+    const policy = (text: string, loadsLetters: boolean) =>
+      state({ policies: [text], loadsLetters }, 'policy');
+    const edge = 'https://edge.example';
+    const all = `script-src ${edge}; connect-src ${edge}; img-src ${edge} data:; style-src 'unsafe-inline'`;
+    expect(policy(`${all}; font-src 'self'`, true)?.state).toBe('look');
+    expect(policy(`${all}; font-src 'self'`, false)?.state).toBe('good');
+    expect(
+      policy(`${all.replace(`connect-src ${edge}`, "connect-src 'self'")}; font-src 'self'`, false)?.text,
+    ).toMatch(/: connect-src leaves https:\/\/edge\.example out\.$/);
+  });
+  it('tells what is wrong before what is worth a look, and that before what is well', () => {
+    const order = siteHealth({
+      ...well,
+      site: { ...site, lastSeenAt: null, origins: ['http://a.example'] },
+      manifestsRun: { calls: 100, outdated: 50, oldest: ago(1) },
+    }).map((one) => one.state);
+    expect(order).toEqual(
+      [...order].sort((a, b) => ['wrong', 'look', 'good'].indexOf(a) - ['wrong', 'look', 'good'].indexOf(b)),
+    );
+    expect(new Set(order).size).toBe(3);
+  });
+
   it('names the worst first, and a few pages of many', () => {
     const signs = siteHealth({
       ...well,
@@ -232,6 +347,8 @@ it.each([
   [5_400_000, '90 minutes ago'],
   [3 * 3_600_000, '3 hours ago'],
   [25 * 3_600_000, '25 hours ago'],
+  [50 * 3_600_000, '2 days ago'],
+  [61 * 3_600_000, '3 days ago'],
   [72 * 3_600_000, '3 days ago'],
 ])('%i ms ago is %s', (ms, words) => {
   expect(agoWords(NOW - ms, NOW)).toBe(words);

@@ -52,6 +52,34 @@ describe('page rules that cover no known page', () => {
     expect(unknownPages(pages, [], site)).toEqual([]);
     expect(unknownPages(pages, known.slice(0, 1), site)[0]?.text).toContain('None of the one known page');
   });
+  it('asks for what is three letters off at most, and less than half of it', () => {
+    const meant = (address: string, paths: readonly string[]) =>
+      unknownPages(
+        { include: [{ kind: 'exact', address }], exclude: [], follows: null },
+        paths.map((path) => ({ path, title: path, kind: null, source: 'sitemap' as const, views: 0 })),
+        site,
+      )[0]?.text.replace(/^.*?”\. /, '');
+    const ask = (path: string) => `Is “${path}” meant?`;
+    expect(meant('/membership', ['/membershipabc'])).toBe(ask('/membershipabc'));
+    expect(meant('/membership', ['/membershipabcd'])).toMatch(/^Look/);
+    expect(meant('/membership', ['/memberzzzz'])).toMatch(/^Look/);
+    expect(meant('/membership', ['/membershzzz'])).toBe(ask('/membershzzz'));
+    // Of six letters three are the half.
+    expect(meant('/abcde', ['/abxyz'])).toBe(ask('/abxyz'));
+    expect(meant('/abcd', ['/axyz'])).toMatch(/^Look/);
+    expect(meant('/abcd', ['/abyz'])).toBe(ask('/abyz'));
+    // The nearest of several.
+    expect(meant('/contact', ['/contbbb', '/contacts', '/contaxx'])).toBe(ask('/contacts'));
+    expect(meant('https://s.example/contact', ['/contacts'])).toMatch(/^Look/);
+    // A folder is told by folders, a page by pages.
+    expect(meant('/tour/', ['/tours/night', '/tours'])).toBe(ask('/tours/'));
+    expect(meant('/tour', ['/tours/night', '/tours'])).toBe(ask('/tours'));
+  });
+  it('of what only a page can hold nothing is taken for known', () => {
+    const held: PageRule = { kind: 'exact', address: '/gone' };
+    const pages = { include: [held], exclude: [{ kind: 'holds' as const, selector: '.x' }], follows: null };
+    expect(unknownPages(pages, known, site)).toHaveLength(1);
+  });
   it('letters apart, as a reference implementation counts them', () => {
     const word = fc.string({ maxLength: 12 }).filter((text) => /^[ -~]*$/.test(text));
     fc.assert(

@@ -47,6 +47,36 @@ describe('a rewording that can be taken', () => {
   ])('%#', (block, better) => {
     expect(mended(holding(block))).toEqual([better]);
   });
+  it.each([
+    ['as few as eight of them', 'ABCD EFGH', 'Abcd efgh'],
+    ['seven of them', 'ABCD EFG', 'ABCD EFG'],
+    ['one word', 'ABCDEFGHIJ', 'ABCDEFGHIJ'],
+    ['one that is small', 'ABCDEFGH i', 'ABCDEFGH i'],
+  ])('capitals throughout are taken for shouting in several words: %s', (_, said, better) => {
+    expect(mended(holding(heading(said)))).toEqual([better]);
+  });
+  it('a long sentence is cut where it is nearest to halves', () => {
+    const words = (count: number) => 'word '.repeat(count).trim();
+    expect(mended(holding(text(`${words(4)}, and ${words(10)}, but ${words(14)}`)))).toEqual([
+      `${words(4)}, and ${words(10)}. Word ${words(13)}`,
+    ]);
+    expect(mended(holding(text(`${words(14)}, but ${words(10)}, and ${words(4)}`)))).toEqual([
+      `${words(14)}. Word ${words(9)}, and ${words(4)}`,
+    ]);
+  });
+  it('a button is reworded as a heading is', () => {
+    expect(mended(holding(button('PURCHASE YOUR PLACE!!')))).toEqual(['Buy your place!']);
+  });
+  it('shows no more of a text than tells which it is', () => {
+    const shown = (letters: number) => {
+      const long = `Prior to ${'x'.repeat(letters - 7)}`;
+      return wordingFindings(holding(heading(long)))[0]?.text.match(/“(.*)”/)?.[1];
+    };
+    expect(shown(90)).toHaveLength(90);
+    expect(shown(90)).not.toContain('…');
+    expect(shown(91)).toHaveLength(90);
+    expect(shown(91)).toMatch(/x…$/);
+  });
   it('says what it would say', () => {
     const [finding] = wordingFindings(holding(heading('Prior to midnight')));
     expect(finding).toMatchObject({

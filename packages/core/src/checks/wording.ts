@@ -54,10 +54,11 @@ const PLAINER: readonly (readonly [long: string, short: string])[] = [
 const LONG = new RegExp(`\\b(?:${PLAINER.map(([long]) => long).join('|')})\\b`, 'gi');
 
 const capital = (text: string): string => text.replace(/^\s*\p{Ll}/u, (letter) => letter.toUpperCase());
-/** With what is short where something long stood; a capital stays one, and what falls away leaves no gap. */
+/** With what is short where something long stood; capitals stay what they are, and what falls away leaves no gap. */
 function plainer(text: string): string {
   const changed = text.replace(LONG, (found) => {
     const short = PLAINER.find(([long]) => long === found.toLowerCase())?.[1] ?? found;
+    if (!/\p{Ll}/u.test(found)) return short.toUpperCase();
     return /^\p{Lu}/u.test(found) ? capital(short) : short;
   });
   return changed === text ? text : capital(changed.replace(/^[\s,]+/, '').replace(/ {2,}/g, ' '));
