@@ -120,6 +120,54 @@ describe('the way out is followed to its end, on each device', () => {
       'desktop',
     ],
     [
+      'words that can only just be made out',
+      message([
+        stepOf(
+          'a',
+          'first',
+          button('x', {
+            style: {
+              ...PLAIN_STYLE,
+              all: { colour: '#ffffff', ground: { kind: 'colour', colour: '#c8c8c8' } },
+            },
+          }),
+        ),
+      ]),
+      undefined,
+    ],
+    ['a button without words', message([stepOf('a', 'first', button('x', { label: ' ' }))]), 'desktop'],
+    [
+      'a button on a picture, of which nobody knows',
+      message([
+        stepOf(
+          'a',
+          'first',
+          button('x', {
+            style: {
+              ...PLAIN_STYLE,
+              all: { ground: { kind: 'gradient', from: 'accentText', to: 'accentText', degrees: 0 } },
+            },
+          }),
+        ),
+      ]),
+      undefined,
+    ],
+    [
+      'a quiet button on a ground of the colour of its own words',
+      message([stepOf('a', 'first', button('x', { tone: 'quiet' }))], {
+        style: { all: { ground: { kind: 'colour', colour: 'ink' } }, tablet: {}, mobile: {} },
+      }),
+      'desktop',
+    ],
+    [
+      'a further step that a button leads to',
+      message([
+        stepOf('a', 'first', button('out'), button('x', { action: { kind: 'step', step: 'b' } })),
+        stepOf('b', 'other'),
+      ]),
+      'desktop',
+    ],
+    [
       'a sign in the colour of its ground',
       message([stepOf('a', 'first')], { close: { ...PLAIN_CLOSE, colour: 'surface' } }),
       'desktop',

@@ -72,6 +72,44 @@ describe('a Look as a page has it', () => {
     expect(read()).toEqual({ style: expect.objectContaining({ fonts: PLAIN_LOOK.fonts }), read: [] });
     expect(read(rule(':root', { '--a': 'var(--b)', '--b': 'var(--a)', color: 'var(--a)' })).read).toEqual([]);
   });
+  it('of a dark page is dark: its fields lit, what it darkens darker still', () => {
+    const dark = read(rule('body', { background: '#101010' })).style.palette;
+    // 92 % of the way to white, and half of the way to black.
+    expect(dark).toMatchObject({ field: '#ececec', backdrop: '#080808' });
+    const light = read(rule('body', { background: '#ffffff', color: '#000000' })).style.palette;
+    expect(light).toMatchObject({
+      field: '#ffffff',
+      backdrop: PLAIN_LOOK.palette.backdrop,
+      line: '#cccccc',
+      soft: '#4d4d4d',
+    });
+    expect(read(rule('input', { background: '#eeeeee' })).style.palette.field).toBe('#eeeeee');
+  });
+  it('names that stand for names are followed eight times', () => {
+    const named = (count: number) => {
+      const names = Object.fromEntries(
+        Array.from({ length: count }, (_, n) => [`--n${n + 1}`, n === 0 ? '#123456' : `var(--n${n})`]),
+      );
+      return read(rule(':root', { ...names, color: `var(--n${count})` })).read;
+    };
+    expect([named(8), named(9)]).toEqual([['text colour'], []]);
+  });
+  it('sizes are kept within what a Look may have', () => {
+    const size = (px: number) => read(rule('body', { 'font-size': `${px}px` })).style.textSize;
+    expect([12, 13, 24, 25].map(size)).toEqual([13, 13, 24, 24]);
+    const box = (value: string) => read(rule('.card', { 'border-radius': value })).style.corners.box;
+    expect(['59px', '61px', '5'].map(box)).toEqual([59, 60, PLAIN_LOOK.corners.box]);
+    // Where nothing is said of boxes they are half as round again as buttons.
+    expect(read(rule('button', { 'border-radius': '10px' })).style.corners).toEqual({ control: 10, box: 15 });
+    expect(read().style.corners).toEqual(PLAIN_LOOK.corners);
+  });
+  it('words on buttons are the page’s own on a filled one, else those of its ground', () => {
+    const text = (declarations: Record<string, string>) =>
+      read(rule('body', { background: '#ffffff' }), rule('button', declarations)).style;
+    expect(text({ background: '#003366', color: '#ffffcc' }).palette.accentText).toBe('#ffffcc');
+    expect(text({ border: '1px solid #003366', color: '#ffffcc' }).palette.accentText).toBe('#ffffff');
+    expect(text({ background: '#003366', border: '1px solid #003366' }).buttons).toBe(PLAIN_LOOK.buttons);
+  });
   it('can be read, whatever the page is like', () => {
     const colour = fc.integer({ min: 0, max: 0xffffff }).map((n) => `#${n.toString(16).padStart(6, '0')}`);
     fc.assert(

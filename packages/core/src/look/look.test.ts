@@ -28,6 +28,63 @@ describe.each(LOOKS.map((look) => [look.name, look.style] as const))('Look %s', 
   });
 });
 
+it('Looks differ in how round they are and how far their sizes lie apart', () => {
+  expect(
+    LOOKS.map(({ id, style: { corners, scale, textSize } }) => [
+      id,
+      corners.box,
+      corners.control,
+      scale,
+      textSize,
+    ]),
+  ).toEqual([
+    ['linen', 14, 8, 124, 16],
+    ['night-ridge', 4, 3, 124, 16],
+    ['ember', 0, 0, 124, 16],
+    ['fir', 18, 24, 133, 16],
+    ['slack-tide', 10, 20, 124, 16],
+  ]);
+});
+
+describe('colours in tokens', () => {
+  const accent = (value: unknown) => {
+    const { style, refused } = tokensToLook({
+      accent: { $type: 'color', $value: value },
+      ink: { $value: '#123456' },
+    } as never);
+    return style.palette.accent === PLAIN_LOOK.palette.accent
+      ? (refused[0]?.reason ?? 'not read')
+      : style.palette.accent;
+  };
+  const hsl = (...components: number[]) => accent({ colorSpace: 'hsl', components });
+  // CSS Color Module Level 4, 6.1 and 7: the named colours by their hue, and what a hue means past a full turn.
+  it.each([
+    [[0, 100, 50], '#ff0000'],
+    [[39, 100, 50], '#ffa600'],
+    [[60, 100, 50], '#ffff00'],
+    [[120, 100, 25], '#008000'],
+    [[180, 100, 50], '#00ffff'],
+    [[240, 100, 50], '#0000ff'],
+    [[300, 100, 25], '#800080'],
+    [[210, 50, 40], '#336699'],
+    [[0, 0, 75], '#bfbfbf'],
+    [[480, 100, 25], '#008000'],
+    [[-120, 100, 50], '#0000ff'],
+  ] as const)('hsl %j is %s', (components, hex) => {
+    expect(hsl(...components)).toBe(hex);
+  });
+  it('are solid ones, whose parts lie within their bounds', () => {
+    const srgb = (alpha?: number) =>
+      accent({ colorSpace: 'srgb', components: [2, -1, 0.5], ...(alpha === undefined ? {} : { alpha }) });
+    expect([srgb(), srgb(1)]).toEqual(['#ff0080', '#ff0080']);
+    expect(srgb(0.5)).toMatch(/lets something through/);
+    expect([accent('#11223344'), accent('#112233ff')]).toEqual([
+      expect.stringMatching(/lets something through/),
+      '#112233',
+    ]);
+  });
+});
+
 describe('design tokens of others', () => {
   it('names, aliases, inherited types and older colour values are understood', () => {
     const { style, used, missing } = tokensToLook({

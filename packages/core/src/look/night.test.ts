@@ -27,6 +27,13 @@ it('whatever the colours by day, those of the night are dark and can be read (WC
     }),
   );
 });
+it('is made of the ink by day, a third darker; of light ink it is made of night', () => {
+  const day = LOOKS[0]?.style.palette;
+  if (!day) throw new Error('expected a Look');
+  // 65 % of each part of #1d2433, and a tenth of white on it.
+  expect(nightOf(day)).toMatchObject({ surface: '#131721', field: '#2b2e37', backdrop: '#000000' });
+  expect(nightOf({ ...day, ink: '#c0c0c0' }).surface).toBe('#0d1015');
+});
 it.each(LOOKS.map(({ name, style }) => [name, style.palette] as const))(
   '%s: night is night already, and the night of a night is the same',
   (_name, palette) => {

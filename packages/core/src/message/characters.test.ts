@@ -21,6 +21,9 @@ it('are those of its words where nobody adds any, each once', () => {
 it('are those that visitors may write where there is a form', () => {
   const characters = charactersOf(of('sky-letter'));
   for (const one of '@~0Žßé…') expect(characters).toContain(one);
+  // From the blank to the tilde, and from the blank that is not broken to the long s, and nothing beside.
+  for (const one of [' ', '~', '\u00a0', '\u017f']) expect(characters).toContain(one);
+  for (const one of ['\u007f', '\u009f', '\u0180']) expect(characters).not.toContain(one);
 });
 it('are those of its own words too, in any script', () => {
   expect(charactersOf({ ...of('corner-invitation'), words: { close: 'إغلاق' } })).toContain('غ');

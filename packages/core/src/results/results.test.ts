@@ -85,6 +85,21 @@ describe('what is certain comes first', () => {
 });
 
 describe('counts of days from a file', () => {
+  it('are as many as three years have', () => {
+    const lines = (count: number) =>
+      Array.from(
+        { length: count },
+        (_, n) => `${new Date(n * 86_400_000).toISOString().slice(0, 10)},${n}`,
+      ).join('\n');
+    expect(readDayCounts(lines(1100))).toMatchObject({ faults: [], days: { length: 1100 } });
+    for (const count of [1101, 1103])
+      expect(readDayCounts(lines(count)).faults).toEqual([
+        { line: 1101, words: 'There are more than 1100 lines. Leave out the oldest.' },
+      ]);
+  });
+  it('part at a day, of none into nothing', () => {
+    expect(aroundDay([], '2026-11-27')).toEqual({ before: [], after: [] });
+  });
   it('are read as people have them', () => {
     expect(readDayCounts('\uFEFFday,count\r\n2026-11-02,14\r\n"2026-11-01";"3"\n\n2026-11-03\t0\n')).toEqual({
       days: [

@@ -1,7 +1,10 @@
 import type { Experiment } from '@velarium/contract';
 import { describe, expect, it, test } from 'vitest';
+import { visitorsASide } from '../statistics/sample-size.ts';
 import { startingDocument, TEMPLATES, type Template } from '../templates/templates.ts';
 import {
+  aimWords,
+  DEFAULT_TRIAL,
   evenShares,
   experimentSentence,
   nextVariant,
@@ -39,6 +42,52 @@ describe('what a trial takes', () => {
   ])('%j with %j and %i: %s', (lately, asked, arms, words) => {
     expect(trialForecastWords(trialForecast(lately, asked, arms))).toMatch(words);
   });
+});
+
+it('without anybody’s word two points are looked for, to a plan', () => {
+  expect(DEFAULT_TRIAL).toEqual({ smallest: 2, isPlanned: true });
+});
+describe('what a trial takes, reckoned', () => {
+  const asked = { smallest: 1, isPlanned: true };
+  it('looks for a higher rate as long as there is room for one', () => {
+    const of = (converters: number) =>
+      trialForecast({ visitors: 100, converters, days: 1 }, { ...asked, smallest: 2 }, 2).visitorsASide;
+    expect(of(98)).toBe(visitorsASide({ rate: 0.98, wanted: 1 }));
+    expect(of(99)).toBe(visitorsASide({ rate: 0.99, wanted: 0.97 }));
+    // More converters than visitors heard of are all of them.
+    expect(trialForecast({ visitors: 2, converters: 3, days: 1 }, asked, 2).rate).toBe(1);
+  });
+  it('shares the error between the variants, and adds up their visitors', () => {
+    const lately = { visitors: 2800, converters: 140, days: 28 };
+    for (const arms of [1, 2, 3]) {
+      const aSide = visitorsASide({ rate: 0.05, wanted: 0.06, alpha: 0.05 / Math.max(1, arms - 1) }) ?? 0;
+      expect(trialForecast(lately, asked, arms)).toEqual({
+        rate: 0.05,
+        visitorsADay: 100,
+        visitorsASide: aSide,
+        days: Math.ceil((aSide * arms) / 100),
+      });
+    }
+  });
+  it('never ends after ten years, and without visitors or days nobody knows', () => {
+    const aSide = visitorsASide({ rate: 0.05, wanted: 0.06 }) ?? 0;
+    const taking = (days: number) =>
+      trialForecast({ visitors: aSide * 2, converters: aSide * 0.1, days: days - 0.5 }, asked, 2).days;
+    expect([taking(3650), taking(3651)]).toEqual([3650, null]);
+    expect(trialForecast({ visitors: 5, converters: 1, days: 0 }, asked, 2)).toMatchObject({
+      visitorsADay: 0,
+      days: null,
+    });
+    const none = trialForecast({ visitors: 100, converters: 5, days: 1 }, { ...asked, smallest: 0 }, 2);
+    expect(none).toMatchObject({ visitorsASide: null, days: null });
+    expect(trialForecastWords(none)).toMatch(/^No number of visitors/);
+  });
+});
+it('says what counts, where that is a goal', () => {
+  expect(aimWords({ goal: null })).toBe('');
+  expect(aimWords({ goal: { id: 'g', name: 'Booked', days: 7 } as never })).toBe(
+    'Who reaches “Booked” within 7 days of the showing counts.',
+  );
 });
 
 const DAYS = 40;
@@ -111,6 +160,22 @@ describe('what an experiment says', () => {
   ])('%s', (_what, found, words) => {
     expect(experimentSentence(found)).toMatch(words);
   });
+  it('better says its interval of now only where that is of another day', () => {
+    const found = experiment([0.05, 0.09]);
+    const until = (days: number) => experimentSentence({ ...found, days: found.days.slice(0, days) });
+    const sure =
+      Array.from({ length: DAYS }, (_, n) => n + 1).find((days) => until(days).includes('is better')) ?? 0;
+    expect(until(sure)).toMatch(/points on the day it was sure\. It can be stopped here\.$/);
+    expect(until(sure + 1)).toMatch(/sure \([\d.]+ to [\d.]+ by now\)\./);
+    expect(experimentSentence({ ...found, endedAt: '2026-11-11T00:00:00.000Z' })).not.toContain(
+      'stopped here',
+    );
+  });
+  it('of several of which the present one beats each, names none', () => {
+    expect(experimentSentence(experiment([0.12, 0.05, 0.05]))).toMatch(
+      /^The present one is better than every other\./,
+    );
+  });
   it('of a wrong division names no winner', () => {
     const found = experiment([0.05, 0.09]);
     const days = found.days.map(({ day, arms: [a, b] }) => ({
@@ -135,6 +200,8 @@ describe('variants', () => {
   it('take the letter nobody has, and share evenly with the present one', () => {
     const b = variantOf('b', document, document.rule.moment);
     expect(b).not.toHaveProperty('moment');
+    expect(b.weight).toBe(0);
+    expect(evenShares([b, b, b]).map(({ weight }) => weight)).toEqual([25, 25, 25]);
     const c = variantOf(nextVariant([b]), later, document.rule.moment);
     expect(c).toMatchObject({ id: 'c', moment: later.rule.moment });
     expect(evenShares([b, c]).map(({ weight }) => weight)).toEqual([33, 33]);

@@ -51,6 +51,40 @@ describe('the mail of a week', () => {
       'Of 10 closes, 4 came within two seconds of the opening (40 %): those messages were not read.',
     ]);
   });
+  it('compares weeks of which both had visitors, and lists a campaign that had some in either', () => {
+    const met = (visitors: number) => ({ ...none, visitors });
+    const lines = linesOf(
+      mailOf([
+        { name: 'One', counts: met(1), before: met(1) },
+        { name: 'New', counts: met(1), before: met(0) },
+        { name: 'Gone', counts: met(0), before: met(1) },
+        { name: 'First', counts: met(1), before: null },
+      ]),
+    ).slice(1, 5);
+    expect(lines.filter((line) => line.includes('against the week before'))).toEqual([
+      expect.stringMatching(/^One: 1 visitor/),
+    ]);
+    expect(lines).toContain('Gone: nobody met it.');
+  });
+  it('says in its preview how many met visitors', () => {
+    const of = (count: number) =>
+      mailOf(
+        Array.from({ length: count }, (_, n) => ({
+          name: `C${n}`,
+          counts: { ...none, visitors: 1 },
+          before: null,
+        })),
+      );
+    expect([of(0), of(1), of(2)].map(({ preview }) => preview)).toEqual([
+      'No message was shown.',
+      '1 campaign met visitors.',
+      '2 campaigns met visitors.',
+    ]);
+    expect(linesOf(of(1)).at(-1)).toBe('No message was closed on these days.');
+    expect(linesOf(of(0))).toHaveLength(2);
+    expect(linesOf(of(20)).some((line) => line.startsWith('And'))).toBe(false);
+    expect(linesOf(of(21))).toContain('And 1 more campaign.');
+  });
   it('says that nothing was shown, and of very many names twenty', () => {
     expect(linesOf(mailOf([{ name: 'Quiet', counts: none, before: null }]))[1]).toBe(
       'No message was shown in this week.',
