@@ -28,6 +28,25 @@ it('without a before, one after the other', () => {
   });
 });
 
+it('by the largest remainders, and nothing of what weighs nothing', () => {
+  // A third each leaves one bucket over, a seventh each four: who comes first has them.
+  expect(allot(shares({ a: 1, b: 1, c: 1 }))).toEqual({
+    a: [[0, 3334]],
+    b: [[3334, 6667]],
+    c: [[6667, 10_000]],
+  });
+  const seventh = allot(shares({ a: 1, b: 2, c: 4 }));
+  // 1428.57, 2857.14 and 5714.29: the first has the largest part left.
+  expect(['a', 'b', 'c'].map((id) => sizeOf(seventh, id))).toEqual([1429, 2857, 5714]);
+  expect(allot(shares({ a: 0, b: 0 }))).toEqual({ a: [], b: [] });
+});
+
+it('what is given back side by side is one range again', () => {
+  const before = allot(shares({ a: 1, b: 1, c: 1, d: 1 }));
+  expect(allot(shares({ a: 1 }), before)).toEqual({ a: [[0, BUCKETS]] });
+  expect(allot(shares({ d: 1 }), before)).toEqual({ d: [[0, BUCKETS]] });
+});
+
 it('adding a variant moves just its share, and nobody between those that keep theirs', () => {
   const before = allot(shares({ a: 80, b: 10, c: 10 }));
   const after = allot(shares({ a: 70, b: 10, c: 10, d: 10 }), before);

@@ -80,8 +80,8 @@ export function compileWildcard(pattern: string): Program {
 function parse(pattern: string): Node {
   const characters = Array.from(pattern);
   let at = 0;
-  const fail = (reason: string): never => {
-    throw new PatternError(reason, at);
+  const fail = (reason: string, place = at): never => {
+    throw new PatternError(reason, place);
   };
   const choice = (depth: number): Node => {
     if (depth > 20) fail('groups are nested too deep');
@@ -138,12 +138,13 @@ function parse(pattern: string): Node {
       case '[':
         return characterClass();
       case '(': {
+        const opened = at - 1;
         if (characters[at] === '?') {
           if (characters[at + 1] !== ':') fail('looking ahead or behind and named groups cannot be used');
           at += 2;
         }
         const inner = choice(depth + 1);
-        if (characters[at++] !== ')') fail('a group is not closed');
+        if (characters[at++] !== ')') fail('a group is not closed', opened);
         return inner;
       }
       case '*':
@@ -160,13 +161,14 @@ function parse(pattern: string): Node {
   };
   const escaped = (): Node => {
     const character = characters[at++];
-    if (character === undefined) return fail('a backslash at the end stands for nothing');
+    if (character === undefined) return fail('a backslash at the end stands for nothing', at - 2);
     const known = classOf(character);
     if (known) return { kind: 'set', ...known };
-    if (/[1-9kpPuxcbB]/.test(character)) fail(`\\${character} cannot be used`);
+    if (/[1-9kpPuxcbB]/.test(character)) fail(`\\${character} cannot be used`, at - 2);
     return { kind: 'set', isNegated: false, ranges: one(plain(character)) };
   };
   const characterClass = (): Node => {
+    const opened = at - 1;
     const isNegated = characters[at] === '^';
     if (isNegated) at++;
     const ranges: number[] = [];
@@ -180,21 +182,21 @@ function parse(pattern: string): Node {
         at++;
         const to = member();
         if (typeof to !== 'string' || (to.codePointAt(0) ?? 0) < (from.codePointAt(0) ?? 0))
-          fail('a range runs backwards');
+          fail('a range runs backwards', at - 1);
         ranges.push(from.codePointAt(0) ?? 0, (to as string).codePointAt(0) ?? 0);
       } else ranges.push(...one(from));
     }
-    if (characters[at++] !== ']') fail('a class is not closed');
+    if (characters[at++] !== ']') fail('a class is not closed', opened);
     return { kind: 'set', isNegated, ranges };
   };
   const member = (): string | readonly number[] => {
     const character = characters[at++] as string;
     if (character !== '\\') return character;
     const next = characters[at++];
-    if (next === undefined) return fail('a backslash at the end stands for nothing');
+    if (next === undefined) return fail('a backslash at the end stands for nothing', at - 2);
     const known = classOf(next);
     if (known) return known.isNegated ? inverted(known.ranges) : known.ranges;
-    if (/[1-9kpPuxcbB]/.test(next)) fail(`\\${next} cannot be used`);
+    if (/[1-9kpPuxcbB]/.test(next)) fail(`\\${next} cannot be used`, at - 2);
     return plain(next);
   };
   const tree = choice(0);

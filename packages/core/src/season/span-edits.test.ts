@@ -3,7 +3,7 @@ import { scheduleSchema } from '@velarium/contract';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { stretchesBetween } from '../schedule/schedule.ts';
-import { dayEdits, hourEdits, type SpanEdit, spanBetween, spanInterval } from './span-edits.ts';
+import { dayEdits, hourEdits, type SpanEdit, spanBetween, spanEdits, spanInterval } from './span-edits.ts';
 import { seasonWindow } from './window.ts';
 
 const always: Schedule = { zone: 'site', start: null, end: null, days: [], hours: [], blackouts: [] };
@@ -99,6 +99,80 @@ describe('hours of each day', () => {
     expect(named(hourEdits(night, { from: '02:00', to: '04:00' }), 'never')).toBeUndefined();
     expect(named(hourEdits(night, { from: '02:00', to: '08:00' }), 'never')?.schedule?.hours).toEqual([
       { from: '22:00', to: '02:00' },
+    ]);
+  });
+});
+
+describe('at its edges', () => {
+  const day = (from: string, to = from) => ({ from: `2026-12-${from}`, to: `2026-12-${to}` });
+  const ids = (before: Schedule, span: typeof CHRISTMAS) => dayEdits(before, span).map(({ id }) => id);
+  it('days beside those that are left out are not among them', () => {
+    const out = of({ blackouts: [day('20', '23')] });
+    expect(ids(out, day('24'))).not.toContain('in');
+    expect(ids(out, day('19'))).not.toContain('in');
+    expect(ids(out, day('23'))).toContain('in');
+    expect(ids(out, day('20'))).toContain('in');
+    expect(ids(out, day('18', '25'))).toContain('in');
+  });
+  it('no more is left out, and no more hours are said, than a schedule has room for', () => {
+    const apart = (count: number) =>
+      Array.from({ length: count }, (_, n) => {
+        const date = new Date(Date.UTC(2027, 0, 1 + n * 10));
+        const to = new Date(date.getTime() + 2 * 86_400_000);
+        return { from: date.toISOString().slice(0, 10), to: to.toISOString().slice(0, 10) };
+      });
+    const offers = (count: number) => ids(of({ blackouts: apart(count) }), day('24')).includes('out');
+    expect([offers(59), offers(60)]).toEqual([true, false]);
+    // To let the middle of a stretch in again makes two of it.
+    const parts = (count: number) =>
+      ids(of({ blackouts: apart(count) }), { from: '2027-01-02', to: '2027-01-02' }).includes('in');
+    expect([parts(59), parts(60)]).toEqual([true, false]);
+    const hours = (count: number) =>
+      of({
+        hours: Array.from({ length: count }, (_, n) => ({
+          from: `${String(n * 2).padStart(2, '0')}:00`,
+          to: `${String(n * 2).padStart(2, '0')}:30`,
+        })),
+      });
+    const more = (count: number) =>
+      hourEdits(hours(count), { from: '22:00', to: '23:00' }).some(({ id }) => id === 'too');
+    expect([more(7), more(8)]).toEqual([true, false]);
+  });
+  it('hours that are had in part are offered whole, and those that are had whole are not', () => {
+    const has = (hours: Schedule['hours']) =>
+      hourEdits(of({ hours }), { from: '10:00', to: '12:00' }).find(({ id }) => id === 'too')?.schedule
+        ?.hours;
+    expect(has([{ from: '09:00', to: '12:00' }])).toBeUndefined();
+    expect(has([{ from: '09:00', to: '11:59' }])).toEqual([{ from: '09:00', to: '12:00' }]);
+    expect(
+      has([
+        { from: '09:00', to: '11:00' },
+        { from: '11:00', to: '12:00' },
+      ]),
+    ).toBeUndefined();
+    // All day is no hours at all, and what would be longer than a day is said in two.
+    expect(
+      hourEdits(
+        of({
+          hours: [
+            { from: '00:00', to: '10:00' },
+            { from: '12:00', to: '24:00' },
+          ],
+        }),
+        { from: '10:00', to: '12:00' },
+      ).find(({ id }) => id === 'too')?.schedule,
+    ).toBeNull();
+    expect(has([{ from: '12:00', to: '11:00' }])).toEqual([
+      { from: '12:00', to: '11:00' },
+      { from: '10:00', to: '12:00' },
+    ]);
+    expect(has([{ from: '12:00', to: '10:00' }])).toEqual([{ from: '10:00', to: '10:00' }]);
+  });
+  it('what is taken hold of says of which kind it is', () => {
+    expect(spanEdits(null, { of: 'days', ...CHRISTMAS }).map(({ id }) => id)).toContain('out');
+    expect(spanEdits(null, { of: 'hours', from: '18:00', to: '22:00' }).map(({ id }) => id)).toEqual([
+      'only',
+      'never',
     ]);
   });
 });

@@ -15,6 +15,10 @@ describe('what is looked at', () => {
     ['month', 2, '2027-01-01T00:00', '2027-02-01T00:00', 'January 2027'],
     ['quarter', 0, '2026-11-23T00:00', '2027-02-22T00:00', '23 Nov 2026 to 21 Feb 2027'],
     ['year', 0, '2026-11-01T00:00', '2027-11-01T00:00', '1 Nov 2026 to 31 Oct 2027'],
+    ['year', 1, '2027-11-01T00:00', '2028-11-01T00:00', '1 Nov 2027 to 31 Oct 2028'],
+    ['year', -1, '2025-11-01T00:00', '2026-11-01T00:00', '1 Nov 2025 to 31 Oct 2026'],
+    // It begins by the clocks of summer.
+    ['quarter', -1, '2026-08-23T23:00', '2026-11-23T00:00', '24 Aug 2026 to 22 Nov 2026'],
   ])('%s, %i on', (zoom, steps, from, to, words) => {
     const window = seasonWindow(zoom, at('2026-11-26T20:15Z'), LONDON, steps);
     expect(window.map(iso)).toEqual([from, to]);
@@ -41,5 +45,6 @@ describe('the line', () => {
     expect(ticks('quarter', '2026-11-26T12:00Z').slice(0, 2)).toEqual(['23 Nov', '30 Nov']);
     expect(ticks('quarter', '2026-11-26T12:00Z')).toHaveLength(13);
     expect(ticks('year', '2026-11-26T12:00Z').slice(0, 3)).toEqual(['Nov', 'Dec', 'Jan']);
+    expect(ticks('year', '2026-11-26T12:00Z')).toHaveLength(12);
   });
 });

@@ -24,8 +24,30 @@ describe('a rule in short', () => {
     [pages(exact('/a'), exact('/b', '/c')), 'on /a but 2 exceptions'],
     [pages([{ kind: 'every' }], exact('/b')), 'on every page but 1 exception'],
     [pages([]), 'on no page yet'],
+    [pages(exact('/a', '/b')), 'on /a and 1 more place'],
+    [pages(exact('/a'), [], 'c'), 'on /a and 1 more place'],
+    [pages(exact('/a', '/b'), exact('/c'), 'c'), 'on /a and 2 more places but 1 exception'],
   ])('%s', (short, said) => {
     expect(short).toContain(`, ${said}, `);
+  });
+  it('says two conditions, and counts more', () => {
+    const audience = (count: number) => ({
+      audience: {
+        match: 'all' as const,
+        groups: [
+          {
+            not: false,
+            match: 'all' as const,
+            items: (['search', 'mail', 'social'] as const)
+              .slice(0, count)
+              .map((is) => ({ not: false, condition: { kind: 'source' as const, is } })),
+          },
+        ],
+      },
+    });
+    expect(inShort(audience(1))).toContain('with an arrival from search');
+    expect(inShort(audience(2))).toContain('with an arrival from mail');
+    expect(inShort(audience(3))).toContain('for some visitors (3 conditions)');
   });
   it('leaves its place out where that is seen', () => {
     expect(ruleInShort({ format: 'bar', anchor: 'top', rule: plainRule }, undefined, true)).not.toContain(

@@ -1,6 +1,15 @@
 import { expect, it } from 'vitest';
 import { joinMemory } from './join-memory.ts';
-import { NO_ARRIVAL, newMemory, rememberClosed, rememberShown, rememberView } from './memory.ts';
+import {
+  NO_ARRIVAL,
+  newMemory,
+  rememberClosed,
+  rememberConverted,
+  rememberRefused,
+  rememberShown,
+  rememberView,
+  rememberVisible,
+} from './memory.ts';
 
 const ids = (name: string) => ({ visitor: () => name, session: () => `session of ${name}` });
 const twice = { id: 'c', caps: [{ max: 2, per: { count: 1, unit: 'days' as const } }], epoch: 0 };
@@ -45,4 +54,24 @@ it('a campaign the visitor had never met is taken as it is, one the page has not
   const { campaigns } = joinMemory(stored, page);
   expect(campaigns.kept?.shownAtMs).toEqual([10]);
   expect(campaigns.c).toMatchObject({ showings: 1, shownAtMs: [60], shownIn: 'session of old' });
+});
+
+it('the time in sight is added up, and showings stand in the order of the clock', () => {
+  const stored = rememberVisible(rememberShown(newMemory(ids('old'), 0, NO_ARRIVAL), twice, 60), 5000);
+  const page = rememberVisible(rememberShown(newMemory(ids('new'), 0, NO_ARRIVAL), twice, 10), 700);
+  const joined = joinMemory(stored, page);
+  expect(joined.session.visibleMs).toBe(5700);
+  expect(joined.shownAtMs).toEqual([10, 60]);
+  expect(joined.campaigns.c?.shownAtMs).toEqual([10, 60]);
+});
+
+it('what the visitor did on the page was done in the session that goes on, and nothing else was', () => {
+  const stored = newMemory(ids('old'), 0, NO_ARRIVAL);
+  const shown = rememberShown(newMemory(ids('new'), 50, NO_ARRIVAL), twice, 60);
+  const of = (page: typeof shown) => joinMemory(stored, page).campaigns.c;
+  const SESSION = 'session of old';
+  expect(of(rememberRefused(shown, 'c', 70))).toMatchObject({ refusedIn: SESSION, shownIn: SESSION });
+  expect(of(rememberConverted(shown, 'c', 70))).toMatchObject({ convertedIn: SESSION });
+  for (const key of ['closedIn', 'refusedIn', 'convertedIn'] as const)
+    expect(of(shown)?.[key]).toBeUndefined();
 });

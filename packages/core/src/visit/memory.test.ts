@@ -6,6 +6,8 @@ import {
   NO_ARRIVAL,
   newMemory,
   readMemory,
+  rememberAnswered,
+  rememberConverted,
   rememberShown,
   rememberView,
   touchSession,
@@ -131,4 +133,62 @@ it('keeps more instants of a campaign than its caps ask for today, and no more t
   expect(memory.campaigns.c?.shownAtMs).toHaveLength(100);
   expect(memory.campaigns.c?.shownAtMs.at(-1)).toBe(149);
   expect(memory.campaigns.c?.showings).toBe(150);
+});
+
+describe('what is remembered of campaigns', () => {
+  const one = (id: string) => ({ id, epoch: 0 });
+  it('is bound to two hundred: those that run before those that do not, then those seen last', () => {
+    const many = (count: number) =>
+      Array.from({ length: count }, (_, n) => n).reduce(
+        (memory, n) => rememberShown(memory, one(`c${n}`), n),
+        newMemory(ids, 0, NO_ARRIVAL),
+      );
+    const full = many(200);
+    expect(boundMemory(full, new Set())).toBe(full);
+    const kept = Object.keys(boundMemory(many(203), new Set(['c0'])).campaigns);
+    expect(kept).toHaveLength(200);
+    expect(kept).toContain('c0');
+    for (const gone of ['c1', 'c2', 'c3']) expect(kept).not.toContain(gone);
+    expect(Object.keys(boundMemory(many(4), new Set(), 2).campaigns)).toEqual(['c3', 'c2']);
+  });
+  it('is in the order of the clock, also where that was set back, and begins anew with an answer', () => {
+    const back = [50, 10, 30].reduce(
+      (memory, at) => rememberShown(memory, one('a'), at),
+      newMemory(ids, 0, NO_ARRIVAL),
+    );
+    expect(back.campaigns.a).toMatchObject({ shownAtMs: [10, 30, 50], unanswered: 3, showingsInSession: 3 });
+    expect(rememberAnswered(back, 'a').campaigns.a?.unanswered).toBe(0);
+    expect(rememberConverted(back, 'a', 60).campaigns.a).toMatchObject({ unanswered: 0, convertedAtMs: 60 });
+    const later = touchSession(back, 10_000_000, 30, ids, NO_ARRIVAL);
+    expect(later.session).toMatchObject({ number: 2, views: 0, visibleMs: 0, shown: 0 });
+    expect(rememberShown(later, one('a'), 10_000_001).campaigns.a).toMatchObject({
+      showings: 4,
+      showingsInSession: 1,
+    });
+    // Another epoch is another campaign.
+    expect(rememberShown(back, { id: 'a', epoch: 1 }, 70).campaigns.a).toMatchObject({
+      showings: 1,
+      shownAtMs: [70],
+      showingsInSession: 1,
+      unanswered: 1,
+      epoch: 1,
+    });
+  });
+  it('of one that was never shown begins with nothing', () => {
+    expect(rememberAnswered(newMemory(ids, 0, NO_ARRIVAL), 'new').campaigns.new).toMatchObject({
+      showings: 0,
+      shownAtMs: [],
+      showingsInSession: 0,
+      unanswered: 0,
+      epoch: 0,
+    });
+  });
+  it('is five hundred showings of a day, and a hundred of one campaign', () => {
+    const memory = Array.from({ length: 510 }, (_, n) => n).reduce(
+      (before, n) => rememberShown(before, one('a'), n),
+      newMemory(ids, 0, NO_ARRIVAL),
+    );
+    expect([memory.shownAtMs.length, memory.shownAtMs[0]]).toEqual([500, 10]);
+    expect([memory.campaigns.a?.shownAtMs.length, memory.campaigns.a?.shownAtMs[0]]).toEqual([100, 410]);
+  });
 });
