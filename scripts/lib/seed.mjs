@@ -4,4 +4,5 @@ import fc from 'fast-check';
  * Property tests draw the same cases in every run, so that a change is judged by what it changed. A hunt through
  * other cases is asked for: `VELARIUM_SEED=7 npx vitest run packages`.
  */
-fc.configureGlobal({ seed: Number(process.env.VELARIUM_SEED ?? 20_261_126) });
+export const SEED = Number(process.env.VELARIUM_SEED ?? 20_261_126);
+fc.configureGlobal({ seed: SEED });

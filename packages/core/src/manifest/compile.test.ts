@@ -64,7 +64,9 @@ function plainReading({ reach }: Rule, href: string, device: Device): boolean {
         return theirs(page.address) === mine(page.address);
       case 'begins': {
         const folder = /[^:/]\/+([?#]|$)/.test(page.address);
-        const start = theirs(page.address) + (folder && !theirs(page.address).endsWith('/') ? '/' : '');
+        const [begin = '', asked] = theirs(page.address).split('?');
+        const start =
+          (folder ? begin.replace(/\/?$/, '/') : begin) + (asked === undefined ? '' : `?${asked}`);
         const [path = '', query] = mine(page.address).split('?');
         const slashed = (path.endsWith('/') ? path : `${path}/`) + (query === undefined ? '' : `?${query}`);
         return mine(page.address).startsWith(start) || slashed.startsWith(start);

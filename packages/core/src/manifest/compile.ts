@@ -20,6 +20,7 @@ import { type Allotment, allot } from '../assignment/allot.ts';
 import type { ByLanguage } from '../assignment/assign.ts';
 import { DEVICE_AT } from '../devices/device.ts';
 import { createKeyReader, type KeyReader } from '../pages/page-key.ts';
+import { withSlash } from '../pages/plain-page-rule.ts';
 import { resolvePages, type SitePages } from '../pages/resolve-pages.ts';
 import { seenAddress } from '../pages/seen-address.ts';
 import { compileRegex, compileWildcard, type Program } from '../patterns/compile.ts';
@@ -275,6 +276,17 @@ function compileAudience(audience: Audience | null, keysOfAddress: KeyReader): A
   };
 }
 
+/**
+ * `/journal/` covers `/journal` itself and what lies below it, never `/journalism`; also where something follows it that is no part
+ * of a page's name, as in `/journal/?utm_source=letter` or `/journal/#top`.
+ */
+function folderKey(address: string, key: string): string {
+  const isRoute = key.includes('#');
+  const said = isRoute ? address : address.replace(/[?#].*$/s, '');
+  if (!/[^:/]\/+$/.test(said)) return key;
+  return isRoute ? key.replace(/\/?$/, '/') : withSlash(key);
+}
+
 /** What remains of a page rule at run time; exact pages become keys instead. */
 export function compilePageRule(page: PageRule, keysOfAddress: KeyReader): CompiledPageRule | undefined {
   switch (page.kind) {
@@ -284,12 +296,9 @@ export function compilePageRule(page: PageRule, keysOfAddress: KeyReader): Compi
       return undefined;
     case 'begins': {
       const keys = keysOfAddress(page.address);
-      const key = keys.full ?? keys.path;
-      // `/journal/` covers `/journal` itself and what lies below it, never `/journalism`.
-      const isFolder = /[^:/]\/+$/.test(page.address);
       return {
         kind: 'begins',
-        key: isFolder && !key.endsWith('/') ? `${key}/` : key,
+        key: folderKey(page.address, keys.full ?? keys.path),
         isWhole: keys.full !== null,
       };
     }

@@ -84,6 +84,60 @@ it.each<[what: string, rule: PageRule, href: string, isOn: boolean]>([
   ],
   ['begins with a folder', { kind: 'begins', address: '/journal/' }, 'https://f.example/journal', true],
   [
+    'a folder with a tracking parameter behind it',
+    { kind: 'begins', address: '/journal/?utm_source=letter' },
+    'https://f.example/journal',
+    true,
+  ],
+  [
+    'a folder with a tracking parameter behind it',
+    { kind: 'begins', address: '/journal/?utm_source=letter' },
+    'https://f.example/journal/aurora',
+    true,
+  ],
+  [
+    'a folder with a tracking parameter behind it',
+    { kind: 'begins', address: '/journal/?utm_source=letter' },
+    'https://f.example/journalism',
+    false,
+  ],
+  [
+    'a folder with a fragment behind it',
+    { kind: 'begins', address: '/journal/#top' },
+    'https://f.example/journal',
+    true,
+  ],
+  [
+    'a folder with a fragment behind it',
+    { kind: 'begins', address: '/journal/#top' },
+    'https://f.example/journal/aurora',
+    true,
+  ],
+  [
+    'a folder with a fragment behind it',
+    { kind: 'begins', address: '/journal/#top' },
+    'https://f.example/journalism',
+    false,
+  ],
+  [
+    'a folder with two slashes at its end',
+    { kind: 'begins', address: '/journal//' },
+    'https://f.example/journal',
+    true,
+  ],
+  [
+    'a folder with two slashes at its end',
+    { kind: 'begins', address: '/journal//' },
+    'https://f.example/journal/aurora',
+    true,
+  ],
+  [
+    'a folder with two slashes at its end',
+    { kind: 'begins', address: '/journal//' },
+    'https://f.example/journalism',
+    false,
+  ],
+  [
     'never with a longer word',
     { kind: 'begins', address: '/journal/' },
     'https://f.example/journalism',
@@ -98,4 +152,15 @@ it.each<[what: string, rule: PageRule, href: string, isOn: boolean]>([
 ])('%s', (_what, rule, href, isOn) => {
   const compiled = compilePageRule(rule, keysOf);
   expect(compiled && isOnPage(compiled, pageAddress(href, keysOf(href)), facts)).toBe(isOn);
+});
+
+it('with routes behind a fragment a folder of them is one, and none of its fellows', () => {
+  const routes = createKeyReader({ trackingParameters: TRACKING_PARAMETERS, hashRoutes: true });
+  const rule = compilePageRule({ kind: 'begins', address: '/app#/tours/' }, routes);
+  if (!rule) throw new Error('expected a rule');
+  expect(
+    ['/app#/tours', '/app#/tours/1', '/app#/toursome', '/app'].map((href) =>
+      isOnPlainPage(rule, routes(href)),
+    ),
+  ).toEqual([true, true, false, false]);
 });

@@ -17,7 +17,7 @@ export function isOnPlainPage(rule: CompiledPageRule, page: PageKeys): boolean {
 }
 
 /** The path with a slash at its end, before any query. */
-const withSlash = (key: string): string => key.replace(/\/?(\?|$)/, '/$1');
+export const withSlash = (key: string): string => key.replace(/\/?(\?|$)/, '/$1');
 
 /** The same for the kinds that look at the page itself. */
 export const isOnPageItself = (rule: CompiledPageRule, facts: PageFacts): boolean =>
