@@ -4,17 +4,17 @@ const hex = (parts: readonly number[]) =>
 
 /** Relative luminance of `#rrggbb`, 0 to 1. Source: WCAG 2.2, definition of relative luminance. */
 export function luminance(colour: string): number {
-  const [red = 0, green = 0, blue = 0] = channels(colour).map((part) => {
+  const [red, green, blue] = channels(colour).map((part) => {
     const value = part / 255;
     return value <= 0.04045 ? value / 12.92 : ((value + 0.055) / 1.055) ** 2.4;
-  });
+  }) as [number, number, number];
   return 0.2126 * red + 0.7152 * green + 0.0722 * blue;
 }
 
 /** Contrast of two colours, 1 to 21. Source: WCAG 2.2, definition of contrast ratio. */
 export function contrastRatio(a: string, b: string): number {
-  const [darker = 0, lighter = 0] = [luminance(a), luminance(b)].sort((x, y) => x - y);
-  return (lighter + 0.05) / (darker + 0.05);
+  const [one, other] = [luminance(a), luminance(b)];
+  return (Math.max(one, other) + 0.05) / (Math.min(one, other) + 0.05);
 }
 
 /** Least contrast of ordinary text. Source: WCAG 2.2, success criterion 1.4.3 (AA). */
@@ -25,7 +25,7 @@ export const LEAST_LARGE_CONTRAST = 3;
 /** A colour mixed with this share, 0 to 1, of another. */
 export const mixColours = (colour: string, towards: string, share: number): string => {
   const to = channels(towards);
-  return hex(channels(colour).map((part, n) => part + ((to[n] ?? 0) - part) * share));
+  return hex(channels(colour).map((part, n) => part + ((to[n] as number) - part) * share));
 };
 
 /**

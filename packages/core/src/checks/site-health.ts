@@ -110,7 +110,7 @@ function pagesSign({ known }: HealthInput): HealthSign | undefined {
 const median = (values: readonly number[]): number => {
   const sorted = [...values].sort((a, b) => a - b);
   const middle = sorted.length / 2;
-  return ((sorted[Math.ceil(middle) - 1] ?? 0) + (sorted[Math.floor(middle)] ?? 0)) / 2;
+  return ((sorted[Math.ceil(middle) - 1] as number) + (sorted[Math.floor(middle)] as number)) / 2;
 };
 
 function trafficSign({ viewsByDay }: HealthInput): HealthSign | undefined {

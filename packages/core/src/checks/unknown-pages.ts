@@ -22,12 +22,12 @@ export function lettersApart(one: string, other: string): number {
   for (let a = 1; a <= one.length; a++) {
     const next = [a];
     for (let b = 1; b <= other.length; b++) {
-      const changed = (row[b - 1] ?? 0) + (one[a - 1] === other[b - 1] ? 0 : 1);
-      next.push(Math.min(changed, (row[b] ?? 0) + 1, (next[b - 1] ?? 0) + 1));
+      const changed = (row[b - 1] as number) + (one[a - 1] === other[b - 1] ? 0 : 1);
+      next.push(Math.min(changed, (row[b] as number) + 1, (next[b - 1] as number) + 1));
     }
     row = next;
   }
-  return row.at(-1) ?? 0;
+  return row.at(-1) as number;
 }
 
 /** The known page, or folder of pages, that somebody may have meant. */

@@ -103,7 +103,7 @@ export function coverSite(question: CoverageQuestion, cells = coverCells(questio
       const here = on(page);
       return crowd(
         here,
-        here.map((campaign) => campaigns[campaign]?.cells[at] ?? 0),
+        here.map((campaign) => (campaigns[campaign] as ManifestCampaign).cells[at] as number),
       );
     },
   };
@@ -116,7 +116,7 @@ const PLACES = 9;
 function crowd(campaigns: readonly number[], cells: readonly number[]): readonly number[] {
   let most: readonly number[] = [];
   for (let place = 0; place < PLACES; place++) {
-    const here = campaigns.filter((_, n) => ((cells[n] ?? 0) >> place) & 1);
+    const here = campaigns.filter((_, n) => ((cells[n] as number) >> place) & 1);
     if (here.length > most.length) most = here;
   }
   return most;

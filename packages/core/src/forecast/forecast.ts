@@ -67,7 +67,7 @@ export function createForecast(
     }
     for (const [n, tally] of tallies.entries()) tally.passed(nth, pages, n);
     const most = Math.min(openings, MET);
-    met[most] = (met[most] ?? 0) + 1;
+    met[most] = (met[most] as number) + 1;
   };
 
   return {
@@ -140,7 +140,7 @@ export function reachGains(
     if (!was || !is) return [];
     let [gained, lost] = [0, 0];
     for (let n = 0; n < was.length; n++) {
-      const [old, now] = [was[n] ?? 0, is[n] ?? 0];
+      const [old, now] = [was[n] as number, is[n] as number];
       gained += bits(now & ~old);
       lost += bits(old & ~now);
     }

@@ -79,8 +79,8 @@ export function createTally(campaign: string, days: number, visitors: number) {
       if (latest.nth !== nth) {
         latest = { nth, times: 0 };
         reached++;
-        firstOn[day] = (firstOn[day] ?? 0) + 1;
-        who[nth >> 3] = (who[nth >> 3] ?? 0) | (1 << (nth & 7));
+        firstOn[day] = (firstOn[day] as number) + 1;
+        who[nth >> 3] = (who[nth >> 3] as number) | (1 << (nth & 7));
       }
       // The next square is the last and twice its root and one.
       squares += 2 * latest.times + 1;

@@ -149,6 +149,87 @@ describe('texts of a message', () => {
   });
 });
 
+describe('texts that can be written in other languages', () => {
+  const all: Message = messageOf('flyin', 'bottom-end', 'A letter', PLAIN_STYLE, [
+    first(
+      heading('title', 'Hello'),
+      { ...newBlock('picture'), id: 'seen', alt: 'The ridge' },
+      { ...newBlock('picture'), id: 'decoration', alt: 'Nothing', isDecoration: true },
+      {
+        ...newBlock('form'),
+        id: 'form',
+        consentText: 'I agree.',
+        fields: [
+          {
+            ...field('tour', 'choice' as never, 'Which tour'),
+            placeholder: 'Any',
+            options: ['Night', 'Day'],
+            errorText: 'Choose',
+          },
+          { ...field('where', 'hidden' as never, 'Where') },
+        ],
+      },
+      { ...newBlock('countdown'), id: 'ends', whenOver: 'words', overText: 'Over' },
+      { ...newBlock('countdown'), id: 'hides', whenOver: 'hide', overText: 'Over' },
+      {
+        ...newBlock('share'),
+        id: 'share',
+        ways: [{ id: 'mail', way: 'mail', label: 'By mail', address: '' }],
+      },
+    ),
+  ]);
+  it('are told by what they are and where they stand', () => {
+    expect(messageTexts(all).map(({ key, what }) => [key, what])).toEqual([
+      ['title.text', 'Heading'],
+      ['seen.alt', 'What the picture shows'],
+      ['form.tour.label', 'Field'],
+      ['form.tour.placeholder', 'Which tour: Example in the field'],
+      ['form.tour.option-1', 'Which tour: Choice 1'],
+      ['form.tour.option-2', 'Which tour: Choice 2'],
+      ['form.tour.error', 'Which tour: When the answer does not fit'],
+      ['form.consent', 'Consent'],
+      ['form.send', 'Button that sends'],
+      ['ends.over', 'When it is over'],
+      ['share.mail', 'A way to share'],
+      ['.name', 'Name for screen readers'],
+    ]);
+    const worded = { ...all, close: { ...all.close, sign: 'word' as const, word: 'Close' } };
+    expect(messageTexts(worded).at(-1)).toMatchObject({ key: '.close', what: 'Close button', text: 'Close' });
+    expect(changeMessageTexts(worded, () => 'x').close.word).toBe('x');
+    expect(changeMessageTexts(all, () => 'x').close.word).toBe(all.close.word);
+  });
+  it('are missing by number, and a consent by itself', () => {
+    const begun = withLanguage(withLanguage(all, 'en'), 'cy');
+    const told = (message: Message) =>
+      Object.fromEntries(languageFindings(message).map(({ code, text }) => [code, text]));
+    expect(told(begun)['language.consent']).toBe(
+      'Who reads it in Welsh is asked for a consent in English. Write it under Languages.',
+    );
+    const every = Object.fromEntries(messageTexts(all).map(({ key, text }) => [key, `~${text}`]));
+    const { 'title.text': _title, ...others } = every;
+    expect(told(write(begun, 'cy', others))).toEqual({
+      'language.missing': expect.stringMatching(
+        /^1 text in Welsh is missing: read in English instead\. Write it /,
+      ),
+    });
+    expect(languageFindings(write(begun, 'cy', every))).toEqual([]);
+    expect(told(write(begun, 'cy', { ...every, 'title.text': 'Helo {{visitor.firstName}}' }))).toEqual({
+      'language.differs':
+        'Heading in Welsh: {{visitor.firstName}} is in only one of the two. Mend it under Languages.',
+    });
+    // Written as nothing it is taken away again.
+    expect(write(write(begun, 'cy', every), 'cy', { 'title.text': ' ' })).toEqual(write(begun, 'cy', others));
+  });
+  it('of a message that says nothing of languages are nobody’s to write', () => {
+    expect(translatedTexts(all, 'cy')).toEqual([]);
+    expect(write(all, 'cy', { 'title.text': 'Helo' })).toBe(all);
+    expect(inLanguage(all, 'cy')).toEqual({ message: all, language: undefined, words: undefined });
+    const begun = withLanguage(withLanguage(all, 'en'), 'cy');
+    expect(withLanguage(begun, 'cy')).toBe(begun);
+    expect(withLanguage(begun, 'en')).toBe(begun);
+  });
+});
+
 describe('a message in another language', () => {
   it('has what is written, and else what the original says', () => {
     const { message, language } = inLanguage(welsh, 'cy');

@@ -224,7 +224,7 @@ function readColour(value: Json): string | undefined {
     parts.length === 3 &&
     parts.every((part): part is number => typeof part === 'number')
   ) {
-    const [a = 0, b = 0, c = 0] = parts;
+    const [a, b, c] = parts as [number, number, number];
     if (value.colorSpace === 'srgb') return hexOf(parts);
     if (value.colorSpace === 'hsl') return fromHsl(((a % 360) + 360) % 360, b, c);
   }

@@ -70,7 +70,7 @@ function commonPages(a: Uint32Array, b: Uint32Array): number {
 const wantOnePlace = (a: ManifestCampaign, b: ManifestCampaign): boolean =>
   DEVICES.some(
     (device: Device, at) =>
-      hasDevice(a.devices & b.devices, device) && ((a.cells[at] ?? 0) & (b.cells[at] ?? 0)) !== 0,
+      hasDevice(a.devices & b.devices, device) && ((a.cells[at] as number) & (b.cells[at] as number)) !== 0,
   );
 
 /** Where two lanes meet: at the same time, on the same pages, in the same place. The widest meetings come first. */

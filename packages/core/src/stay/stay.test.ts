@@ -1,6 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { countedIn, STAY_DEPTHS, STAY_SECONDS, shareAt, survivalCurve, usualStay } from './stay.ts';
+import {
+  countedIn,
+  longestStay,
+  STAY_DEPTHS,
+  STAY_SECONDS,
+  shareAt,
+  survivalCurve,
+  usualStay,
+} from './stay.ts';
 
 // What is stored is stored by these: another bound would mean another thing by the numbers there are.
 it('keeps its bounds', () => {
@@ -49,6 +57,26 @@ describe('the survival curve', () => {
       }),
     );
   });
+});
+
+it('between two points the share lies on the line from one to the other', () => {
+  const curve = [
+    { at: 0, share: 1 },
+    { at: 10, share: 0.5 },
+    { at: 20, share: 0.25 },
+  ];
+  expect([0, 5, 10, 14, 20, 25].map((at) => shareAt(curve, at))).toEqual([1, 0.75, 0.5, 0.4, 0.25, 0.25]);
+});
+
+// A page view of a bucket has ended by the beginning of the next; of the last nobody knows.
+it.each([
+  [[0, 2, 0, 0], 2],
+  [[5, 0, 0, 0], 1],
+  [[1, 1, 1, 0], 3],
+  [[0, 0, 0, 1], null],
+  [[0, 0, 0, 0], null],
+])('of %j the last had ended by %s', (histogram, expected) => {
+  expect(longestStay(histogram, [0, 1, 2, 3])).toBe(expected);
 });
 
 it.each([

@@ -129,6 +129,90 @@ describe('a campaign on another site', () => {
       'Who is told of each answer (desk@quillonfell.example): name them anew, if they are yours.',
     );
   });
+  it('that has the very same by their ids keeps them, whatever they are called there', () => {
+    const { document, lost } = settleIn(file(referring), {
+      looks: new Map([
+        ['other', 'Night ridge'],
+        [A, 'Renamed'],
+      ]),
+      groups: new Map([[B, 'Renamed']]),
+      campaigns: new Map([
+        [D, 'Renamed'],
+        [E, 'Renamed'],
+      ]),
+      pictures: new Set([C]),
+    });
+    expect(lost).toEqual([]);
+    expect(document).toEqual(referring);
+  });
+  it('loses the picture of its close button and its films, and says each picture once', () => {
+    const film = { ...newBlock('film'), id: 'film', picture: C };
+    const message = {
+      ...plainMessage,
+      close: { ...plainMessage.close, sign: 'picture' as const, picture: C },
+      steps: [
+        { id: 'first', role: 'first' as const, blocks: [film, { ...newBlock('heading'), text: 'Hi' }] },
+      ],
+    };
+    const given = file({ ...referring, message });
+    const gone = settleIn(given, NOTHING);
+    expect(gone.document.message.close).toMatchObject({ picture: null, sign: 'cross' });
+    expect(gone.document.message.steps[0]?.blocks).toMatchObject([{ picture: null }, { text: 'Hi' }]);
+    expect(gone.lost.filter((one) => one.startsWith('The picture'))).toEqual([
+      'The picture “Ridge at dusk”: its place is empty.',
+    ]);
+    const kept = settleIn(given, { ...NOTHING, pictures: new Set([C]) });
+    expect(kept.document.message.close).toMatchObject({ picture: C, sign: 'picture' });
+    expect(kept.document.message.steps).toEqual(message.steps);
+    // Drawn ones come with Velarium.
+    const drawn = { ...message, steps: [], close: { ...message.close, picture: 'drawn:moon' } };
+    expect(settleIn(file({ ...referring, message: drawn }), NOTHING).document.message.close.picture).toBe(
+      'drawn:moon',
+    );
+  });
+  it('tries its variants as before, but for a goal that is another site’s', () => {
+    const trial = { smallest: 3, isPlanned: false };
+    expect(settleIn(file({ ...referring, trial }), NOTHING).document.trial).toEqual(trial);
+    const aimed = settleIn(file({ ...referring, trial: { ...trial, goal: A } } as CampaignDocument), NOTHING);
+    expect(aimed.document.trial).toEqual(trial);
+    expect(aimed.lost).toContain(
+      'The goal its variants are tried for: they are tried for its own answer or click.',
+    );
+    expect(settleIn(file(referring), NOTHING).document).not.toHaveProperty('trial');
+  });
+  it('of a group that no name was given for only the pages are lost, and of this campaign itself nothing', () => {
+    const document = {
+      ...referring,
+      rule: {
+        ...referring.rule,
+        reach: {
+          ...referring.rule.reach,
+          pages: {
+            include: [{ kind: 'group' as const, id: E }, { kind: 'every' as const }],
+            exclude: [],
+            follows: null,
+          },
+          audience: {
+            match: 'all' as const,
+            groups: [
+              {
+                not: false,
+                match: 'all' as const,
+                items: [
+                  { not: true, condition: { kind: 'campaign' as const, id: null, what: 'seen' as const } },
+                  { not: false, condition: { kind: 'signedIn' as const, is: true } },
+                ],
+              },
+            ],
+          },
+        },
+      },
+    };
+    const { document: settled, lost } = settleIn(file(document), NOTHING);
+    expect(settled.rule.reach.pages.include).toEqual([{ kind: 'every' }]);
+    expect(lost).toContain('The page group “without a name”: its pages are left out.');
+    expect(settled.rule.reach.audience).toEqual(document.rule.reach.audience);
+  });
   it('whatever it is, it keeps to the contract, and settling in twice changes nothing more', () => {
     fc.assert(
       fc.property(someDocument, (document) => {

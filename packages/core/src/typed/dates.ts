@@ -69,7 +69,7 @@ function easterSunday(year: number): string {
 const monthOf = (year: number, month: number): string => `${year}-${String(month).padStart(2, '0')}`;
 /** The last day of a month, given by any day of it, or as `2026-11`. */
 const endOfMonth = (date: string): string => {
-  const [year = 0, month = 0] = date.split('-').map(Number);
+  const [year, month] = date.split('-').map(Number) as [number, number];
   return dateOf(Date.UTC(year, month, 0));
 };
 
@@ -136,7 +136,7 @@ export function stretchMeant(
 export function lastOf(count: number, unit: string, today: string): string {
   if (!/^month/i.test(unit))
     return dateOf(msOf(today) + (count * (/^week/i.test(unit) ? 7 : 1) - 1) * DAY_MS);
-  const [year = 0, month = 0, day = 0] = today.split('-').map(Number);
+  const [year, month, day] = today.split('-').map(Number) as [number, number, number];
   const lastDay = new Date(Date.UTC(year, month - 1 + count + 1, 0)).getUTCDate();
   return dateOf(Date.UTC(year, month - 1 + count, Math.min(day, lastDay)) - DAY_MS);
 }
@@ -165,8 +165,8 @@ export function daysMeant(said: string): number[] {
   if (/^w.*days$/.test(text) && !text.startsWith('wed')) return [1, 2, 3, 4, 5];
   if (text.includes('weekend')) return [6, 7];
   const named = [...text.matchAll(new RegExp(WEEKDAY, 'gi'))].map(([name]) => beginsAs(DAY_NAMES, name) + 1);
-  const [first = 1, last = 1] = named;
   if (!/-|–|to|through/.test(text) || named.length !== 2) return [...new Set(named)].sort((a, b) => a - b);
+  const [first, last] = named as [number, number];
   return Array.from({ length: ((last - first + 7) % 7) + 1 }, (_, n) => ((first + n - 1) % 7) + 1).sort(
     (a, b) => a - b,
   );

@@ -75,3 +75,9 @@ it('what the visitor did on the page was done in the session that goes on, and n
   for (const key of ['closedIn', 'refusedIn', 'convertedIn'] as const)
     expect(of(shown)?.[key]).toBeUndefined();
 });
+
+it('a page that was never seen before is counted from nothing', () => {
+  const stored = rememberView(newMemory(ids('old'), 0, NO_ARRIVAL), '/a');
+  const page = rememberView(newMemory(ids('new'), 50, NO_ARRIVAL), '/b');
+  expect(joinMemory(stored, page).pages).toEqual({ '/a': 1, '/b': 1 });
+});
