@@ -281,10 +281,9 @@ function compileAudience(audience: Audience | null, keysOfAddress: KeyReader): A
  * of a page's name, as in `/journal/?utm_source=letter` or `/journal/#top`.
  */
 function folderKey(address: string, key: string): string {
-  const isRoute = key.includes('#');
-  const said = isRoute ? address : address.replace(/[?#].*$/s, '');
-  if (!/[^:/]\/+$/.test(said)) return key;
-  return isRoute ? key.replace(/\/?$/, '/') : withSlash(key);
+  // Of a route its own end counts.
+  const said = key.includes('#') ? address : address.replace(/[?#].*$/s, '');
+  return /[^:/]\/+$/.test(said) ? withSlash(key) : key;
 }
 
 /** What remains of a page rule at run time; exact pages become keys instead. */

@@ -16,8 +16,8 @@ export function isOnPlainPage(rule: CompiledPageRule, page: PageKeys): boolean {
   return key.startsWith(rule.key) || withSlash(key).startsWith(rule.key);
 }
 
-/** The path with a slash at its end, before any query. */
-export const withSlash = (key: string): string => key.replace(/\/?(\?|$)/, '/$1');
+/** The path with a slash at its end, before any query; of a route behind a fragment that one too. */
+export const withSlash = (key: string): string => key.replace(/((?:^|#)[^?#]*?)\/?(?![^?#])/g, '$1/');
 
 /** The same for the kinds that look at the page itself. */
 export const isOnPageItself = (rule: CompiledPageRule, facts: PageFacts): boolean =>
