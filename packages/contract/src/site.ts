@@ -24,12 +24,23 @@ export const siteSchema = z.strictObject({
 });
 export type Site = z.infer<typeof siteSchema>;
 
+/** An origin as browsers name it: in small letters, without a port that goes without saying. What is none stays as it was typed. */
+export function browsersOrigin(typed: string): string {
+  if (!URL.canParse(typed)) return typed;
+  const { origin, href } = new URL(typed);
+  return href === `${origin}/` ? origin : typed;
+}
 /** An origin as RFC 6454 has it: scheme, host and port, nothing after. */
 export const originSchema = z
   .string()
   .trim()
   .max(300)
-  .regex(/^https?:\/\/[a-z0-9.-]+(:\d{1,5})?$/, 'write it like https://example.org, without a path');
+  .overwrite(browsersOrigin)
+  .regex(/^https?:\/\/[a-z0-9.-]+(:\d{1,5})?$/, {
+    error: 'write it like https://example.org, without a path',
+    abort: true,
+  })
+  .refine((origin) => URL.canParse(origin), 'no browser knows such an address');
 export const saveSiteSchema = z.strictObject({
   name: z.string().trim().min(1, 'give it a name').max(120),
   /** The first is the one its pages are read from. */

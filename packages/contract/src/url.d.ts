@@ -8,5 +8,6 @@ declare class URL {
   readonly hash: string;
   readonly searchParams: { [Symbol.iterator](): Iterator<[name: string, value: string]> };
   readonly origin: string;
+  readonly href: string;
   static canParse(address: string): boolean;
 }

@@ -41,6 +41,7 @@ export type ReadOutside = (address: string, request: OutsideRequest) => Promise<
 export function createOutside({ assertAllowed, dispatcher }: Network): ReadOutside {
   return async (address, { mostBytes, timeoutMs, isCut = false, isLed = false, accept = '*/*', signal }) => {
     const stop = AbortSignal.any([AbortSignal.timeout(timeoutMs), ...(signal ? [signal] : [])]);
+    if (!URL.canParse(address)) throw new OutsideError(`${address} is no address`);
     let at = new URL(address);
     try {
       for (let redirects = 0; ; redirects++) {

@@ -29,6 +29,7 @@ export type SendOutside = (call: OutsideCall) => Promise<CallAnswer>;
  */
 export function createSender({ assertAllowed, dispatcher }: Network): SendOutside {
   return async ({ address, method, headers, body }) => {
+    if (!URL.canParse(address)) throw new OutsideError(`${address} is no address`);
     const at = new URL(address);
     assertAllowed(at);
     const signal = AbortSignal.timeout(TIMEOUT_MS);

@@ -1,4 +1,4 @@
-import type { CampaignDocument, Schedule, Trigger } from '@velarium/contract';
+import type { CampaignDocument, Message, Schedule, Trigger } from '@velarium/contract';
 import { describe, expect, it } from 'vitest';
 import { withLanguage } from '../languages/translate.ts';
 import { PLAIN_LOOK } from '../look/looks.ts';
@@ -7,7 +7,7 @@ import { plainMessage, plainRule } from '../testing/arbitrary.ts';
 import { documentFindings, drawnMessages, launchFindings, measuredFindings, patternFault } from './launch.ts';
 import { neverFindings, scheduleFindings } from './never.ts';
 
-const message = {
+const message: Message = {
   ...plainMessage,
   steps: [{ id: 'first', role: 'first' as const, blocks: [{ ...newBlock('heading'), text: 'Hello' }] }],
 };
@@ -18,7 +18,7 @@ const document = (change: Partial<CampaignDocument> = {}): CampaignDocument => (
   variants: [],
   ...change,
 });
-const variant = (id: string, of = message) => ({ id, weight: 10, message: of });
+const variant = (id: string, of: Message = message) => ({ id, weight: 10, message: of });
 
 describe('every message a campaign can show', () => {
   const names = (of: Pick<CampaignDocument, 'message' | 'variants'>) =>

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { type SaveSite, type Site, saveSiteSchema } from '@velarium/contract';
+import { browsersOrigin, type SaveSite, type Site, saveSiteSchema } from '@velarium/contract';
 import { isSame } from '@velarium/core';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -60,7 +60,7 @@ function SiteFields({ value, onChange }: SiteFieldsProps) {
 
 const tidy = (value: SaveSite): SaveSite => ({
   ...value,
-  origins: value.origins.map((one) => one.trim().replace(/\/$/, '').toLowerCase()).filter(Boolean),
+  origins: value.origins.map((one) => browsersOrigin(one.trim())).filter(Boolean),
 });
 const particularsOf = ({ name, origins, timeZone }: Site): SaveSite => ({ name, origins, timeZone });
 const isOwner = (role: string | undefined) => role === 'owner';
