@@ -23,6 +23,7 @@ export function divisionEvidence(arms: readonly Division[]): number {
   const weights = drawn.reduce((sum, { weight }) => sum + weight, 0);
   const all = drawn.reduce((sum, { visitors }) => sum + visitors, 0);
   if (arms.some(({ weight, visitors }) => weight <= 0 && visitors > 0)) return Number.POSITIVE_INFINITY;
+  if (drawn.length < 2) return 1;
   let odds = logGamma(BELIEF) - logGamma(BELIEF + all);
   for (const { weight, visitors } of drawn) {
     const share = weight / weights;
