@@ -12,6 +12,18 @@ export interface FieldProps extends ComponentProps<'input'> {
 export const inputClass =
   'h-8 w-full rounded border border-line-strong bg-sheet px-2.5 placeholder:text-soft hover:border-ink aria-invalid:border-halt aria-invalid:border-2';
 
+interface FieldNoteProps extends Pick<FieldProps, 'hint' | 'error'> {
+  readonly id: string;
+}
+
+/** What is wrong with a field, or else what helps to fill it in. */
+export const FieldNote = ({ id, hint, error }: FieldNoteProps) =>
+  (error || hint) && (
+    <p id={id} className={cx('text-xs', error ? 'font-medium text-halt' : 'text-soft')}>
+      {error ?? hint}
+    </p>
+  );
+
 export function Field({ label, hint, error, className, ...rest }: FieldProps) {
   const id = useId();
   const noteId = `${id}-note`;
@@ -29,11 +41,7 @@ export function Field({ label, hint, error, className, ...rest }: FieldProps) {
         aria-describedby={hint || error ? noteId : undefined}
         className={inputClass}
       />
-      {(error || hint) && (
-        <p id={noteId} className={cx('text-xs', error ? 'font-medium text-halt' : 'text-soft')}>
-          {error ?? hint}
-        </p>
-      )}
+      <FieldNote id={noteId} hint={hint} error={error} />
     </div>
   );
 }

@@ -1,16 +1,18 @@
 import { type ComponentProps, useId } from 'react';
 import { cx } from './cx.ts';
-import { inputClass } from './field.tsx';
+import { FieldNote, type FieldProps, inputClass } from './field.tsx';
 import { useIsReadOnly } from './read-only.ts';
 
 /** Several lines of text under a label. */
 export function TextArea({
   label,
   hint,
+  error,
   className,
   ...rest
-}: ComponentProps<'textarea'> & { readonly label: string; readonly hint?: string }) {
+}: ComponentProps<'textarea'> & Pick<FieldProps, 'label' | 'hint' | 'error'>) {
   const id = useId();
+  const noteId = `${id}-note`;
   const isReadOnly = useIsReadOnly();
   return (
     <div className="grid gap-1">
@@ -21,14 +23,11 @@ export function TextArea({
         readOnly={isReadOnly}
         {...rest}
         id={id}
-        aria-describedby={hint ? `${id}-hint` : undefined}
+        aria-invalid={error ? true : undefined}
+        aria-describedby={hint || error ? noteId : undefined}
         className={cx(inputClass, 'h-auto min-h-16 py-1.5', className)}
       />
-      {hint && (
-        <p id={`${id}-hint`} className="text-xs text-soft">
-          {hint}
-        </p>
-      )}
+      <FieldNote id={noteId} hint={hint} error={error} />
     </div>
   );
 }

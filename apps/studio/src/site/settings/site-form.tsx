@@ -16,15 +16,20 @@ interface SiteFieldsProps {
   readonly onChange: (value: SaveSite) => void;
 }
 
-/** What is wrong with a site's particulars, by field. */
+/** What is wrong with a site's particulars, by field; of several addresses with the one that is meant. */
 function faultsOf(value: SaveSite): Partial<Record<keyof SaveSite, string>> {
   const read = saveSiteSchema.safeParse(value);
   if (read.success) return {};
-  return Object.fromEntries(read.error.issues.map(({ path, message }) => [path[0], message]));
+  return Object.fromEntries(
+    read.error.issues.map(({ path: [field, line], message }) => [
+      field,
+      typeof line === 'number' ? `“${value.origins[line]}”: ${message}` : message,
+    ]),
+  );
 }
 
 function SiteFields({ value, onChange }: SiteFieldsProps) {
-  const faults = faultsOf(value);
+  const faults = faultsOf(tidy(value));
   return (
     <>
       <Field
@@ -36,10 +41,8 @@ function SiteFields({ value, onChange }: SiteFieldsProps) {
       <TextArea
         label="Addresses it lives at, one a line"
         value={value.origins.join('\n')}
-        hint={
-          (value.origins.some(Boolean) && faults.origins) ||
-          'Only these may use its tag. Pages are read from the first.'
-        }
+        hint="Only these may use its tag. Pages are read from the first."
+        error={value.origins.some(Boolean) ? faults.origins : undefined}
         onChange={(event) => onChange({ ...value, origins: event.target.value.split('\n') })}
       />
       <Field
