@@ -38,10 +38,15 @@ test('a new site’s first hour: added, heard, its pages, a Look of its own, a m
   await page.keyboard.press('Enter');
   const dialog = page.getByRole('dialog', { name: 'Add a site' });
   await dialog.getByLabel('Name').fill('Moorland Hut');
-  await dialog
-    .getByLabel(/address/i)
-    .first()
-    .fill(site.origin);
+  const addresses = dialog.getByLabel(/address/i).first();
+  await addresses.fill(`${site.origin}\nhttps://moorland.example:80800`);
+  await expect(
+    dialog.getByText('“https://moorland.example:80800”: no browser knows such an address'),
+  ).toBeVisible();
+  await expect(addresses).toHaveAttribute('aria-invalid', 'true');
+  // As somebody may write it; it is kept as browsers name it.
+  await addresses.fill(`${site.origin.toUpperCase()}/\n`);
+  await expect(addresses).not.toHaveAttribute('aria-invalid');
   await dialog.getByRole('button', { name: 'Add the site' }).click();
   await expect(page.getByRole('heading', { name: 'Moorland Hut' })).toBeVisible();
 
