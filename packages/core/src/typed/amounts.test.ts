@@ -96,6 +96,72 @@ describe('an amount as people say it', () => {
   });
 });
 
+describe('one thing beside another', () => {
+  test.each([
+    // A “not” goes on over what is named with “or”, also where that begins anew.
+    ['not in the shop or on contact', 'never on addresses that begin with /shop/ or /contact'],
+    ['not on phones or in the shop', 'never on addresses that begin with /shop/'],
+    ['not from France or from Norway', 'for visitors not from France (fr) and not from Norway (no)'],
+    ['not on 24 December or on 25 December', 'but not on 24 December 2026 or on 25 December 2026,'],
+    ['from search or on Android', 'with an arrival from search or on Android'],
+    ['from search and on Android', 'with an arrival from search and on Android'],
+    [
+      'from search or mail and signed in',
+      'for visitors (with a sign-in) and (with an arrival from search or with an arrival from mail)',
+    ],
+    ['on every device but phones', 'on desktops and tablets only'],
+    ['/night-tours and its subpages', 'only on /night-tours and addresses that begin with /night-tours/'],
+    ['everywhere', 'on every page'],
+    ['10 seconds, shop', 'only on addresses that begin with /shop/'],
+    ['phones, shop', 'only on addresses that begin with /shop/, on phones only'],
+    ['show it, after 5 seconds', 'opens after 5 seconds'],
+    ['hide it after 30 seconds', 'It closes by itself after 30 seconds'],
+    ['with fewer than 1 things in the basket', 'with at most 0 things in the basket'],
+    ['after 100 %', 'opens after 100 % of the page'],
+    ['at most 100 times a day', 'at most 100 times every day'],
+    ['in the USA', 'for visitors from the United States (us)'],
+    ['speaking German', 'for visitors with the language German (de)'],
+  ])('%s', (typed, said) => {
+    expect(read(typed)).toEqual([expect.stringContaining(said), []]);
+  });
+  test.each([
+    ['not in the shop or on the roof', ['on the roof']],
+    ['not dance or sing', ['not dance or sing']],
+    ['after 5 or 15', ['after 5 or 15']],
+    ['please', ['please']],
+    ['all pages with a map', ['all pages with a map']],
+    ['only on su', ['only on su']],
+    ['shop, 10 seconds', ['shop']],
+    ['after 101 %', ['after 101 % (a page has 100 %)']],
+    ['fade in over', ['fade in over']],
+    ['button leads to ftp://x', ['button leads to ftp://x']],
+    ['2 px mauve border', ['2 px mauve border']],
+    [
+      'after 5 seconds or at half the page and at 80 %',
+      ['“and” before at 80 % (something else was said before)'],
+    ],
+    [
+      'after 5 seconds and at half the page or at 80 %',
+      ['“or” before at 80 % (something else was said before)'],
+    ],
+    ['for visitors with a sign-in, from search', ['from search (something else was said before)']],
+    [
+      'from search, for visitors with a sign-in',
+      ['for visitors with a sign-in (something else was said before)'],
+    ],
+  ])('of %s is left: %j', (typed, rest) => {
+    expect(read(typed)[1]).toEqual(rest);
+  });
+  it('no more conditions than an audience has room for', () => {
+    const names =
+      'France Norway Sweden Denmark Spain Italy Poland Finland Iceland Ireland Portugal Austria Greece'.split(
+        ' ',
+      );
+    expect(read(`visitors from ${names.join(' or ')}`)[1]).toEqual(['Greece (at most 12)']);
+    expect(read(`visitors from ${names.slice(1).join(' or ')}`)[1]).toEqual([]);
+  });
+});
+
 describe('days and hours as people say them', () => {
   test.each([
     ['Mon to Wed', 'on Mondays to Wednesdays,'],

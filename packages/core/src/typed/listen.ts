@@ -127,7 +127,11 @@ export function listen(heard: Heard): Understood {
 
   const hear = (at: number): number => {
     const by = joinBefore(text, pieces, at);
-    const taken = takeLongest(heard, at, { lead, mustLead: isRefused && by !== undefined });
+    const taken = takeLongest(heard, at, {
+      lead,
+      mustLead: isRefused && by !== undefined,
+      isNot: by === 'any' && /^(?:not|never)\b/i.test(lead),
+    });
     if (taken.answer !== true) return misunderstood(at, taken);
     const isNewMoment = taken.grown === 'triggers' && !(before?.grown === 'triggers' && by);
     if (isNewMoment && isOfDevice) return anotherMoment(at, taken);

@@ -63,9 +63,9 @@ function phraseOf(piece: string, reading: Reading, site: SiteWords): Answer {
       ? setOnce(reading, Object.keys(limits).join(), limits, onLimits(limits))
       : 'out of range';
   const audience = readWhole(audienceSaid(idsOf(site)), piece);
+  if (audience && reading.conditions.length > 0) return 'something else was said before';
   if (audience)
-    return ruleSchema.shape.reach.shape.audience.safeParse(audience).success &&
-      reading.conditions.length === 0
+    return ruleSchema.shape.reach.shape.audience.safeParse(audience).success
       ? setOnce(reading, 'audience', audience, onReach({ audience }))
       : 'out of range';
   return placeOf(piece, reading);

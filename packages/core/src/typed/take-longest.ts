@@ -29,11 +29,21 @@ export interface Taken {
   readonly state: State;
 }
 
+/** How a piece is begun by the one before it. */
+interface Led {
+  readonly lead: string;
+  /** Whether it means nothing by itself. */
+  readonly mustLead: boolean;
+  /** Whether a *not* goes on over it: “not in the shop or on contact”. */
+  readonly isNot: boolean;
+}
+const TAKES_NOT = /^(?:on|in|under|at|from|with)\b/i;
+
 /** The longest run of pieces from here on that means something; one of them, not understood, where none does. */
 export function takeLongest(
   { text, pieces, reading, site }: Heard,
   at: number,
-  { lead, mustLead }: { readonly lead: string; readonly mustLead: boolean },
+  { lead, mustLead, isNot }: Led,
 ): Taken {
   const first = pieces[at] as Piece;
   let refused: Taken | undefined;
@@ -50,8 +60,9 @@ export function takeLongest(
   for (let count = Math.min(MOST_PIECES, pieces.length - at); count > 0; count--) {
     const piece = wordsOf(text, first, pieces[at + count - 1] as Piece);
     const isNew = BEGINS_ANEW.test(piece);
-    const led = lead !== '' && !isNew ? [`${lead} ${piece}`] : [];
-    const ways = mustLead && !isNew ? led : new Set([...led, piece, withoutFiller(piece)]);
+    const isNegated = isNot && TAKES_NOT.test(piece);
+    const led = isNegated ? [`not ${piece}`] : lead !== '' && !isNew ? [`${lead} ${piece}`] : [];
+    const ways = isNegated || (mustLead && !isNew) ? led : new Set([...led, piece, withoutFiller(piece)]);
     for (const said of ways) {
       const taken = take(said, count, led.includes(said));
       if (taken.answer === true) return taken;
