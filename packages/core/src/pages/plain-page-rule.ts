@@ -17,7 +17,7 @@ export function isOnPlainPage(rule: CompiledPageRule, page: PageKeys): boolean {
 }
 
 /** The path with a slash at its end, before any query; of a route behind a fragment that one too. */
-export const withSlash = (key: string): string => key.replace(/((?:^|#)[^?#]*?)\/?(?![^?#])/g, '$1/');
+export const withSlash = (key: string): string => key.replace(/(^|#)([^?#]*[^?#/])?\/?/g, '$1$2/');
 
 /** The same for the kinds that look at the page itself. */
 export const isOnPageItself = (rule: CompiledPageRule, facts: PageFacts): boolean =>
