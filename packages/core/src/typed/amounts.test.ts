@@ -100,7 +100,28 @@ describe('one thing beside another', () => {
   test.each([
     // A “not” goes on over what is named with “or”, also where that begins anew.
     ['not in the shop or on contact', 'never on addresses that begin with /shop/ or /contact'],
+    ...[
+      'never in the shop or on contact',
+      'nowhere in the shop or on contact',
+      'hide it in the shop or on contact',
+      'don’t show it in the shop or on contact',
+      'excluding the shop or on contact',
+      'but not in the shop or on contact',
+      'not in the shop or never on contact',
+    ].map((typed) => [typed, 'never on addresses that begin with /shop/ or /contact']),
+    [
+      'not in the shop or on contact or in the journal',
+      'never on addresses that begin with /shop/, /contact or addresses that begin with /journal/',
+    ],
     ['not on phones or in the shop', 'never on addresses that begin with /shop/'],
+    ['no phones or on contact', 'never on /contact, on desktops and tablets only'],
+    [
+      'not for new visitors or from search',
+      'for visitors not in their first session and without an arrival from search',
+    ],
+    ['never on phones or from France', 'on desktops and tablets only, for visitors not from France (fr)'],
+    ['without a sign-in or from search', 'for visitors without a sign-in or with an arrival from search'],
+    ['in the shop or on contact', 'only on addresses that begin with /shop/ and /contact'],
     ['not from France or from Norway', 'for visitors not from France (fr) and not from Norway (no)'],
     ['not on 24 December or on 25 December', 'but not on 24 December 2026 or on 25 December 2026,'],
     ['from search or on Android', 'with an arrival from search or on Android'],

@@ -31,8 +31,8 @@ function isAlternative({ conditions }: Reading, { isLed }: Taken, join: 'any' | 
   const [first, second] = conditions.slice(-2);
   if (!first || !second) return false;
   const isSame = first.condition.kind === second.condition.kind && first.not === second.not;
-  // “Not from France or Belgium” keeps both away.
-  if (isSame && second.not && isLed) return false;
+  // “Not from France or Belgium” keeps both away, “not for new visitors or from search” too.
+  if (first.not && second.not && isLed) return false;
   if (isSame && !second.not && (isLed || join !== undefined) && ONE_AT_A_TIME.has(second.condition.kind))
     return true;
   return join === 'any';
@@ -41,6 +41,10 @@ function isAlternative({ conditions }: Reading, { isLed }: Taken, join: 'any' | 
 /** How a piece begins without which the one before it would mean more than was said: “all pages with a map”. */
 const QUALIFIES =
   /^(?:with|without|that|which|whose|where|who|but|except|apart from|other than|having|containing)\b/i;
+
+/** Whether what was just understood left pages or devices out, in whatever words. */
+const hasKeptAway = ({ exclude, withoutDevices }: Reading, { state }: Taken): boolean =>
+  exclude.length > state.exclude || withoutDevices.length > state.withoutDevices;
 
 const ONE_MOMENT = 'a rule has one moment for all devices; a variant or a copy can have another';
 const ONE_DESIGN = 'a design is for all devices; phones and tablets can differ';
@@ -130,7 +134,7 @@ export function listen(heard: Heard): Understood {
     const taken = takeLongest(heard, at, {
       lead,
       mustLead: isRefused && by !== undefined,
-      isNot: by === 'any' && /^(?:not|never)\b/i.test(lead),
+      isNot: by === 'any' && before !== undefined && (/^not\b/i.test(lead) || hasKeptAway(reading, before)),
     });
     if (taken.answer !== true) return misunderstood(at, taken);
     const isNewMoment = taken.grown === 'triggers' && !(before?.grown === 'triggers' && by);
