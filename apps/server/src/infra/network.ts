@@ -6,6 +6,12 @@ import { Agent, type Dispatcher } from 'undici';
 /** What somebody else's server gave is not what was asked for; the message says how, for people. */
 export class OutsideError extends Error {}
 
+/** An address as browsers read it, from the page that leads there. @throws {OutsideError} When they know no such address. */
+export function addressOf(written: string, from?: URL): URL {
+  if (!URL.canParse(written, from)) throw new OutsideError(`${written} is no address`);
+  return new URL(written, from);
+}
+
 /** Which addresses of other machines may be asked. */
 export interface Network {
   /** Connects to the very address that a name was found to have. */

@@ -1,6 +1,6 @@
 import { createGunzip, type Gunzip } from 'node:zlib';
 import { fetch, type Headers, type Response } from 'undici';
-import { type Network, OutsideError } from './network.ts';
+import { addressOf, type Network, OutsideError } from './network.ts';
 
 interface OutsideRequest {
   /** Bytes read at most, packed and unpacked alike: past it reading stops and the connection is closed. */
@@ -41,8 +41,7 @@ export type ReadOutside = (address: string, request: OutsideRequest) => Promise<
 export function createOutside({ assertAllowed, dispatcher }: Network): ReadOutside {
   return async (address, { mostBytes, timeoutMs, isCut = false, isLed = false, accept = '*/*', signal }) => {
     const stop = AbortSignal.any([AbortSignal.timeout(timeoutMs), ...(signal ? [signal] : [])]);
-    if (!URL.canParse(address)) throw new OutsideError(`${address} is no address`);
-    let at = new URL(address);
+    let at = addressOf(address);
     try {
       for (let redirects = 0; ; redirects++) {
         assertAllowed(at);
@@ -55,7 +54,7 @@ export function createOutside({ assertAllowed, dispatcher }: Network): ReadOutsi
         const location = response.headers.get('location');
         if (response.status >= 300 && response.status < 400 && location) {
           await response.body?.cancel();
-          const next = new URL(location, at);
+          const next = addressOf(location, at);
           if (!isLed && next.origin !== at.origin)
             throw new OutsideError(`${address} leads to ${next.origin}`);
           if (!/^https?:$/.test(next.protocol)) throw new OutsideError(`${address} leads to no page`);

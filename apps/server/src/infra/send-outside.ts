@@ -1,5 +1,5 @@
 import { fetch } from 'undici';
-import { type Network, OutsideError } from './network.ts';
+import { addressOf, type Network, OutsideError } from './network.ts';
 
 export interface OutsideCall {
   readonly address: string;
@@ -29,8 +29,7 @@ export type SendOutside = (call: OutsideCall) => Promise<CallAnswer>;
  */
 export function createSender({ assertAllowed, dispatcher }: Network): SendOutside {
   return async ({ address, method, headers, body }) => {
-    if (!URL.canParse(address)) throw new OutsideError(`${address} is no address`);
-    const at = new URL(address);
+    const at = addressOf(address);
     assertAllowed(at);
     const signal = AbortSignal.timeout(TIMEOUT_MS);
     try {
