@@ -1,12 +1,11 @@
-import type { AudienceItem, Happening, ManifestCampaign, Rehearsal } from '@velarium/contract';
+import type { AudienceItem, Happening, ManifestCampaign } from '@velarium/contract';
 import { LONGEST_VISIT_SECONDS } from '@velarium/contract';
 import { describe, expect, it } from 'vitest';
 import { ordinal } from '../sentence/words.ts';
-import { plainSettings } from '../testing/arbitrary.ts';
 import { campaign, on, time } from '../testing/begin-page-view.ts';
+import { playOn } from '../testing/play-on.ts';
 import { beginPage, beginRehearsal } from './beginning.ts';
 import { clockWords, exitOf, judge } from './expectations.ts';
-import { playVisit } from './play.ts';
 import { arrivalAt } from './prepared-page.ts';
 import { rehearsalOfRecorded } from './recorded.ts';
 
@@ -20,27 +19,7 @@ const page = (seconds = 60, happenings: Happening[] = [], path = '/a') => ({
   happenings,
 });
 const BEGINS = '2026-11-25T20:00';
-const { visitor } = beginRehearsal(page(), BEGINS);
-type Asked = Partial<Pick<Rehearsal, 'pages' | 'reactions'>> & {
-  readonly who?: Partial<Rehearsal['visitor']>;
-  readonly limits?: object;
-};
-const play = (
-  campaigns: readonly ManifestCampaign[],
-  { pages = [page()], reactions = [], who = {}, limits = {} }: Asked = {},
-) =>
-  playVisit({
-    manifest: {
-      v: 1,
-      parts: ['extras', 'rare'],
-      asksEdge: false,
-      timeZone: 'Europe/London',
-      site: { ...plainSettings, limits: { ...plainSettings.limits, ...limits } },
-      campaigns: [...campaigns],
-    },
-    rehearsal: { visitor: { ...visitor, ...who }, pages, reactions },
-    origin: 'https://s.example',
-  });
+const play = playOn(page());
 const lane = (played: ReturnType<typeof play>, of: string) =>
   (played.lanes.find((one) => one.campaign === of)?.stretches ?? []).map(({ from, to, verdict }) => [
     from,
@@ -284,7 +263,7 @@ it('of a recorded visit as much is played as a rehearsal has room for, and nobod
         isSample: false,
         list: [
           {
-            ...visitor,
+            ...beginRehearsal(page(), BEGINS).visitor,
             referrer: '',
             pages: stays.map((seconds, n) => ({ path: '/a', atMs: n * 4_000_000, seconds, depth: 50 })),
           },

@@ -1,11 +1,9 @@
-import type { Happening, ManifestCampaign, Rehearsal, Trigger } from '@velarium/contract';
+import type { Happening, Rehearsal, Trigger } from '@velarium/contract';
 import fc from 'fast-check';
 import { describe, expect, it, test } from 'vitest';
-import { plainSettings } from '../testing/arbitrary.ts';
 import { type Change, campaign, on, time } from '../testing/begin-page-view.ts';
-import { beginRehearsal } from './beginning.ts';
+import { playOn } from '../testing/play-on.ts';
 import { clockWords, judge, outcomeOf } from './expectations.ts';
-import { playVisit } from './play.ts';
 
 const A = '00000000-0000-4000-8000-00000000000a';
 const B = '00000000-0000-4000-8000-00000000000b';
@@ -17,34 +15,7 @@ const page = (path = '/a', seconds = 60, more: Partial<Rehearsal['pages'][number
   happenings: [],
   ...more,
 });
-const { visitor } = beginRehearsal(page(), '2026-11-25T20:00');
-const play = (
-  campaigns: readonly ManifestCampaign[],
-  {
-    pages = [page()],
-    reactions = [],
-    who = {},
-    limits = {},
-    divided,
-  }: Partial<Pick<Rehearsal, 'pages' | 'reactions'>> & {
-    who?: Partial<Rehearsal['visitor']>;
-    limits?: object;
-    divided?: string;
-  } = {},
-) =>
-  playVisit({
-    manifest: {
-      v: 1,
-      parts: ['extras', 'rare'],
-      asksEdge: false,
-      timeZone: 'Europe/London',
-      site: { ...plainSettings, limits: { ...plainSettings.limits, ...limits } },
-      campaigns: [...campaigns],
-    },
-    rehearsal: { visitor: { ...visitor, ...who }, pages, reactions },
-    origin: 'https://s.example',
-    divided,
-  });
+const play = playOn(page());
 const seconds = (trigger: Trigger, happenings: Happening[] = [], change: Change = {}) =>
   play([campaign(A, { ...on(trigger), ...change })], {
     pages: [page('/a', 60, { happenings })],

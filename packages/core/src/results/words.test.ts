@@ -1,9 +1,12 @@
 import { describe, expect, it, test } from 'vitest';
+import { compareStretches } from '../statistics/before-after.ts';
 import {
   beforeAfterWords,
   chanceWords,
+  closedSoonWords,
   costWords,
   differenceWords,
+  intervalWords,
   partWords,
   percent,
   pointsWords,
@@ -103,3 +106,87 @@ test.each([
 ] as const)('by %s, %s is %s', (by, key, words) => {
   expect(partWords(by, key)).toBe(words);
 });
+
+describe('words of results', () => {
+  test.each([
+    [0, '0 %'],
+    [0.0031, '0.31 %'],
+    [0.074, '7.4 %'],
+    [0.12, '12 %'],
+    [1, '100 %'],
+  ])('%d is %s', (share, words) => {
+    expect(percent(share)).toBe(words);
+  });
+  test.each([
+    [1, 'more than 99.9 %'],
+    [0.9731, '97.3 %'],
+    [0.5, '50.0 %'],
+    [0.0002, 'less than 0.1 %'],
+  ])('a chance of %d: %s', (chance, words) => {
+    expect(chanceWords(chance)).toBe(words);
+  });
+  it('closes before anybody can have read', () => {
+    expect(closedSoonWords([])).toBe('No message was closed on these days.');
+    expect(
+      closedSoonWords([
+        { closes: 3, closedSoon: 1 },
+        { closes: 1, closedSoon: 0 },
+      ]),
+    ).toBe('Of 4 closes, 1 came within two seconds of the opening (25 %): those messages were not read.');
+  });
+  it('intervals and differences', () => {
+    expect(intervalWords({ low: 0.061, high: 0.089 })).toBe('6.1 to 8.9 %');
+    expect(differenceWords({ value: 0.012, low: -0.003, high: 0.021 })).toBe('+1.2 points (−0.3 to +2.1)');
+    expect(differenceWords({ value: null, low: -1, high: 1 })).toBe('nothing to compare with');
+  });
+  const stretch = (from: number, count: number, days: number) =>
+    Array.from({ length: days }, (_, n) => ({
+      day: new Date(Date.UTC(2026, 8, 7 + from + n)).toISOString().slice(0, 10),
+      count,
+    }));
+  it('before and after', () => {
+    const clear = compareStretches(stretch(0, 20, 14), stretch(14, 40, 14));
+    expect(beforeAfterWords(clear)).toMatch(
+      /^20\.0 a day before, 40\.0 after: 2\.00 times as many \(1\.7\d to 2\.3\d\)\. Chance alone would do this once in 1,000,000 or more\.$/,
+    );
+    expect(unevennessWords(clear)).toBe(
+      '14 days against 14 days. These days are no more uneven than chance makes them.',
+    );
+    // 20 against 26 a day, over a week each.
+    expect(beforeAfterWords({ ...clear, ratio: 1.3, low: 1.05, high: 1.6, chance: 0.0164 })).toMatch(
+      /Chance alone would do this once in 61\.$/,
+    );
+    expect(beforeAfterWords({ ...clear, chance: 1e-6 })).toMatch(/once in 1,000,000\.$/);
+    // An interval that ends at no change at all has not shown one.
+    expect(beforeAfterWords({ ...clear, low: 0.5, high: 1, chance: 0.5 })).toMatch(
+      /That may be chance: it would do as much once in 2\.$/,
+    );
+    expect(beforeAfterWords({ ...clear, low: 1, high: 2, chance: 0.51 })).toMatch(
+      /That may be chance: it would do as much more often than not\.$/,
+    );
+    const unclear = compareStretches(stretch(0, 20, 14), stretch(14, 21, 14));
+    expect(beforeAfterWords(unclear)).toMatch(
+      /That may be chance: it would do as much (once in 2|more often than not)\.$/,
+    );
+    for (const [old, young] of [
+      [stretch(0, 4, 0), stretch(14, 4, 14)],
+      [stretch(0, 4, 14), stretch(14, 4, 0)],
+    ] as const)
+      expect(beforeAfterWords(compareStretches(old, young))).toBe(
+        'There are no days on one side of this date.',
+      );
+    expect(beforeAfterWords(compareStretches(stretch(0, 0, 14), stretch(14, 4, 14)))).toMatch(
+      /too little on one side/,
+    );
+    expect(beforeAfterWords(compareStretches([], stretch(0, 4, 14)))).toBe(
+      'There are no days on one side of this date.',
+    );
+  });
+});
+
+it.each([
+  [0.0123, '+1.2'],
+  [-0.004, '−0.4'],
+  [0, '0.0'],
+  [-0.0004, '0.0'],
+])('a difference of %s is %s points', (share, words) => expect(pointsWords(share)).toBe(words));
